@@ -1,0 +1,107 @@
+// What a fresh machine needs before anything of ours can run: Debian packages, npm packages, a build.
+// Only Node's own modules here, since node_modules may not exist yet. Silent when nothing is to be done.
+import { spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { accessSync, constants, existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { delimiter, join } from 'node:path';
+
+export class SetupError extends Error {}
+
+export const root = join(import.meta.dirname, '..');
+export const say = (text) => process.stdout.write(`${text}\n`);
+
+export function checkNode() {
+	const [major, minor] = process.versions.node.split('.').map(Number);
+	if (major !== 20 || minor < 19)
+		throw new SetupError(
+			`Cordwain runs on Node 20.19 or a later Node 20; this is ${process.versions.node}. Install Node 20 and try again.`,
+		);
+}
+
+/** The directory that holds initdb and postgres, newest version first; undefined when there is none. */
+export function postgresBinaries() {
+	const base = '/usr/lib/postgresql';
+	const versions = existsSync(base) ? readdirSync(base).sort((a, b) => Number(b) - Number(a)) : [];
+	const places = [...versions.map((v) => join(base, v, 'bin')), ...(process.env.PATH ?? '').split(delimiter)];
+	return places.find((p) => p && existsSync(join(p, 'initdb')) && existsSync(join(p, 'postgres')));
+}
+
+const executable = (path) => {
+	try {
+		accessSync(path, constants.X_OK);
+		return true;
+	} catch {
+		return false;
+	}
+};
+
+export function ensureDebianPackages({ database, browser }) {
+	const missing = [];
+	if (database && !postgresBinaries()) missing.push('postgresql');
+	if (browser && !executable('/usr/bin/chromium')) missing.push('chromium');
+	if (missing.length === 0) return;
+	const asRoot = process.getuid?.() === 0;
+	const sudo = asRoot ? [] : ['sudo'];
+	if (!asRoot && spawnSync('sudo', ['-n', 'true']).status !== 0 && !process.stdin.isTTY)
+		throw new SetupError(
+			`These Debian packages are missing: ${missing.join(', ')}. Ask an administrator to run\n  apt-get install ${missing.join(' ')}\nand try again.`,
+		);
+	say(`Installing ${missing.join(', ')} with apt-get.`);
+	const run = (args) =>
+		spawnSync([...sudo, 'apt-get'][0], [...[...sudo, 'apt-get'].slice(1), ...args], {
+			stdio: ['inherit', 'ignore', 'pipe'],
+			encoding: 'utf8',
+			env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+		});
+	run(['update']);
+	const done = run(['install', '-y', '--no-install-recommends', ...missing]);
+	if (done.status !== 0)
+		throw new SetupError(
+			`apt-get could not install ${missing.join(', ')}:\n${done.stderr ?? done.error?.message ?? ''}\nInstall them by hand and try again.`,
+		);
+}
+
+const digest = (text) => createHash('sha256').update(text).digest('hex');
+
+export function ensureNpmPackages() {
+	const stamp = join(root, 'node_modules', '.installed-from');
+	const wanted = digest(readFileSync(join(root, 'package-lock.json')));
+	if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
+	say('Installing npm packages.');
+	const done = spawnSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
+		cwd: root,
+		encoding: 'utf8',
+	});
+	if (done.status !== 0)
+		throw new SetupError(`npm ci failed:\n${done.stdout ?? ''}${done.stderr ?? done.error?.message ?? ''}`);
+	writeFileSync(stamp, wanted);
+}
+
+function* filesBelow(path) {
+	if (statSync(path).isFile()) yield path;
+	else for (const name of readdirSync(path).sort()) yield* filesBelow(join(path, name));
+}
+
+/** One hash over everything the build reads, so that a build is redone exactly when something changed. */
+function sourceDigest() {
+	const hash = createHash('sha256');
+	for (const part of ['src', 'public', 'astro.config.mjs', 'package-lock.json', 'tsconfig.json']) {
+		const path = join(root, part);
+		if (existsSync(path)) for (const file of filesBelow(path)) hash.update(file).update(readFileSync(file));
+	}
+	return hash.digest('hex');
+}
+
+export function ensureBuild() {
+	const stamp = join(root, 'dist', '.built-from');
+	const wanted = sourceDigest();
+	if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
+	say('Building the application.');
+	const done = spawnSync(process.execPath, [join(root, 'node_modules/astro/astro.js'), 'build', '--silent'], {
+		cwd: root,
+		encoding: 'utf8',
+		env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
+	});
+	if (done.status !== 0) throw new SetupError(`The build failed:\n${done.stdout}${done.stderr}`);
+	writeFileSync(stamp, wanted);
+}

@@ -1,0 +1,122 @@
+// npm run demo, npm start and npm test all begin here.
+import { spawn } from 'node:child_process';
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { join, resolve } from 'node:path';
+import { checkNode, ensureBuild, ensureDebianPackages, ensureNpmPackages, root, SetupError, say } from './bootstrap.mjs';
+import { ensureDatabase, startCluster } from './cluster.mjs';
+import { runTests } from './test.mjs';
+
+const LOOPBACK = new Set(['127.0.0.1', 'localhost', '::1']);
+
+function settings() {
+	const host = process.env.HOST || '127.0.0.1';
+	const port = Number(process.env.PORT || 4400);
+	if (!Number.isInteger(port) || port < 1 || port > 65535)
+		throw new SetupError(`PORT must be a whole number from 1 to 65535; it is "${process.env.PORT}".`);
+	if (!LOOPBACK.has(host))
+		throw new SetupError(`HOST is "${host}", but Cordwain has no sign-in yet and so serves this machine only. Leave HOST unset, or put an authenticating proxy in front.`);
+	return { host, port, dataDir: resolve(root, process.env.CORDWAIN_DATA || '.cordwain') };
+}
+
+function portIsFree(host, port) {
+	return new Promise((done) => {
+		const probe = createServer();
+		probe.once('error', () => done(false));
+		probe.listen(port, host, () => probe.close(() => done(true)));
+	});
+}
+
+const alive = (pid) => {
+	try {
+		process.kill(pid, 0);
+		return readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('main.mjs');
+	} catch {
+		return false;
+	}
+};
+
+/** One Cordwain per data directory: two would stop each other's database. */
+function claim(dataDir) {
+	mkdirSync(dataDir, { recursive: true, mode: 0o711 });
+	const file = join(dataDir, 'running.json');
+	if (existsSync(file)) {
+		try {
+			const other = JSON.parse(readFileSync(file, 'utf8'));
+			if (other.pid !== process.pid && alive(other.pid))
+				throw new SetupError(`Cordwain is already running from this data directory (process ${other.pid}, ${other.address}). Stop it first, or set CORDWAIN_DATA and PORT for a second one.`);
+		} catch (error) {
+			if (error instanceof SetupError) throw error;
+		}
+	}
+	return { file, write: (address) => writeFileSync(file, JSON.stringify({ pid: process.pid, address })) };
+}
+
+function prepare(databaseUrl, demo) {
+	return new Promise((done, fail) => {
+		const child = spawn(process.execPath, ['--import', 'tsx', join(root, 'setup/prepare.ts'), ...(demo ? ['--demo'] : [])], {
+			cwd: root,
+			env: { ...process.env, DATABASE_URL: databaseUrl },
+			stdio: ['ignore', 'inherit', 'pipe'],
+		});
+		let errors = '';
+		child.stderr.on('data', (d) => { errors += d; });
+		child.on('exit', (code) => (code === 0 ? done() : fail(new SetupError(errors.trim() || 'The database could not be prepared.'))));
+	});
+}
+
+async function serve({ demo }) {
+	const { host, port, dataDir } = settings();
+	const external = process.env.DATABASE_URL;
+	ensureDebianPackages({ database: !external, browser: false });
+	ensureNpmPackages();
+	const lock = claim(dataDir);
+	if (!(await portIsFree(host, port)))
+		throw new SetupError(`Port ${port} is already in use. Stop what uses it, or choose another: PORT=4401 npm ${demo ? 'run demo' : 'start'}`);
+	ensureBuild();
+	const address = `http://${host === '::1' ? '[::1]' : host}:${port}`;
+	lock.write(address);
+
+	let cluster;
+	let stopping;
+	let server;
+	const stop = (code) => {
+		stopping ??= (async () => {
+			await server?.server.stop?.().catch(() => {});
+			await cluster?.stop();
+			rmSync(lock.file, { force: true });
+			process.exit(code);
+		})();
+		return stopping;
+	};
+	process.on('SIGINT', () => stop(0));
+	process.on('SIGTERM', () => stop(0));
+	process.on('SIGHUP', () => stop(0));
+	try {
+		cluster = external ? undefined : await startCluster({ dataDir });
+		const databaseUrl = external ?? (await ensureDatabase(cluster, 'cordwain'));
+		await prepare(databaseUrl, demo);
+		Object.assign(process.env, { DATABASE_URL: databaseUrl, HOST: host, PORT: String(port), NODE_ENV: 'production', ASTRO_NODE_AUTOSTART: 'disabled', ASTRO_NODE_LOGGING: 'disabled' });
+		const { startServer } = await import(join(root, 'dist/server/entry.mjs'));
+		server = startServer();
+		say(`Cordwain ${demo ? 'with the Saltmarsh Yard demo ' : ''}is ready: ${address}`);
+		say('Ctrl-C stops it; what you entered is kept.');
+		cluster?.exited.then(() => { if (!stopping) say('The database stopped. Entries wait in the browser; start Cordwain again to go on.'); });
+	} catch (error) {
+		await cluster?.stop();
+		rmSync(lock.file, { force: true });
+		throw error;
+	}
+}
+
+try {
+	checkNode();
+	const mode = process.argv[2];
+	if (mode === 'demo' || mode === 'start') await serve({ demo: mode === 'demo' });
+	else if (mode === 'test') process.exitCode = await runTests(process.argv.slice(3));
+	else throw new SetupError('Usage: node setup/main.mjs demo|start|test');
+} catch (error) {
+	if (!(error instanceof SetupError)) throw error;
+	process.stderr.write(`${error.message}\n`);
+	process.exit(1);
+}

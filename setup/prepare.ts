@@ -1,0 +1,17 @@
+// Brings the database up to date and, for the demo, fills an empty one. Run by setup/main.mjs before the server.
+import { loadDemo } from '@/demo/load';
+import { migrate } from '@/store/migrate';
+import { createPool } from '@/store/pool';
+
+const url = process.env.DATABASE_URL;
+if (!url) throw new Error('DATABASE_URL is not set.');
+const pool = createPool(url);
+try {
+	await migrate(pool);
+	if (process.argv.includes('--demo')) await loadDemo(pool, { say: (text) => process.stdout.write(`${text}\n`) });
+} catch (error) {
+	process.stderr.write(`${error instanceof Error ? error.message : String(error)}\n`);
+	process.exitCode = 1;
+} finally {
+	await pool.end();
+}

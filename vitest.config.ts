@@ -1,0 +1,16 @@
+import { fileURLToPath } from 'node:url';
+import { defineConfig } from 'vitest/config';
+
+const at = (path: string) => fileURLToPath(new URL(path, import.meta.url));
+
+export default defineConfig({
+	resolve: { alias: { '@': at('./src'), '@tests': at('./tests') } },
+	test: {
+		include: ['src/**/*.test.ts', 'tests/**/*.test.ts'],
+		testTimeout: 60_000,
+		hookTimeout: 120_000,
+		globalSetup: ['tests/helpers/global-setup.ts'],
+		// Two cores: the browser tests bring their own processes.
+		maxWorkers: 2,
+	},
+});
