@@ -1,0 +1,89 @@
+// npm run -s check -- READINGS.csv [--events EVENTS.csv] [--calibrations CALS.csv] [--config CONFIG.json]
+import { createReadStream, readFileSync } from 'node:fs';
+import { parseArgs } from 'node:util';
+import { type CheckConfig, checkConfig, instrumentsOf, stationsOf } from '@/core/format/check-config';
+import { checkStream, openTable, UnreadableFile } from '@/core/format/check-stream';
+import { csvRecords, NotText } from '@/core/format/csv-stream';
+import { eventRow } from '@/core/format/events-row';
+import { EVENTS } from '@/core/format/table';
+import type { WaterEvent } from '@/core/reading/model';
+
+const USAGE = 'Usage: npm run -s check -- READINGS.csv [--events EVENTS.csv] [--calibrations CALS.csv] [--config CONFIG.json]';
+
+class CannotRead extends Error {}
+
+function readConfig(path: string | undefined): CheckConfig {
+	if (!path) return {};
+	let json: unknown;
+	try {
+		json = JSON.parse(readFileSync(path, 'utf8'));
+	} catch (error) {
+		throw new CannotRead(`${path}: ${(error as Error).message}`);
+	}
+	const parsed = checkConfig.safeParse(json);
+	if (parsed.success) return parsed.data;
+	const issue = parsed.error.issues[0]!;
+	throw new CannotRead(`${path}: ${issue.path.join('.')}: ${issue.message}`);
+}
+
+async function readEvents(path: string | undefined, zone: string): Promise<WaterEvent[]> {
+	if (!path) return [];
+	const records = csvRecords(createReadStream(path));
+	const first = await records.next();
+	const header = openTable(first.done ? undefined : first.value, EVENTS);
+	const events: WaterEvent[] = [];
+	for await (const record of records) {
+		if (record.damage) throw new CannotRead(`${path}: line ${record.line}: ${record.damage}`);
+		const result = eventRow(record.cells, header, zone);
+		if (!result.ok) throw new CannotRead(`${path}: line ${record.line}, column ${result.problem.column}: ${result.problem.message}`);
+		const { at, station, kind, amount, unit } = result.row;
+		events.push({ at, station, kind, amount, unit });
+	}
+	return events.sort((a, b) => a.at - b.at);
+}
+
+const write = (text: string): Promise<void> =>
+	new Promise((resolve, reject) => process.stdout.write(text, (error) => (error ? reject(error) : resolve())));
+
+async function main(): Promise<void> {
+	let args: ReturnType<typeof readArguments>;
+	try {
+		args = readArguments();
+	} catch (error) {
+		throw new CannotRead(`${(error as Error).message}\n${USAGE}`);
+	}
+	const [path] = args.positionals;
+	if (!path || args.positionals.length > 1) throw new CannotRead(USAGE);
+	const config = readConfig(args.values.config);
+	const zone = config.timezone ?? 'UTC';
+	const flags = checkStream({
+		readings: createReadStream(path, { highWaterMark: 1 << 18 }),
+		events: await readEvents(args.values.events, zone),
+		site: { stations: stationsOf(config), instruments: instrumentsOf(config) },
+		zone,
+		now: () => Date.now(),
+	});
+	let batch = '';
+	for await (const line of flags) {
+		batch += line;
+		if (batch.length > 1 << 16) {
+			await write(batch);
+			batch = '';
+		}
+	}
+	await write(batch);
+}
+
+function readArguments() {
+	return parseArgs({
+		allowPositionals: true,
+		options: { events: { type: 'string' }, calibrations: { type: 'string' }, config: { type: 'string' } },
+	});
+}
+
+main().catch((error: NodeJS.ErrnoException) => {
+	if (error.code === 'EPIPE') process.exit(0);
+	const known = error instanceof CannotRead || error instanceof UnreadableFile || error instanceof NotText || typeof error.code === 'string';
+	process.stderr.write(`${known ? error.message : error.stack}\n`);
+	process.exit(2);
+});

@@ -1,0 +1,112 @@
+import { Engine, type Site } from '../reading/engine';
+import type { Flag, Verdict, WaterEvent } from '../reading/model';
+import { type CsvRecord, csvRecords } from './csv-stream';
+import { type ReadingRow, type RowContext, readingRow } from './readings-row';
+import { csvLine, type Header, READINGS, readHeader } from './table';
+
+/**
+ * The headless checker: readings in, one flag line out for each, in input order.
+ *
+ * Neighbouring lines of the same time and station are one sample and judged together. Memory: the engine's state per
+ * station, quantity and instrument, and one sample of lines.
+ */
+export const FLAGS_HEADER = 'line,time,station,instrument,quantity,value,unit,flag,check,cause,suggested,message\n';
+const MAX_SAMPLE = 32;
+
+export class UnreadableFile extends Error {}
+
+interface Waiting {
+	record: CsvRecord;
+	texts: readonly [time: string, station: string, instrument: string, quantity: string, value: string, unit: string];
+	row: ReadingRow | null;
+	problem: { flag: Flag; check: string; cause: string; message: string } | null;
+}
+
+/** A canonical value as the flags file writes it: enough digits to be the number, none that are noise. */
+export const canonicalText = (value: number): string => String(Number(value.toPrecision(12)));
+
+export function openTable(first: CsvRecord | undefined, format = READINGS): Header {
+	if (!first) throw new UnreadableFile('line 1: the file is empty; a header line is needed');
+	if (first.damage) throw new UnreadableFile(`line ${first.line}: the header ${first.damage}`);
+	const header = readHeader(first.cells, format);
+	if (!header.ok) throw new UnreadableFile(`line ${first.line}, column ${header.problem.column}: ${header.problem.message}`);
+	return header.header;
+}
+
+function outputLine(w: Waiting, verdict: Verdict | null): string {
+	const d = verdict?.deciding;
+	const p = w.problem;
+	return csvLine([
+		String(w.record.line),
+		...w.texts,
+		String(p?.flag ?? verdict?.flag ?? 2),
+		p?.check ?? d?.check ?? '',
+		p?.cause ?? d?.cause ?? '',
+		d?.suggested == null ? '' : canonicalText(d.suggested),
+		p?.message ?? d?.message ?? '',
+	]);
+}
+
+const COLUMNS = ['time', 'station', 'instrument', 'quantity', 'value', 'unit'] as const;
+
+export interface CheckInput {
+	readings: AsyncIterable<Uint8Array | string>;
+	/** In order of time. */
+	events: readonly WaterEvent[];
+	site: Site;
+	zone: string;
+	now: () => number;
+}
+
+export async function* checkStream(input: CheckInput): AsyncGenerator<string> {
+	const records = csvRecords(input.readings);
+	const first = await records.next();
+	const header = openTable(first.done ? undefined : first.value);
+	const positions = COLUMNS.map((c) => header.at.get(c));
+	const context: RowContext = { zone: input.zone, ppmScale: (code) => input.site.instruments.get(code)?.ppmScale ?? null };
+	const engine = new Engine(input.site, input.now);
+	let sample: Waiting[] = [];
+	let nextEvent = 0;
+
+	function* judged(): Generator<string> {
+		if (sample.length === 0) return;
+		const rows = sample.flatMap((w) => (w.row ? [w.row] : []));
+		if (rows.length > 0)
+			while (nextEvent < input.events.length && input.events[nextEvent]!.at <= rows[0]!.at) engine.note(input.events[nextEvent++]!);
+		const verdicts = engine.take(rows);
+		let i = 0;
+		for (const w of sample) yield outputLine(w, w.row ? verdicts[i++]! : null);
+		sample = [];
+	}
+
+	yield FLAGS_HEADER;
+	for await (const record of records) {
+		const text = (i: number | undefined) => (i === undefined ? '' : (record.cells[i] ?? '').trim());
+		const w: Waiting = {
+			record,
+			texts: positions.map(text) as unknown as Waiting['texts'],
+			row: null,
+			problem: null,
+		};
+		if (record.damage) w.problem = { flag: 9, check: 'line', cause: '', message: `This line ${record.damage}.` };
+		else {
+			const result = readingRow(record.cells, header, context);
+			if (result.ok) w.row = result.row;
+			else {
+				const { column, message } = result.problem;
+				w.problem = {
+					flag: result.scaleUnknown ? 2 : 9,
+					check: result.scaleUnknown ? 'ppm-scale' : 'line',
+					cause: '',
+					message: column === '' ? `This line ${message}.` : `Column ${column}: ${message}.`,
+				};
+			}
+		}
+		const head = sample[0]?.row;
+		const joins = w.row && head && w.row.at === head.at && w.row.station === head.station && sample.length < MAX_SAMPLE;
+		if (!joins) yield* judged();
+		sample.push(w);
+		if (!w.row) yield* judged();
+	}
+	yield* judged();
+}

@@ -1,0 +1,69 @@
+import { tzOffset } from '@date-fns/tz';
+
+/**
+ * Times in files: ISO 8601 with offset or Z; a local time without offset is taken in the site's zone.
+ *
+ * In the hour that daylight saving repeats, a local time names two instants; the first is taken and said.
+ * In the hour it skips, the time is moved forward by the size of the skip and said.
+ */
+
+export type LocalTimeNote = 'site-zone' | 'repeated-hour' | 'skipped-hour';
+export type ParsedTime = { ok: true; at: number; local: LocalTimeNote | null } | { ok: false };
+
+const ISO =
+	/^(\d{4})-(\d{2})-(\d{2})(?:[T ](\d{2}):(\d{2})(?::(\d{2})(?:[.,](\d{1,9}))?)?)?\s*(Z|z|[+-]\d{2}(?::?\d{2})?)?$/;
+const MINUTE = 60_000;
+
+export function isZone(zone: string): boolean {
+	return zone !== '' && Number.isFinite(tzOffset(zone, new Date(0)));
+}
+
+function offsetMinutes(text: string): number | undefined {
+	if (text === 'Z' || text === 'z') return 0;
+	const hours = Number(text.slice(1, 3));
+	const minutes = Number(text.slice(3).replace(':', '') || 0);
+	if (hours > 14 || minutes > 59) return undefined;
+	return (text.startsWith('-') ? -1 : 1) * (hours * 60 + minutes);
+}
+
+function inZone(wall: number, zone: string): { at: number; local: LocalTimeNote } {
+	const day = 86_400_000;
+	const before = tzOffset(zone, new Date(wall - day));
+	const after = tzOffset(zone, new Date(wall + day));
+	const valid = [...new Set([before, after])]
+		.map((offset) => ({ at: wall - offset * MINUTE, offset }))
+		.filter(({ at, offset }) => tzOffset(zone, new Date(at)) === offset)
+		.map(({ at }) => at)
+		.sort((a, b) => a - b);
+	if (valid.length === 0) return { at: wall - before * MINUTE, local: 'skipped-hour' };
+	return { at: valid[0]!, local: valid.length > 1 ? 'repeated-hour' : 'site-zone' };
+}
+
+/**
+ * @param zone the site's IANA zone, for times without offset
+ * @returns milliseconds since 1970 in UTC; refused for impossible dates such as 30 February
+ * @example parseTime('2026-03-01T07:30', 'Europe/Amsterdam') // { ok: true, at: …06:30Z, local: 'site-zone' }
+ */
+export function parseTime(text: string, zone: string): ParsedTime {
+	const m = ISO.exec(text.trim());
+	if (!m) return { ok: false };
+	const year = Number(m[1]);
+	const month = Number(m[2]);
+	const day = Number(m[3]);
+	const hour = Number(m[4] ?? 0);
+	const minute = Number(m[5] ?? 0);
+	const second = Number(m[6] ?? 0);
+	if (month < 1 || month > 12 || day < 1 || hour > 23 || minute > 59 || second > 59) return { ok: false };
+	const wall = Date.UTC(year, month - 1, day, hour, minute, second, m[7] ? Math.trunc(Number(`0.${m[7]}`) * 1000) : 0);
+	// Date.UTC rolls 30 February into March, and reads years below 100 as 19xx.
+	if (year < 1000 || new Date(wall).getUTCDate() !== day) return { ok: false };
+	if (m[8] === undefined) return { ok: true, ...inZone(wall, zone) };
+	const offset = offsetMinutes(m[8]);
+	return offset === undefined ? { ok: false } : { ok: true, at: wall - offset * MINUTE, local: null };
+}
+
+/** The instant as the files write it: UTC, seconds, and milliseconds only where there are any. */
+export function formatTime(at: number): string {
+	const iso = new Date(at).toISOString();
+	return iso.endsWith('.000Z') ? `${iso.slice(0, -5)}Z` : iso;
+}

@@ -1,0 +1,4 @@
+export * from './parse';
+export * from './quantities';
+export * from './scale-finder';
+export * from './units';

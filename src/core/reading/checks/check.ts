@@ -1,0 +1,41 @@
+import type { QuantityDefinition, SeriesQuantity } from '../../quantity';
+import type { Prediction } from '../history';
+import type { Finding, InstrumentInfo, Reading, StationInfo } from '../model';
+
+/** Everything one check may look at. A reading is judged with its sample-mates, before any of them is believed. */
+export interface Subject {
+	reading: Reading;
+	quantity: SeriesQuantity;
+	definition: QuantityDefinition;
+	station: StationInfo;
+	instrument: InstrumentInfo | undefined;
+	/** Value and uncertainty on the working scale. */
+	level: number;
+	uWorking: number;
+	u: number;
+	prediction: Prediction | null;
+	/** Miss in standard deviations; 0 without a prediction. */
+	missed: number;
+	/** Beyond this many the value does not fit. */
+	limit: number;
+	/** The other readings of the same sample. */
+	mates: readonly Subject[];
+	/** Expectations of the same quantity at other stations with a history. */
+	elsewhere: (quantity: SeriesQuantity) => readonly { station: string; prediction: Prediction }[];
+	/** Time of the newest reading of this station, quantity and instrument, and the value there. */
+	previous: { at: number; value: number } | null;
+	/** Earlier value at exactly this time, station, quantity and instrument. */
+	twin: number | null;
+	/** EC of the water here, µS/cm at 25 °C: from this sample, else from the history. */
+	ecHereUsCm: number | null;
+	now: number;
+}
+
+/** One rule. Returns what it found wrong, or null. */
+export interface Check {
+	code: string;
+	title: string;
+	run(subject: Subject): Finding | null;
+}
+
+export const unexpected = (s: Subject): boolean => s.prediction !== null && Math.abs(s.missed) > s.limit;

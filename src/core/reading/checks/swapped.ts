@@ -1,0 +1,40 @@
+import { toCanonical, UNITS } from '../../quantity';
+import { score } from '../history';
+import { displayValue, FITS } from '../slips';
+import { toWorking } from '../working-scale';
+import { type Check, type Subject, unexpected } from './check';
+
+/**
+ * Swapped: pH and EC of one sample exchanged. Asked only when both miss, or the one that is there misses while its
+ * digits fit the other quantity of this station.
+ */
+export const swapped: Check = {
+	code: 'swapped',
+	title: 'pH and EC in their own fields',
+	run(s) {
+		if (s.quantity !== 'ph' && s.quantity !== 'ec') return null;
+		const [low, high] = s.definition.span;
+		if (!unexpected(s) && s.reading.value >= low && s.reading.value <= high) return null;
+		const mate = s.mates.find((m) => m.quantity === (s.quantity === 'ph' ? 'ec' : 'ph') && m.reading.instrument === s.reading.instrument);
+		if (!mate?.prediction || !s.prediction || !unexpected(mate)) return null;
+		const digits = (x: Subject) => x.reading.value / UNITS[x.reading.unit].factor;
+		const ecSide = s.quantity === 'ec' ? s : mate;
+		const phSide = s.quantity === 'ec' ? mate : s;
+		const ec = toCanonical(digits(phSide), ecSide.reading.unit);
+		const ph = digits(ecSide);
+		const fitEc = score(ecSide.prediction!, toWorking('ec', ec), ecSide.uWorking);
+		const fitPh = score(phSide.prediction!, ph, phSide.uWorking);
+		if (Math.abs(fitEc) > FITS || Math.abs(fitPh) > FITS) return null;
+		const suggested = s.quantity === 'ec' ? ec : ph;
+		return {
+			check: 'swapped',
+			flag: 3,
+			cause: 'swapped',
+			suggested,
+			message: `pH and EC look exchanged: ${displayValue('ph', ph)} and ${displayValue('ec', ec)} would both fit.`,
+			nextStep: 'Exchange the two, or read again.',
+			evidence: { fits_sd_ph: Math.round(fitPh * 10) / 10, fits_sd_ec: Math.round(fitEc * 10) / 10 },
+			weight: 105,
+		};
+	},
+};

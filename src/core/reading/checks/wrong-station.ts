@@ -1,0 +1,44 @@
+import { score } from '../history';
+import { type Check, type Subject, unexpected } from './check';
+
+/** How closely a sample must fit another station, and how many readings that station needs behind it. */
+const FITS_THERE = 2.5;
+const NEEDS = 4;
+
+/**
+ * Wrong station: a sample misses where it was entered and fits another station. One quantity alone is a coincidence
+ * too easily, so at least two must be there, both off here and both at home there.
+ */
+export const wrongStation: Check = {
+	code: 'wrong-station',
+	title: 'Entered at the station it was taken from',
+	run(s) {
+		if (!unexpected(s) || (s.quantity !== 'ph' && s.quantity !== 'ec')) return null;
+		const sample = [s, ...s.mates].filter((m) => m.quantity === 'ph' || m.quantity === 'ec');
+		const off = sample.filter((m) => Math.abs(m.missed) > 3);
+		if (off.length < 2 || new Set(off.map((m) => m.quantity)).size < 2) return null;
+		let best: { station: string; cost: number } | null = null;
+		for (const { station } of s.elsewhere(s.quantity)) {
+			const fits = sample.map((m) => fitAt(m, station));
+			if (fits.some((f) => f === null || f > FITS_THERE)) continue;
+			const cost = fits.reduce<number>((sum, f) => sum + (f ?? 0) ** 2, 0);
+			if (!best || cost < best.cost) best = { station, cost };
+		}
+		if (!best) return null;
+		return {
+			check: 'wrong-station',
+			flag: 3,
+			cause: 'wrong-station',
+			suggested: null,
+			message: `This sample does not fit ${s.reading.station}, but it fits ${best.station}.`,
+			nextStep: `If it was taken at ${best.station}, enter it there; otherwise read again.`,
+			evidence: { station: best.station, missed_sd: Math.round(s.missed * 10) / 10 },
+			weight: 103,
+		};
+	},
+};
+
+function fitAt(m: Subject, station: string): number | null {
+	const there = m.elsewhere(m.quantity).find((e) => e.station === station);
+	return there && there.prediction.from >= NEEDS ? Math.abs(score(there.prediction, m.level, m.uWorking)) : null;
+}

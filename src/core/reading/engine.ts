@@ -1,0 +1,233 @@
+import { QUANTITY, seriesQuantity, type SeriesQuantity } from '../quantity';
+import { CHECKS } from './checks';
+import type { Subject } from './checks/check';
+import { combinedEffect, NO_EFFECT } from './event-effect';
+import { believe, doubt, emptyHistory, type History, type Prediction, predict, score } from './history';
+import type { Finding, InstrumentInfo, Reading, StationInfo, Verdict, WaterEvent } from './model';
+import { instrumentUncertainty } from './uncertainty';
+import { fromWorking, toWorking, uncertaintyToWorking } from './working-scale';
+
+/**
+ * Judges samples in the order they are given and learns from those it believes. One engine serves a typed entry, an
+ * import and the headless checker. Its memory is a fixed number of readings per station, quantity and instrument.
+ */
+export interface Site {
+	stations: ReadonlyMap<string, StationInfo>;
+	instruments: ReadonlyMap<string, InstrumentInfo>;
+}
+
+interface Trace {
+	at: number;
+	value: number;
+	/** A time far ahead of the others is not taken as the newest until a later one follows it. */
+	ahead: number | null;
+}
+
+const HALF_YEAR = 180 * 86_400_000;
+const RECENT_EVENTS = 40;
+
+/** Fewer readings, less trust in the spread: the limit falls from 6 to 4.5 standard deviations. */
+export function limitFor(prediction: Prediction | null): number {
+	if (!prediction || prediction.from === 0) return 4;
+	return prediction.from < 4 ? 6 : prediction.from < 8 ? 5.2 : 4.8;
+}
+
+export function unknownStation(code: string): StationInfo {
+	return { code, kind: 'reservoir', system: null, volumeL: null, ranges: {} };
+}
+
+const seriesKey = (station: string, quantity: SeriesQuantity) => `${station}\u0000${quantity}`;
+const traceKey = (r: Reading) => `${r.station}\u0000${r.quantity}\u0000${r.instrument}`;
+
+export class Engine {
+	private readonly histories = new Map<string, History>();
+	private readonly byQuantity = new Map<SeriesQuantity, { station: string; history: History }[]>();
+	private readonly traces = new Map<string, Trace>();
+	private readonly events = new Map<string, WaterEvent[]>();
+
+	constructor(
+		private readonly site: Site,
+		private readonly now: () => number,
+	) {}
+
+	station(code: string): StationInfo {
+		return this.site.stations.get(code) ?? unknownStation(code);
+	}
+
+	/** Events are given before the samples that follow them in time. */
+	note(event: WaterEvent): void {
+		const list = this.events.get(event.station);
+		if (!list) this.events.set(event.station, [event]);
+		else {
+			list.push(event);
+			if (list.length > RECENT_EVENTS) list.shift();
+		}
+	}
+
+	private history(station: string, quantity: SeriesQuantity): History {
+		const key = seriesKey(station, quantity);
+		let found = this.histories.get(key);
+		if (!found) {
+			found = emptyHistory(quantity);
+			this.histories.set(key, found);
+			const list = this.byQuantity.get(quantity);
+			if (list) list.push({ station, history: found });
+			else this.byQuantity.set(quantity, [{ station, history: found }]);
+		}
+		return found;
+	}
+
+	/** What this station should show at a time. */
+	expect(stationCode: string, quantity: SeriesQuantity, at: number): Prediction | null {
+		const station = this.station(stationCode);
+		const history = this.history(stationCode, quantity);
+		const list = this.events.get(stationCode);
+		const since = list?.filter((e) => e.at <= at && e.at > history.lastAt);
+		const effect = since && since.length > 0 ? combinedEffect(quantity, since, station) : NO_EFFECT;
+		return predict(history, at, station, effect);
+	}
+
+	/** Judges the readings of one sample without learning from them: what Bench shows while somebody types. */
+	judge(sample: readonly Reading[]): Verdict[] {
+		const subjects = this.subjects(sample);
+		return subjects.map((s) => verdictOf(s));
+	}
+
+	/** Judges a sample and learns from what it believed. */
+	take(sample: readonly Reading[]): Verdict[] {
+		const subjects = this.subjects(sample);
+		return subjects.map((s) => {
+			const verdict = verdictOf(s);
+			this.learn(s, verdict);
+			return verdict;
+		});
+	}
+
+	/** Learns a reading that a person has decided about: kept ones are believed whatever the checks say. */
+	trust(reading: Reading): void {
+		const [s] = this.subjects([reading]);
+		if (!s) return;
+		this.trace(s);
+		believe(this.history(reading.station, s.quantity), reading.at, s.level, s.prediction);
+	}
+
+	private subjects(sample: readonly Reading[]): Subject[] {
+		const subjects: (Subject & { mates: Subject[] })[] = [];
+		const seen = new Map<string, number>();
+		for (const reading of sample) {
+			const quantity = seriesQuantity(reading.quantity);
+			const key = traceKey(reading);
+			const trace = this.traces.get(key);
+			const prediction = this.expect(reading.station, quantity, reading.at);
+			const level = toWorking(quantity, reading.value);
+			const u = instrumentUncertainty(reading, this.site.instruments.get(reading.instrument));
+			// The accuracy stated for an instrument is mostly a constant of that instrument, already in the history it
+			// wrote; what is left from reading to reading is taken as half of it.
+			const uWorking = uncertaintyToWorking(quantity, reading.value, u) / 2;
+			subjects.push({
+				reading,
+				quantity,
+				definition: QUANTITY[reading.quantity],
+				station: this.station(reading.station),
+				instrument: this.site.instruments.get(reading.instrument),
+				level,
+				u,
+				uWorking,
+				prediction,
+				missed: prediction ? score(prediction, level, uWorking) : 0,
+				limit: limitFor(prediction),
+				mates: [],
+				elsewhere: (q) => this.elsewhere(reading, q),
+				previous: trace ? { at: trace.at, value: trace.value } : null,
+				twin: seen.get(key) ?? (trace && trace.at === reading.at ? trace.value : null),
+				ecHereUsCm: null,
+				now: this.now(),
+			});
+			seen.set(key, reading.value);
+		}
+		for (const s of subjects) {
+			if (subjects.length > 1) s.mates = subjects.filter((o) => o !== s);
+			s.ecHereUsCm = s.quantity === 'ph' ? this.ecHere(s, subjects) : null;
+		}
+		return subjects;
+	}
+
+	private ecHere(s: Subject, sample: readonly Subject[]): number | null {
+		const mate = sample.find((m) => m.quantity === 'ec' && Math.abs(m.missed) <= m.limit);
+		if (mate) return mate.reading.value;
+		const expected = this.expect(s.reading.station, 'ec', s.reading.at);
+		return expected && expected.from >= 2 ? fromWorking('ec', expected.level) : null;
+	}
+
+	private elsewhere(reading: Reading, quantity: SeriesQuantity): { station: string; prediction: Prediction }[] {
+		const result: { station: string; prediction: Prediction }[] = [];
+		for (const { station } of this.byQuantity.get(quantity) ?? []) {
+			if (station === reading.station) continue;
+			const prediction = this.expect(station, quantity, reading.at);
+			if (prediction) result.push({ station, prediction });
+		}
+		return result;
+	}
+
+	private trace(s: Subject): void {
+		const { reading } = s;
+		const key = traceKey(reading);
+		const trace = this.traces.get(key);
+		if (!trace) this.traces.set(key, { at: reading.at, value: reading.value, ahead: null });
+		else if (reading.at >= trace.at) {
+			const jump = reading.at - trace.at > HALF_YEAR;
+			if (jump && (trace.ahead === null || reading.at < trace.ahead)) trace.ahead = reading.at;
+			else this.traces.set(key, { at: reading.at, value: reading.value, ahead: null });
+		}
+	}
+
+	private learn(s: Subject, verdict: Verdict): void {
+		const cause = verdict.deciding?.cause;
+		if (cause === 'duplicate') return;
+		// A time that is wrong in itself says nothing about when anything was.
+		if (cause === 'clock' && verdict.flag === 4) return;
+		this.trace(s);
+		if (cause === 'clock') return;
+		const history = this.history(s.reading.station, s.quantity);
+		const fits = s.prediction === null || Math.abs(s.missed) <= s.limit;
+		const [low, high] = s.definition.span;
+		if (s.reading.value < low || s.reading.value > high) return;
+		if (fits && (verdict.flag === 1 || cause === 'low-ionic-strength')) {
+			believe(history, s.reading.at, s.level, s.prediction);
+			return;
+		}
+		if (s.prediction === null) return;
+		const needed = verdict.deciding?.suggested == null || cause === 'scale-mismatch' ? 1 : 3;
+		const tolerance = 3 * Math.hypot(Math.min(s.prediction.spread, 0.3), s.uWorking);
+		if (doubt(history, s.reading.at, s.level, tolerance, needed)) believe(history, s.reading.at, s.level, null);
+	}
+}
+
+function verdictOf(s: Subject): Verdict {
+	const findings: Finding[] = [];
+	for (const check of CHECKS) {
+		const finding = check.run(s);
+		if (finding) findings.push(finding);
+	}
+	findings.sort((a, b) => b.weight - a.weight);
+	const deciding = findings[0] ?? null;
+	const range = s.station.ranges[s.quantity];
+	return {
+		flag: deciding ? deciding.flag : 1,
+		deciding,
+		findings,
+		expected: s.prediction && expectedInterval(s),
+		u: s.u,
+		inRange: range ? s.reading.value >= range.low && s.reading.value <= range.high : null,
+	};
+}
+
+function expectedInterval(s: Subject): { value: number; low: number; high: number } {
+	const p = s.prediction!;
+	const reach = 2 * p.spread;
+	return {
+		value: fromWorking(s.quantity, p.level),
+		low: fromWorking(s.quantity, p.level - reach - (p.event.direction < 0 ? p.event.reach : 0)),
+		high: fromWorking(s.quantity, p.level + reach + (p.event.direction > 0 ? p.event.reach : 0)),
+	};
+}

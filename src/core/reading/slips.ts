@@ -1,0 +1,133 @@
+import type { SeriesQuantity } from '../quantity/quantities';
+import { PPM_SCALES, ppmScaleOf, ppmUnit, toCanonical, UNITS, type Unit } from '../quantity/units';
+import type { Reading } from './model';
+import { type Prediction, score } from './history';
+import { toWorking } from './working-scale';
+
+/**
+ * The ordinary slips of typing, undone: each gives the value that was probably meant.
+ *
+ * A slip is proposed only for a value that does not fit, and only when its undoing does. The handicap makes a rarer
+ * slip lose against a commoner one that fits about as well.
+ */
+export interface Slip {
+	cause: 'unit-slip' | 'decimal-slip' | 'scale-mismatch' | 'swapped';
+	/** Canonical value after undoing. */
+	value: number;
+	/** What happened, as the end of a sentence: "it was typed in µS/cm". */
+	how: string;
+	handicap: number;
+}
+
+function conductivitySlips(reading: Reading): Slip[] {
+	const slips: Slip[] = [];
+	const { value, unit } = reading;
+	const digits = value / UNITS[unit].factor;
+	const scale = ppmScaleOf(unit);
+	slips.push(
+		{ cause: 'unit-slip', value: value / 1000, how: 'µS/cm written where mS/cm was expected', handicap: 0 },
+		{ cause: 'unit-slip', value: value * 1000, how: 'mS/cm written where µS/cm was expected', handicap: 0 },
+		{ cause: 'decimal-slip', value: value / 10, how: 'the decimal mark one place off', handicap: 0 },
+		{ cause: 'decimal-slip', value: value * 10, how: 'the decimal mark one place off', handicap: 0 },
+		{ cause: 'decimal-slip', value: value / 100, how: 'the decimal mark left out', handicap: 1.5 },
+		{ cause: 'decimal-slip', value: value * 100, how: 'the decimal mark two places off', handicap: 3 },
+	);
+	if (scale === undefined) {
+		for (const s of PPM_SCALES)
+			slips.push({
+				cause: 'unit-slip',
+				value: toCanonical(digits, ppmUnit(s)),
+				how: `ppm on the ${s} scale written as ${unit}`,
+				handicap: 1.5,
+			});
+	} else {
+		slips.push(
+			{ cause: 'unit-slip', value: digits, how: 'µS/cm written as ppm', handicap: 1.5 },
+			{ cause: 'unit-slip', value: digits * 1000, how: 'mS/cm written as ppm', handicap: 0.5 },
+		);
+		for (const s of PPM_SCALES)
+			if (s !== scale)
+				slips.push({
+					cause: 'scale-mismatch',
+					value: toCanonical(digits, ppmUnit(s)),
+					how: `the meter is on the ${s} scale, not ${scale}`,
+					handicap: 1,
+				});
+	}
+	return slips;
+}
+
+/** Every ordinary slip of one value, undone; the values may be impossible, which the caller's prediction tells. */
+export function undoneSlips(quantity: SeriesQuantity, reading: Reading): Slip[] {
+	if (reading.halfWidth > 0) return [];
+	const { value } = reading;
+	switch (quantity) {
+		case 'ec':
+			return conductivitySlips(reading);
+		case 'ph':
+			return [
+				{ cause: 'decimal-slip', value: value / 10, how: 'the decimal mark one place off', handicap: 0 },
+				{ cause: 'decimal-slip', value: value * 10, how: 'the decimal mark one place off', handicap: 0 },
+				{ cause: 'decimal-slip', value: value / 100, how: 'the decimal mark left out', handicap: 0.5 },
+			];
+		case 'temp': {
+			const slips: Slip[] = [
+				{ cause: 'decimal-slip', value: value / 10, how: 'the decimal mark left out', handicap: 0.5 },
+				{ cause: 'decimal-slip', value: value * 10, how: 'the decimal mark one place off', handicap: 0.5 },
+			];
+			if (reading.unit === 'C')
+				slips.push({ cause: 'unit-slip', value: toCanonical(value, 'F'), how: '°F written as °C', handicap: 0 });
+			if (reading.unit === 'F')
+				slips.push({ cause: 'unit-slip', value: (value * 9) / 5 + 32, how: '°C written as °F', handicap: 0 });
+			return slips;
+		}
+		default:
+			return [
+				{ cause: 'decimal-slip', value: value / 10, how: 'the decimal mark one place off', handicap: 0 },
+				{ cause: 'decimal-slip', value: value * 10, how: 'the decimal mark one place off', handicap: 0 },
+			];
+	}
+}
+
+/** A slip must land this close to the expectation, in standard deviations, to be proposed. */
+export const FITS = 3;
+
+/**
+ * The slip that best explains a value which missed its prediction, or null when none does.
+ * @param missed how far the value as typed misses, in standard deviations
+ */
+export function bestSlip(
+	candidates: readonly Slip[],
+	quantity: SeriesQuantity,
+	prediction: Prediction,
+	uWorking: number,
+	missed: number,
+	span: readonly [number, number],
+): { slip: Slip; fit: number } | null {
+	let best: { slip: Slip; fit: number; cost: number } | null = null;
+	for (const slip of candidates) {
+		if (!(slip.value >= span[0] && slip.value <= span[1])) continue;
+		const fit = Math.abs(score(prediction, toWorking(quantity, slip.value), uWorking));
+		if (fit > FITS || fit * 2 > Math.abs(missed)) continue;
+		const cost = fit * fit + slip.handicap;
+		if (!best || cost < best.cost) best = { slip, fit, cost };
+	}
+	return best && { slip: best.slip, fit: best.fit };
+}
+
+/** Units by the way they are read aloud in messages. */
+export function displayValue(quantity: SeriesQuantity, canonical: number): string {
+	const trim = (v: number, decimals: number) => String(Number(v.toFixed(decimals)));
+	switch (quantity) {
+		case 'ph':
+			return `pH ${trim(canonical, 2)}`;
+		case 'ec':
+			return canonical >= 100 ? `${trim(canonical / 1000, 3)} mS/cm` : `${trim(canonical, 1)} µS/cm`;
+		case 'temp':
+			return `${trim(canonical, 1)} °C`;
+		default:
+			return trim(canonical, 2);
+	}
+}
+
+export const shownUnit = (unit: Unit): string => unit.replace('uS', 'µS').replace('_', ' as ').replace(/^C$/, '°C').replace(/^F$/, '°F');
