@@ -1,0 +1,215 @@
+import { type Quantity, toCanonical } from '@/core/quantity';
+import { resolveUnit, valueOf } from '@/core/format/readings-row';
+import type { Reading, Verdict } from '@/core/reading/model';
+import { type Pool, transaction } from '@/store/pool';
+import {
+	copyReadings,
+	correctionChain,
+	findReading,
+	insertDecision,
+	type JudgedReading,
+	lastEnteredSample,
+	listReadings,
+	type NewReading,
+	reserveIds,
+} from '@/store/readings';
+import { insertAudit } from '@/store/site';
+import { primedEngine } from './prime';
+import { Refusal } from './refusal';
+import type { SiteContext } from './site';
+
+/** One value of a sample as it was typed. */
+export interface TypedReading {
+	quantity: Quantity;
+	/** Digits with comma or point, or an interval `5.0..6.0`. */
+	value: string;
+	/** Unit as in the readings CSV. */
+	unit: string;
+	instrument: string | null;
+	/** The keystrokes, where they say more than value and unit. */
+	typed?: string | null;
+	tempC?: number | null;
+	waitS?: number | null;
+	note?: string;
+	extra?: Record<string, string> | null;
+}
+
+export interface TypedSample {
+	at: number;
+	station: string;
+	readings: TypedReading[];
+}
+
+export interface Entered {
+	sampleId: number;
+	readings: { id: number; reading: Reading; verdict: Verdict }[];
+}
+
+interface Understood {
+	typed: TypedReading;
+	reading: Reading;
+	stationId: number;
+	instrumentId: number | null;
+}
+
+function understand(context: SiteContext, sample: TypedSample, path: string): Understood[] {
+	const station = context.stations.find((s) => s.code === sample.station);
+	if (!station) throw new Refusal(422, 'unknown-station', [{ path: `${path}station`, message: `There is no station “${sample.station}”.` }]);
+	if (sample.readings.length === 0) throw new Refusal(422, 'nothing-entered', [{ path: `${path}readings`, message: 'Enter at least one value.' }]);
+	if (!Number.isFinite(sample.at)) throw new Refusal(422, 'bad-time', [{ path: `${path}time`, message: 'The time is not a time.' }]);
+	return sample.readings.map((typed, i) => {
+		const refuse = (field: string, message: string) => new Refusal(422, 'bad-reading', [{ path: `${path}readings.${i}.${field}`, message }]);
+		const instrument = typed.instrument ? context.instruments.find((x) => x.code === typed.instrument) : undefined;
+		if (typed.instrument && !instrument) throw refuse('instrument', `There is no instrument “${typed.instrument}”.`);
+		const value = valueOf(typed.value.trim());
+		if (!value) throw refuse('value', `“${typed.value.slice(0, 40)}” is not a number.`);
+		const unit = resolveUnit(typed.quantity, typed.unit, instrument?.ppmScale ?? null);
+		if (!unit.ok) throw refuse('unit', `${unit.message}.`);
+		const low = toCanonical(value.low, unit.unit);
+		const high = toCanonical(value.high, unit.unit);
+		if (!(Math.abs(low) < 1e12 && Math.abs(high) < 1e12)) throw refuse('value', `“${typed.value.slice(0, 40)}” is beyond any instrument.`);
+		const tempC = typed.tempC ?? null;
+		if (tempC !== null && !(tempC >= -5 && tempC <= 60)) throw refuse('temp_c', `${tempC} °C is no temperature of water.`);
+		return {
+			typed,
+			stationId: station.id,
+			instrumentId: instrument?.id ?? null,
+			reading: {
+				at: sample.at,
+				station: station.code,
+				instrument: instrument?.code ?? '',
+				quantity: typed.quantity,
+				unit: unit.unit,
+				digits: value.digits,
+				value: (low + high) / 2,
+				halfWidth: (high - low) / 2,
+				tempC,
+				waitS: typed.waitS ?? null,
+			},
+		};
+	});
+}
+
+const toNew = (u: Understood, sampleId: number, source: string, who: string, supersedes: number | null): NewReading => ({
+	sampleId,
+	at: u.reading.at,
+	stationId: u.stationId,
+	instrumentId: u.instrumentId,
+	quantity: u.reading.quantity,
+	digits: u.reading.digits,
+	unitText: u.typed.unit,
+	unit: u.reading.unit,
+	typed: u.typed.typed ?? null,
+	value: u.reading.value,
+	halfWidth: u.reading.halfWidth,
+	tempC: u.reading.tempC,
+	waitS: u.reading.waitS,
+	note: u.typed.note ?? '',
+	extra: u.typed.extra ?? null,
+	supersedes,
+	source,
+	enteredBy: who,
+});
+
+/** What the checks would say, storing nothing. */
+export async function judgeSample(pool: Pool, context: SiteContext, sample: TypedSample, now: number): Promise<Verdict[]> {
+	const understood = understand(context, sample, '');
+	const engine = await primedEngine(pool, context, sample.at, now);
+	return engine.judge(understood.map((u) => u.reading));
+}
+
+/** Stores samples with their verdicts, all or none. */
+export async function enterSamples(
+	pool: Pool,
+	context: SiteContext,
+	samples: readonly TypedSample[],
+	by: { source: string; who: string; now: number },
+): Promise<Entered[]> {
+	const understood = samples.map((s, i) => understand(context, s, samples.length > 1 ? `${i}.` : ''));
+	return transaction(pool, async (client) => {
+		const earliest = Math.min(...samples.map((s) => s.at));
+		const engine = await primedEngine(client, context, earliest, by.now);
+		const result: Entered[] = [];
+		// In order of time, so that one pasted line predicts the next.
+		const order = [...understood.keys()].sort((a, b) => samples[a]!.at - samples[b]!.at || a - b);
+		for (const index of order) {
+			const group = understood[index]!;
+			const verdicts = engine.take(group.map((u) => u.reading));
+			const ids = await reserveIds(client, group.length + 1);
+			const sampleId = ids.shift()!;
+			await copyReadings(client, context.site.id, ids, group.map((u) => toNew(u, sampleId, by.source, by.who, null)), verdicts);
+			result[index] = { sampleId, readings: group.map((u, i) => ({ id: ids[i]!, reading: u.reading, verdict: verdicts[i]! })) };
+		}
+		return result;
+	});
+}
+
+async function requireReading(pool: Pool, siteId: number, id: number): Promise<JudgedReading> {
+	const reading = await findReading(pool, siteId, id);
+	if (!reading) throw new Refusal(404, 'no-such-reading', [{ path: 'id', message: `There is no reading ${id}.` }]);
+	return reading;
+}
+
+/** A corrected value as a new row that supersedes; the original stays. */
+export async function correctReading(
+	pool: Pool,
+	context: SiteContext,
+	id: number,
+	change: { value: string; unit: string; station?: string | undefined; reason: string },
+	by: { who: string; now: number },
+): Promise<Entered> {
+	const old = await requireReading(pool, context.site.id, id);
+	if (old.superseded) throw new Refusal(409, 'already-corrected', [{ path: 'id', message: 'This reading was corrected meanwhile. Open its history to see the newer value.' }]);
+	const [u] = understand(
+		context,
+		{
+			at: old.at,
+			station: change.station ?? old.station,
+			readings: [{ quantity: old.quantity, value: change.value, unit: change.unit, instrument: old.instrument, tempC: old.tempC, waitS: old.waitS, note: old.note, extra: old.extra }],
+		},
+		'',
+	);
+	return transaction(pool, async (client) => {
+		const engine = await primedEngine(client, context, old.at - 1, by.now);
+		const [verdict] = engine.judge([u!.reading]);
+		const [newId] = await reserveIds(client, 1);
+		await copyReadings(client, context.site.id, [newId!], [toNew(u!, old.sampleId, 'correction', by.who, id)], [verdict!]);
+		await insertAudit(client, context.site.id, by.who, 'reading.corrected', String(id), { new: newId, reason: change.reason, from: `${old.digits} ${old.unitText}`, to: `${change.value} ${change.unit}` });
+		return { sampleId: old.sampleId, readings: [{ id: newId!, reading: u!.reading, verdict: verdict! }] };
+	});
+}
+
+export type DecisionKind = 'keep' | 'discard' | 'undo' | 'restore' | 'retest';
+
+export async function decide(pool: Pool, context: SiteContext, id: number, kind: DecisionKind, reason: string, who: string): Promise<void> {
+	const reading = await requireReading(pool, context.site.id, id);
+	if (reading.superseded && kind !== 'restore')
+		throw new Refusal(409, 'already-corrected', [{ path: 'id', message: 'This reading was corrected meanwhile; decide about the newer value.' }]);
+	if (kind === 'discard' && reason.trim() === '')
+		throw new Refusal(422, 'reason-needed', [{ path: 'reason', message: 'Say why it is discarded; the reason stays with the reading.' }]);
+	await transaction(pool, async (client) => {
+		await insertDecision(client, context.site.id, id, kind, reason, who);
+		await insertAudit(client, context.site.id, who, `reading.${kind}`, String(id), { reason });
+	});
+}
+
+/** Takes back the newest typed sample: a decision, so nothing is lost and it can be restored. */
+export async function undoLast(pool: Pool, context: SiteContext, who: string): Promise<JudgedReading[]> {
+	return transaction(pool, async (client) => {
+		const rows = await lastEnteredSample(client, context.site.id, who);
+		for (const row of rows) await insertDecision(client, context.site.id, row.id, 'undo', '', who);
+		if (rows[0]) await insertAudit(client, context.site.id, who, 'sample.undo', String(rows[0].sampleId), {});
+		return rows;
+	});
+}
+
+export async function restoreSample(pool: Pool, context: SiteContext, sampleId: number, who: string): Promise<number> {
+	return transaction(pool, async (client) => {
+		const rows = (await listReadings(client, context.site.id, { all: true, limit: 10_000 })).filter((r) => r.sampleId === sampleId && r.decision === 'undo');
+		for (const row of rows) await insertDecision(client, context.site.id, row.id, 'restore', '', who);
+		return rows.length;
+	});
+}
+
+export const readingHistory = (pool: Pool, context: SiteContext, id: number) => correctionChain(pool, context.site.id, id);
+

@@ -1,0 +1,71 @@
+import type { Site } from '@/core/reading/engine';
+import type { InstrumentInfo, StationInfo } from '@/core/reading/model';
+import { type InstrumentRow, listInstruments, listStations, listSystems, type StationRow, type SystemRow } from '@/store/line';
+import type { Db } from '@/store/pool';
+import { findSite, insertSite, type SiteRow } from '@/store/site';
+
+/** The site as every use case needs it: its rows, and the same as the checks know them. */
+export interface SiteContext {
+	site: SiteRow;
+	systems: SystemRow[];
+	stations: StationRow[];
+	instruments: InstrumentRow[];
+	known: Site;
+}
+
+export class NoSite extends Error {
+	constructor() {
+		super('There is no site yet. Set one up first.');
+	}
+}
+
+export const stationInfo = (s: StationRow, systems: readonly SystemRow[]): StationInfo => ({
+	code: s.code,
+	kind: s.kind,
+	system: s.system,
+	volumeL: s.volumeL ?? systems.find((y) => y.code === s.system)?.volumeL ?? null,
+	ranges: Object.fromEntries(Object.entries(s.ranges).map(([q, [low, high]]) => [q, { low, high }])),
+});
+
+export const instrumentInfo = (i: InstrumentRow): InstrumentInfo => ({
+	code: i.code,
+	quantities: i.quantities,
+	ppmScale: i.ppmScale,
+	compensates: i.compensates,
+	alphaPctPerC: i.alphaPct,
+	continuous: i.continuous,
+});
+
+export async function loadSite(db: Db): Promise<SiteContext | null> {
+	const site = await findSite(db);
+	if (!site) return null;
+	const [systems, stations, instruments] = await Promise.all([
+		listSystems(db, site.id),
+		listStations(db, site.id),
+		listInstruments(db, site.id),
+	]);
+	return {
+		site,
+		systems,
+		stations,
+		instruments,
+		known: {
+			stations: new Map(stations.map((s) => [s.code, stationInfo(s, systems)])),
+			instruments: new Map(instruments.map((i) => [i.code, instrumentInfo(i)])),
+		},
+	};
+}
+
+export async function requireSite(db: Db): Promise<SiteContext> {
+	const context = await loadSite(db);
+	if (!context) throw new NoSite();
+	return context;
+}
+
+/** The site, made with plain defaults when a file or script arrives before anybody set one up. */
+export async function siteForIntake(db: Db): Promise<SiteContext> {
+	const context = await loadSite(db);
+	if (context) return context;
+	await insertSite(db, { name: 'My site', timezone: 'UTC', units: {} });
+	return requireSite(db);
+}

@@ -1,0 +1,106 @@
+import type { Quantity } from '@/core/quantity';
+import type { StationKind } from '@/core/reading/model';
+import type { Db } from './pool';
+
+export const SYSTEM_KINDS = ['raft_pond', 'channel', 'bucket', 'passive_tank', 'drip_to_drain', 'drip_recirculating', 'tower', 'flood_table'] as const;
+export type SystemKind = (typeof SYSTEM_KINDS)[number];
+
+export interface SystemRow {
+	id: number;
+	code: string;
+	name: string;
+	kind: SystemKind;
+	volumeL: number | null;
+	medium: string;
+	crop: string;
+	stage: string;
+}
+
+export interface StationRow {
+	id: number;
+	code: string;
+	name: string;
+	kind: StationKind;
+	system: string | null;
+	position: number;
+	fedBy: string[];
+	volumeL: number | null;
+	ranges: Partial<Record<Quantity, [number, number]>>;
+	note: string;
+}
+
+export const INSTRUMENT_KINDS = ['ph', 'ec', 'combined', 'drop_kit', 'sensor_node'] as const;
+export interface InstrumentRow {
+	id: number;
+	code: string;
+	name: string;
+	kind: (typeof INSTRUMENT_KINDS)[number];
+	quantities: Partial<Record<Quantity, { resolution?: number | undefined; accuracy?: number | undefined; accuracyPct?: number | undefined }>>;
+	ppmScale: 500 | 640 | 700 | null;
+	compensates: boolean;
+	alphaPct: number;
+	continuous: boolean;
+	details: Record<string, unknown>;
+}
+
+const SYSTEM = 'id, code, name, kind, volume_l AS "volumeL", medium, crop, stage';
+
+export async function listSystems(db: Db, siteId: number): Promise<SystemRow[]> {
+	return (await db.query<SystemRow>(`SELECT ${SYSTEM} FROM system WHERE site_id = $1 ORDER BY id`, [siteId])).rows;
+}
+
+/** Makes a system or brings the one with this code to the given state. */
+export async function putSystem(db: Db, siteId: number, s: Omit<SystemRow, 'id'>): Promise<SystemRow> {
+	const { rows } = await db.query<SystemRow>(
+		`INSERT INTO system (site_id, code, name, kind, volume_l, medium, crop, stage) VALUES ($1,$2,$3,$4,$5,$6,$7,$8)
+		ON CONFLICT (site_id, code) DO UPDATE SET name = EXCLUDED.name, kind = EXCLUDED.kind, volume_l = EXCLUDED.volume_l,
+			medium = EXCLUDED.medium, crop = EXCLUDED.crop, stage = EXCLUDED.stage
+		RETURNING ${SYSTEM}`,
+		[siteId, s.code, s.name, s.kind, s.volumeL, s.medium, s.crop, s.stage],
+	);
+	return rows[0]!;
+}
+
+export async function listStations(db: Db, siteId: number): Promise<StationRow[]> {
+	const { rows } = await db.query<StationRow>(
+		`SELECT s.id, s.code, s.name, s.kind, y.code AS system, s.position, s.fed_by AS "fedBy", s.volume_l AS "volumeL", s.ranges, s.note
+		FROM station s LEFT JOIN system y ON y.site_id = s.site_id AND y.id = s.system_id
+		WHERE s.site_id = $1 ORDER BY s.position, s.id`,
+		[siteId],
+	);
+	return rows;
+}
+
+export async function putStation(db: Db, siteId: number, s: Omit<StationRow, 'id'>): Promise<number> {
+	const { rows } = await db.query<{ id: number }>(
+		`INSERT INTO station (site_id, code, name, kind, system_id, position, fed_by, volume_l, ranges, note)
+		VALUES ($1,$2,$3,$4,(SELECT id FROM system WHERE site_id = $1 AND code = $5),$6,$7,$8,$9,$10)
+		ON CONFLICT (site_id, code) DO UPDATE SET name = EXCLUDED.name, kind = EXCLUDED.kind, system_id = EXCLUDED.system_id,
+			position = EXCLUDED.position, fed_by = EXCLUDED.fed_by, volume_l = EXCLUDED.volume_l, ranges = EXCLUDED.ranges, note = EXCLUDED.note
+		RETURNING id`,
+		[siteId, s.code, s.name, s.kind, s.system, s.position, s.fedBy, s.volumeL, s.ranges, s.note],
+	);
+	return rows[0]!.id;
+}
+
+export async function listInstruments(db: Db, siteId: number): Promise<InstrumentRow[]> {
+	const { rows } = await db.query<InstrumentRow>(
+		`SELECT id, code, name, kind, quantities, ppm_scale AS "ppmScale", compensates, alpha_pct AS "alphaPct", continuous, details
+		FROM instrument WHERE site_id = $1 AND retired_at IS NULL ORDER BY id`,
+		[siteId],
+	);
+	return rows;
+}
+
+export async function putInstrument(db: Db, siteId: number, i: Omit<InstrumentRow, 'id'>): Promise<number> {
+	const { rows } = await db.query<{ id: number }>(
+		`INSERT INTO instrument (site_id, code, name, kind, quantities, ppm_scale, compensates, alpha_pct, continuous, details)
+		VALUES ($1,$2,$3,$4,$5,$6,$7,$8,$9,$10)
+		ON CONFLICT (site_id, code) DO UPDATE SET name = EXCLUDED.name, kind = EXCLUDED.kind, quantities = EXCLUDED.quantities,
+			ppm_scale = EXCLUDED.ppm_scale, compensates = EXCLUDED.compensates, alpha_pct = EXCLUDED.alpha_pct,
+			continuous = EXCLUDED.continuous, details = EXCLUDED.details
+		RETURNING id`,
+		[siteId, i.code, i.name, i.kind, i.quantities, i.ppmScale, i.compensates, i.alphaPct, i.continuous, i.details],
+	);
+	return rows[0]!.id;
+}

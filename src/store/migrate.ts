@@ -1,0 +1,31 @@
+import { join } from 'node:path';
+import Postgrator from 'postgrator';
+import { type Pool, transaction } from './pool';
+
+/** Any number, the same for every Cordwain: two that start at once take turns. */
+const LOCK = 7_141_001;
+
+/**
+ * Brings the database to the newest migration, all steps in one transaction.
+ * A migration that was applied and has since been edited is refused: write a new one instead.
+ */
+export async function migrate(pool: Pool, directory = join(import.meta.dirname, 'migrations')): Promise<number> {
+	return transaction(pool, async (client) => {
+		await client.query('SELECT pg_advisory_xact_lock($1)', [LOCK]);
+		const postgrator = new Postgrator({
+			migrationPattern: join(directory, '*.sql'),
+			driver: 'pg',
+			schemaTable: 'schema_version',
+			validateChecksums: true,
+			execQuery: (query) => client.query(query),
+		});
+		try {
+			return (await postgrator.migrate()).length;
+		} catch (error) {
+			const message = error instanceof Error ? error.message : String(error);
+			if (/checksum|md5/i.test(message))
+				throw new Error(`A migration that this database already has was changed since (${message}). Restore the file and write a new migration instead.`);
+			throw error;
+		}
+	});
+}

@@ -1,0 +1,282 @@
+import { pipeline } from 'node:stream/promises';
+import { Readable } from 'node:stream';
+import { from as copyFrom } from 'pg-copy-streams';
+import type { Quantity, Unit } from '@/core/quantity';
+import type { StationKind, Verdict } from '@/core/reading/model';
+import { ENGINE_VERSION } from '@/core/reading/model';
+import type { Client, Db } from './pool';
+
+/** A reading about to be stored. */
+export interface NewReading {
+	sampleId: number;
+	at: number;
+	stationId: number;
+	instrumentId: number | null;
+	quantity: Quantity;
+	digits: string;
+	unitText: string;
+	unit: Unit;
+	typed: string | null;
+	value: number;
+	halfWidth: number;
+	tempC: number | null;
+	waitS: number | null;
+	note: string;
+	extra: Record<string, string> | null;
+	supersedes: number | null;
+	source: string;
+	enteredBy: string;
+}
+
+/** A stored reading with its verdict and the newest decision. */
+export interface JudgedReading {
+	id: number;
+	sampleId: number;
+	at: number;
+	station: string;
+	stationName: string;
+	stationKind: StationKind;
+	instrument: string | null;
+	instrumentName: string | null;
+	quantity: Quantity;
+	digits: string;
+	unitText: string;
+	unit: Unit;
+	value: number;
+	halfWidth: number;
+	tempC: number | null;
+	waitS: number | null;
+	note: string;
+	extra: Record<string, string> | null;
+	supersedes: number | null;
+	source: string;
+	enteredBy: string;
+	enteredAt: number;
+	flag: number | null;
+	check: string;
+	cause: string;
+	suggested: number | null;
+	u: number | null;
+	message: string;
+	nextStep: string;
+	evidence: Record<string, number | string> | null;
+	expected: number | null;
+	decision: string | null;
+	reason: string | null;
+	superseded: boolean;
+}
+
+const MS = (column: string) => `(extract(epoch FROM ${column}) * 1000)::double precision`;
+const JUDGED = `id, sample_id AS "sampleId", ${MS('at')} AS at, station, station_name AS "stationName", station_kind AS "stationKind",
+	instrument, instrument_name AS "instrumentName", quantity, digits, unit_text AS "unitText", unit, value, half_width AS "halfWidth",
+	temp_c AS "tempC", wait_s AS "waitS", note, extra, supersedes, source, entered_by AS "enteredBy", ${MS('entered_at')} AS "enteredAt",
+	flag, coalesce(check_code, '') AS check, coalesce(cause, '') AS cause, suggested, u, coalesce(message, '') AS message,
+	coalesce(next_step, '') AS "nextStep", evidence, expected, decision, reason, superseded`;
+
+/** Neither corrected nor undone. */
+const CURRENT = `NOT superseded AND decision IS DISTINCT FROM 'undo'`;
+
+export async function reserveIds(db: Db, count: number): Promise<number[]> {
+	const { rows } = await db.query<{ id: number }>(`SELECT nextval('row_id') AS id FROM generate_series(1, $1)`, [count]);
+	return rows.map((r) => r.id);
+}
+
+const READING_COLUMNS =
+	'site_id, id, sample_id, at, station_id, instrument_id, quantity, digits, unit_text, unit, typed, value, half_width, temp_c, wait_s, note, extra, supersedes, source, entered_by';
+const VERDICT_COLUMNS = 'site_id, reading_id, engine, flag, check_code, cause, suggested, u, message, next_step, evidence, expected';
+
+const escapes: Record<string, string> = { '\\': '\\\\', '\n': '\\n', '\r': '\\r', '\t': '\\t' };
+const copyText = (v: unknown): string => {
+	if (v === null || v === undefined) return '\\N';
+	const text = typeof v === 'string' ? v : typeof v === 'object' ? JSON.stringify(v) : String(v);
+	return text.replace(/[\\\n\r\t]/g, (c) => escapes[c]!);
+};
+const copyLine = (cells: readonly unknown[]): string => `${cells.map(copyText).join('\t')}\n`;
+
+const readingCells = (siteId: number, id: number, r: NewReading): unknown[] => [
+	siteId, id, r.sampleId, new Date(r.at).toISOString(), r.stationId, r.instrumentId, r.quantity, r.digits, r.unitText, r.unit,
+	r.typed, r.value, r.halfWidth, r.tempC, r.waitS, r.note, r.extra, r.supersedes, r.source, r.enteredBy,
+];
+
+const verdictCells = (siteId: number, id: number, v: Verdict): unknown[] => [
+	siteId, id, ENGINE_VERSION, v.flag, v.deciding?.check ?? '', v.deciding?.cause ?? '', v.deciding?.suggested ?? null, v.u,
+	v.deciding?.message ?? '', v.deciding?.nextStep ?? '', v.deciding?.evidence ?? null, v.expected?.value ?? null,
+];
+
+/** Stores readings with their verdicts by COPY; ids come from reserveIds. */
+export async function copyReadings(
+	client: Client,
+	siteId: number,
+	ids: readonly number[],
+	readings: readonly NewReading[],
+	verdicts: readonly Verdict[],
+): Promise<void> {
+	const run = async (table: string, columns: string, lines: () => Generator<string>) =>
+		pipeline(Readable.from(batched(lines())), client.query(copyFrom(`COPY ${table} (${columns}) FROM STDIN`)));
+	await run('reading', READING_COLUMNS, function* () {
+		for (const [i, r] of readings.entries()) yield copyLine(readingCells(siteId, ids[i]!, r));
+	});
+	await run('verdict', VERDICT_COLUMNS, function* () {
+		for (const [i, v] of verdicts.entries()) yield copyLine(verdictCells(siteId, ids[i]!, v));
+	});
+}
+
+function* batched(lines: Generator<string>): Generator<string> {
+	let batch = '';
+	for (const line of lines) {
+		batch += line;
+		if (batch.length > 1 << 16) {
+			yield batch;
+			batch = '';
+		}
+	}
+	if (batch !== '') yield batch;
+}
+
+export interface ReadingFilter {
+	from?: number | undefined;
+	to?: number | undefined;
+	station?: string | undefined;
+	instrument?: string | undefined;
+	quantity?: Quantity | undefined;
+	/** sound 1, doubtful 3, bad 4; undefined: any. */
+	flags?: readonly number[] | undefined;
+	undecided?: boolean | undefined;
+	/** Also what was corrected or undone. */
+	all?: boolean | undefined;
+	before?: { at: number; id: number } | undefined;
+	order?: 'newest' | 'oldest' | undefined;
+	limit: number;
+}
+
+function where(siteId: number, f: ReadingFilter): { sql: string; values: unknown[] } {
+	const values: unknown[] = [siteId];
+	const terms = ['site_id = $1'];
+	const add = (term: (n: string) => string, value: unknown) => {
+		values.push(value);
+		terms.push(term(`$${values.length}`));
+	};
+	if (!f.all) terms.push(CURRENT);
+	if (f.from !== undefined) add((n) => `at >= ${n}`, new Date(f.from));
+	if (f.to !== undefined) add((n) => `at < ${n}`, new Date(f.to));
+	if (f.station !== undefined) add((n) => `station = ${n}`, f.station);
+	if (f.instrument !== undefined) add((n) => `instrument = ${n}`, f.instrument);
+	if (f.quantity !== undefined) add((n) => `quantity = ANY(${n})`, f.quantity === 'ec' ? ['ec', 'tds'] : [f.quantity]);
+	if (f.flags !== undefined) add((n) => `flag = ANY(${n})`, f.flags);
+	if (f.undecided) terms.push(`(decision IS NULL OR decision IN ('restore', 'retest'))`);
+	if (f.before !== undefined) {
+		values.push(new Date(f.before.at), f.before.id);
+		const compare = f.order === 'oldest' ? '>' : '<';
+		terms.push(`(at, id) ${compare} ($${values.length - 1}, $${values.length})`);
+	}
+	return { sql: terms.join(' AND '), values };
+}
+
+export async function listReadings(db: Db, siteId: number, filter: ReadingFilter): Promise<JudgedReading[]> {
+	const { sql, values } = where(siteId, filter);
+	const direction = filter.order === 'oldest' ? 'ASC' : 'DESC';
+	const { rows } = await db.query<JudgedReading>(
+		`SELECT ${JUDGED} FROM reading_judged WHERE ${sql} ORDER BY at ${direction}, id ${direction} LIMIT ${Math.trunc(filter.limit)}`,
+		values,
+	);
+	return rows;
+}
+
+export async function countReadings(db: Db, siteId: number, filter: Omit<ReadingFilter, 'limit'>): Promise<number> {
+	const { sql, values } = where(siteId, { ...filter, limit: 0 });
+	const { rows } = await db.query<{ n: number }>(`SELECT count(*) AS n FROM reading_judged WHERE ${sql}`, values);
+	return rows[0]!.n;
+}
+
+export async function findReading(db: Db, siteId: number, id: number): Promise<JudgedReading | null> {
+	const { rows } = await db.query<JudgedReading>(`SELECT ${JUDGED} FROM reading_judged WHERE site_id = $1 AND id = $2`, [siteId, id]);
+	return rows[0] ?? null;
+}
+
+/** Every row that a reading replaced or was replaced by, oldest first. */
+export async function correctionChain(db: Db, siteId: number, id: number): Promise<JudgedReading[]> {
+	const { rows } = await db.query<JudgedReading>(
+		`WITH RECURSIVE back AS (
+			SELECT id, supersedes FROM reading WHERE site_id = $1 AND id = $2
+			UNION SELECT r.id, r.supersedes FROM reading r JOIN back b ON r.id = b.supersedes AND r.site_id = $1
+		), forth AS (
+			SELECT id FROM back UNION SELECT r.id FROM reading r JOIN forth f ON r.supersedes = f.id AND r.site_id = $1
+		) SELECT ${JUDGED} FROM reading_judged WHERE site_id = $1 AND id IN (SELECT id FROM forth) ORDER BY id`,
+		[siteId, id],
+	);
+	return rows;
+}
+
+/** The last current readings of every station and quantity up to a time, oldest first: what an engine is primed with. */
+export async function recentReadings(db: Db, siteId: number, upTo: number, perSeries: number): Promise<JudgedReading[]> {
+	const { rows } = await db.query<JudgedReading>(
+		`WITH picked AS (
+			SELECT x.id FROM station s CROSS JOIN unnest(ARRAY['ph','ec','tds','temp','level','volume','do','orp','no3','k','ca','alkalinity','hardness']) q(quantity)
+			CROSS JOIN LATERAL (SELECT id FROM reading r WHERE r.site_id = $1 AND r.station_id = s.id AND r.quantity = q.quantity AND r.at <= $2
+				ORDER BY at DESC LIMIT $3) x
+			WHERE s.site_id = $1)
+		SELECT ${JUDGED} FROM reading_judged WHERE site_id = $1 AND id IN (SELECT id FROM picked) AND ${CURRENT} ORDER BY at, id`,
+		[siteId, new Date(upTo), perSeries],
+	);
+	return rows;
+}
+
+/** The newest current reading of each quantity at each station. */
+export async function latestReadings(db: Db, siteId: number): Promise<JudgedReading[]> {
+	const { rows } = await db.query<JudgedReading>(
+		`WITH picked AS (
+			SELECT x.id FROM station s CROSS JOIN unnest(ARRAY['ph','ec','tds','temp']) q(quantity)
+			CROSS JOIN LATERAL (SELECT r.id FROM reading_judged r WHERE r.site_id = $1 AND r.station_id = s.id AND r.quantity = q.quantity AND ${CURRENT}
+				AND decision IS DISTINCT FROM 'discard' ORDER BY at DESC, id DESC LIMIT 1) x
+			WHERE s.site_id = $1)
+		SELECT ${JUDGED} FROM reading_judged WHERE site_id = $1 AND id IN (SELECT id FROM picked)`,
+		[siteId],
+	);
+	return rows;
+}
+
+/** Ids of rows that a line of an import repeats to the letter. */
+export async function existingKeys(db: Db, siteId: number, from: number, to: number): Promise<Set<string>> {
+	const { rows } = await db.query<{ key: string }>(
+		`SELECT ${MS('at')} || '|' || station || '|' || coalesce(instrument, '') || '|' || quantity || '|' || digits || '|' || unit_text AS key
+		FROM reading_judged WHERE site_id = $1 AND at >= $2 AND at <= $3`,
+		[siteId, new Date(from), new Date(to)],
+	);
+	return new Set(rows.map((r) => r.key));
+}
+
+export async function insertDecision(db: Db, siteId: number, readingId: number, kind: string, reason: string, who: string): Promise<number> {
+	const { rows } = await db.query<{ id: number }>(
+		'INSERT INTO decision (site_id, reading_id, kind, reason, decided_by) VALUES ($1, $2, $3, $4, $5) RETURNING id',
+		[siteId, readingId, kind, reason, who],
+	);
+	return rows[0]!.id;
+}
+
+export interface DecisionRow {
+	id: number;
+	readingId: number;
+	kind: string;
+	reason: string;
+	who: string;
+	at: number;
+}
+export async function listDecisions(db: Db, siteId: number, readingIds: readonly number[]): Promise<DecisionRow[]> {
+	const { rows } = await db.query<DecisionRow>(
+		`SELECT id, reading_id AS "readingId", kind, reason, decided_by AS who, ${MS('decided_at')} AS at FROM decision
+		WHERE site_id = $1 AND reading_id = ANY($2) ORDER BY id`,
+		[siteId, readingIds],
+	);
+	return rows;
+}
+
+/** The newest sample that has not been undone, by the order it was entered. */
+export async function lastEnteredSample(db: Db, siteId: number, who: string): Promise<JudgedReading[]> {
+	const { rows } = await db.query<JudgedReading>(
+		`SELECT ${JUDGED} FROM reading_judged WHERE site_id = $1 AND sample_id = (
+			SELECT sample_id FROM reading_judged WHERE site_id = $1 AND ${CURRENT} AND entered_by = $2 AND source IN ('bench', 'quick')
+			ORDER BY id DESC LIMIT 1) AND ${CURRENT} ORDER BY id`,
+		[siteId, who],
+	);
+	return rows;
+}

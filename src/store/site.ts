@@ -1,0 +1,34 @@
+import type { Db } from './pool';
+
+export interface SiteRow {
+	id: number;
+	name: string;
+	timezone: string;
+	units: { ec?: string; temp?: string; volume?: string };
+}
+
+/** The site that this installation serves; null before setup. */
+export async function findSite(db: Db): Promise<SiteRow | null> {
+	const { rows } = await db.query<SiteRow>('SELECT id, name, timezone, units FROM site ORDER BY id LIMIT 1');
+	return rows[0] ?? null;
+}
+
+export async function insertSite(db: Db, site: Omit<SiteRow, 'id'>): Promise<SiteRow> {
+	const { rows } = await db.query<SiteRow>(
+		'INSERT INTO site (name, timezone, units) VALUES ($1, $2, $3) RETURNING id, name, timezone, units',
+		[site.name, site.timezone, site.units],
+	);
+	return rows[0]!;
+}
+
+export async function updateSite(db: Db, site: SiteRow): Promise<void> {
+	await db.query('UPDATE site SET name = $2, timezone = $3, units = $4 WHERE id = $1', [site.id, site.name, site.timezone, site.units]);
+}
+
+export async function databaseAnswers(db: Db): Promise<void> {
+	await db.query('SELECT 1');
+}
+
+export async function insertAudit(db: Db, siteId: number, who: string, what: string, subject: string, detail: object): Promise<void> {
+	await db.query('INSERT INTO audit (site_id, who, what, subject, detail) VALUES ($1, $2, $3, $4, $5)', [siteId, who, what, subject, detail]);
+}
