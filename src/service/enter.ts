@@ -9,7 +9,6 @@ import {
 	insertDecision,
 	type JudgedReading,
 	lastEnteredSample,
-	listReadings,
 	type NewReading,
 	reserveIds,
 } from '@/store/readings';
@@ -200,14 +199,6 @@ export async function undoLast(pool: Pool, context: SiteContext, who: string): P
 		for (const row of rows) await insertDecision(client, context.site.id, row.id, 'undo', '', who);
 		if (rows[0]) await insertAudit(client, context.site.id, who, 'sample.undo', String(rows[0].sampleId), {});
 		return rows;
-	});
-}
-
-export async function restoreSample(pool: Pool, context: SiteContext, sampleId: number, who: string): Promise<number> {
-	return transaction(pool, async (client) => {
-		const rows = (await listReadings(client, context.site.id, { all: true, limit: 10_000 })).filter((r) => r.sampleId === sampleId && r.decision === 'undo');
-		for (const row of rows) await insertDecision(client, context.site.id, row.id, 'restore', '', who);
-		return rows.length;
 	});
 }
 

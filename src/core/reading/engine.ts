@@ -23,8 +23,13 @@ interface Trace {
 	ahead: number | null;
 }
 
+export interface EngineSnapshot {
+	histories: { station: string; history: Omit<History, 'lastAt'> & { lastAt: number | null } }[];
+	traces: [string, Trace][];
+	events: WaterEvent[];
+}
+
 const HALF_YEAR = 180 * 86_400_000;
-const RECENT_EVENTS = 40;
 
 /** Fewer readings, less trust in the spread: the limit falls from 6 to 4.5 standard deviations. */
 export function limitFor(prediction: Prediction | null): number {
@@ -54,13 +59,14 @@ export class Engine {
 		return this.site.stations.get(code) ?? unknownStation(code);
 	}
 
-	/** Events are given before the samples that follow them in time. */
+	/** Events are given before the samples that follow them in time; later ones wait for theirs. */
 	note(event: WaterEvent): void {
 		const list = this.events.get(event.station);
 		if (!list) this.events.set(event.station, [event]);
 		else {
-			list.push(event);
-			if (list.length > RECENT_EVENTS) list.shift();
+			let i = list.length;
+			while (i > 0 && list[i - 1]!.at > event.at) i--;
+			list.splice(i, 0, event);
 		}
 	}
 
@@ -81,9 +87,9 @@ export class Engine {
 	expect(stationCode: string, quantity: SeriesQuantity, at: number): Prediction | null {
 		const station = this.station(stationCode);
 		const history = this.history(stationCode, quantity);
-		const list = this.events.get(stationCode);
-		const since = list?.filter((e) => e.at <= at && e.at > history.lastAt);
-		const effect = since && since.length > 0 ? combinedEffect(quantity, since, station) : NO_EFFECT;
+		if (station.kind === 'standard') return null;
+		const since = eventsBetween(this.events.get(stationCode), history.lastAt, at);
+		const effect = since.length > 0 ? combinedEffect(quantity, since, station) : NO_EFFECT;
 		return predict(history, at, station, effect);
 	}
 
@@ -109,6 +115,26 @@ export class Engine {
 		if (!s) return;
 		this.trace(s);
 		believe(this.history(reading.station, s.quantity), reading.at, s.level, s.prediction);
+	}
+
+	/** The state as plain data, so that a browser can go on judging where the server stopped. */
+	snapshot(): EngineSnapshot {
+		return {
+			histories: [...this.byQuantity.values()].flat().map(({ station, history }) => ({ station, history: { ...history, lastAt: Number.isFinite(history.lastAt) ? history.lastAt : null } })),
+			traces: [...this.traces],
+			events: [...this.events.values()].flat(),
+		};
+	}
+
+	static restore(site: Site, now: () => number, snapshot: EngineSnapshot): Engine {
+		const engine = new Engine(site, now);
+		for (const { station, history } of snapshot.histories) {
+			const own = engine.history(station, history.quantity);
+			Object.assign(own, structuredClone(history), { lastAt: history.lastAt ?? Number.NEGATIVE_INFINITY });
+		}
+		for (const [key, trace] of snapshot.traces) engine.traces.set(key, { ...trace });
+		for (const event of snapshot.events) engine.note(event);
+		return engine;
 	}
 
 	private subjects(sample: readonly Reading[]): Subject[] {
@@ -201,6 +227,23 @@ export class Engine {
 		const tolerance = 3 * Math.hypot(Math.min(s.prediction.spread, 0.3), s.uWorking);
 		if (doubt(history, s.reading.at, s.level, tolerance, needed)) believe(history, s.reading.at, s.level, null);
 	}
+}
+
+const NO_EVENTS: readonly WaterEvent[] = [];
+
+/** Events after one time and up to another, from a list in order of time. */
+function eventsBetween(list: readonly WaterEvent[] | undefined, after: number, upTo: number): readonly WaterEvent[] {
+	if (!list || list.length === 0 || list[list.length - 1]!.at <= after) return NO_EVENTS;
+	let low = 0;
+	let high = list.length;
+	while (low < high) {
+		const middle = (low + high) >> 1;
+		if (list[middle]!.at > after) high = middle;
+		else low = middle + 1;
+	}
+	let end = low;
+	while (end < list.length && list[end]!.at <= upTo) end++;
+	return end === low ? NO_EVENTS : list.slice(low, end);
 }
 
 function verdictOf(s: Subject): Verdict {

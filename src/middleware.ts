@@ -1,0 +1,17 @@
+import { defineMiddleware } from 'astro:middleware';
+import { isLoopbackHost, originAllowed } from '@/server/guard';
+import { problem } from '@/server/problem';
+
+/** Until there is sign-in, only this machine's own pages may speak to the server. */
+export const onRequest = defineMiddleware(async ({ request, locals }, next) => {
+	if (!isLoopbackHost(request.headers.get('host')))
+		return problem(403, 'foreign-host', [{ path: 'Host', message: 'Cordwain serves this machine only. Open it at http://127.0.0.1.' }]);
+	const changes = !['GET', 'HEAD', 'OPTIONS'].includes(request.method);
+	if (changes && !originAllowed(request.headers)) return problem(403, 'foreign-origin', [{ path: 'Origin', message: 'A page from elsewhere may not write here.' }]);
+	locals.who = 'grower';
+	const response = await next();
+	response.headers.set('x-content-type-options', 'nosniff');
+	response.headers.set('x-frame-options', 'DENY');
+	response.headers.set('referrer-policy', 'same-origin');
+	return response;
+});

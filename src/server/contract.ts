@@ -1,0 +1,181 @@
+import { z } from 'zod';
+import { isQuantity, type Quantity, QUANTITIES, unitNamed, type Unit } from '@/core/quantity';
+import { parseTime } from '@/core/format/time';
+import { EVENT_KINDS, STATION_KINDS } from '@/core/reading/model';
+
+/** Schemas of what goes over the wire; the views use their types. Field names end in their unit. */
+
+export const finite = z.number({ error: 'must be a number' });
+export const positive = finite.positive('must be more than 0');
+export const notNegative = finite.nonnegative('must not be negative');
+export const tempC = finite.min(-5, 'water is between −5 and 60 °C').max(60, 'water is between −5 and 60 °C');
+export const ph = finite.min(0, 'pH is between 0 and 14').max(14, 'pH is between 0 and 14');
+export const name = z.string().trim().min(1, 'must not be empty').max(200, 'at most 200 characters');
+export const code = name.refine((c) => !/[\u0000-\u001f]/.test(c), 'must not hold control characters');
+export const unit = z.string().transform((text, ctx): Unit => {
+	const found = unitNamed(text);
+	if (found) return found;
+	ctx.addIssue({ code: 'custom', message: `“${text.slice(0, 40)}” is not a unit known here` });
+	return z.NEVER;
+});
+export const quantity = z.enum(QUANTITIES);
+export const quantityText = z.string().refine(isQuantity, 'is not a quantity').transform((q) => q as Quantity);
+
+/** An instant with its offset; a local time would be ambiguous in an API. */
+export const instant = z.string().transform((text, ctx): number => {
+	const parsed = parseTime(text, 'UTC');
+	if (parsed.ok && parsed.local === null) return parsed.at;
+	if (parsed.ok && /^\d{4}-\d{2}-\d{2}$/.test(text.trim())) return parsed.at;
+	ctx.addIssue({ code: 'custom', message: 'write the time as 2026-03-01T07:30:00Z' });
+	return z.NEVER;
+});
+
+const value = z.union([finite, z.string().max(40)]).describe('a number, or what was typed: "5,8", "5.0..6.0"');
+
+export const newReading = z.strictObject({
+	time: instant.optional().describe('now unless given'),
+	station: code,
+	instrument: z.string().max(200).nullish(),
+	quantity,
+	value,
+	unit: z.string().max(20).describe('a unit of the readings CSV'),
+	temp_c: tempC.nullish(),
+	wait_s: notNegative.nullish(),
+	note: z.string().max(2000).optional(),
+});
+export const newReadings = z.union([newReading, z.array(newReading).min(1).max(1000), z.strictObject({ readings: z.array(newReading).min(1).max(1000) })]);
+
+export const verdict = z.object({
+	flag: z.union([z.literal(1), z.literal(2), z.literal(3), z.literal(4), z.literal(9)]),
+	check: z.string(),
+	cause: z.string(),
+	suggested: z.number().nullable(),
+	message: z.string(),
+	next_step: z.string(),
+});
+
+export const storedReading = verdict.extend({
+	id: z.number(),
+	sample_id: z.number(),
+	time: z.string(),
+	station: z.string(),
+	instrument: z.string().nullable(),
+	quantity,
+	value: z.string().describe('the digits as entered'),
+	unit: z.string(),
+	canonical_value: z.number().describe('pH, µS/cm at 25 °C, °C, L, mm, mg/L or mV'),
+	canonical_unit: z.string(),
+	uncertainty: z.number().nullable().describe('standard uncertainty in the canonical unit'),
+	temp_c: z.number().nullable(),
+	wait_s: z.number().nullable(),
+	note: z.string(),
+	decision: z.string().nullable(),
+	reason: z.string().nullable(),
+	supersedes: z.number().nullable(),
+	superseded: z.boolean(),
+	entered_at: z.string(),
+	entered_by: z.string(),
+});
+export type StoredReading = z.output<typeof storedReading>;
+
+export const readingQuery = z.strictObject({
+	from: instant.optional(),
+	to: instant.optional(),
+	station: z.string().optional(),
+	instrument: z.string().optional(),
+	quantity: quantityText.optional(),
+	standing: z.enum(['sound', 'doubtful', 'bad']).optional(),
+	undecided: z.enum(['0', '1']).optional(),
+	all: z.enum(['0', '1']).optional().describe('1: also what was corrected or undone'),
+	order: z.enum(['newest', 'oldest']).optional(),
+	cursor: z.string().max(60).optional(),
+	limit: z.coerce.number().int().min(1).max(2000).optional(),
+});
+
+export const decision = z.strictObject({
+	kind: z.enum(['keep', 'discard', 'undo', 'restore', 'retest']),
+	reason: z.string().max(2000).optional(),
+});
+export const correction = z.strictObject({
+	value,
+	unit: z.string().max(20),
+	station: code.optional(),
+	reason: z.string().max(2000).optional(),
+});
+
+export const newEvent = z.strictObject({
+	time: instant.optional(),
+	station: code,
+	kind: z.enum(EVENT_KINDS),
+	amount: notNegative.nullish(),
+	unit: z.string().max(20).optional(),
+	product: z.string().max(200).optional(),
+	note: z.string().max(2000).optional(),
+});
+export const storedEvent = z.object({
+	id: z.number(),
+	time: z.string(),
+	station: z.string(),
+	kind: z.enum(EVENT_KINDS),
+	amount: z.number().nullable(),
+	unit: z.string(),
+	product: z.string(),
+	note: z.string(),
+});
+
+const rangePair = z.tuple([finite, finite]).refine(([low, high]) => low < high, 'the lower end comes first');
+
+export const station = z.strictObject({
+	code,
+	name: name.optional(),
+	kind: z.enum(STATION_KINDS),
+	system: z.string().nullish(),
+	position: z.number().int().min(0).max(10_000).optional(),
+	fed_by: z.array(code).max(50).optional(),
+	volume_l: positive.max(1e9).nullish(),
+	ranges: z.partialRecord(quantity, rangePair).optional().describe('target range by quantity, in canonical units'),
+	note: z.string().max(2000).optional(),
+});
+export type StationBody = z.output<typeof station>;
+
+export const instrument = z.strictObject({
+	code,
+	name: name.optional(),
+	kind: z.enum(['ph', 'ec', 'combined', 'drop_kit', 'sensor_node']),
+	quantities: z
+		.partialRecord(
+			quantity,
+			z.strictObject({ resolution: positive.optional(), accuracy: notNegative.optional(), accuracyPct: notNegative.optional() }),
+		)
+		.optional(),
+	ppm_scale: z.union([z.literal(500), z.literal(640), z.literal(700)]).nullish(),
+	compensates: z.boolean().optional(),
+	alpha_pct_per_c: finite.min(0).max(3).optional(),
+	continuous: z.boolean().optional(),
+});
+export type InstrumentBody = z.output<typeof instrument>;
+
+export const system = z.strictObject({
+	code,
+	name: name.optional(),
+	kind: z.enum(['raft_pond', 'channel', 'bucket', 'passive_tank', 'drip_to_drain', 'drip_recirculating', 'tower', 'flood_table']),
+	volume_l: positive.max(1e9).nullish(),
+	medium: z.string().max(200).optional(),
+	crop: z.string().max(200).optional(),
+	stage: z.string().max(200).optional(),
+});
+
+export const importReport = z.object({
+	format: z.enum(['readings', 'events', 'calibrations']),
+	dry_run: z.boolean(),
+	lines: z.number(),
+	good: z.number(),
+	bad: z.number(),
+	duplicates: z.number(),
+	stored: z.number(),
+	flagged: z.record(z.string(), z.number()),
+	creates: z.object({ stations: z.array(z.string()), instruments: z.array(z.string()) }),
+	notes: z.array(z.string()),
+	problems: z.array(z.object({ line: z.number(), column: z.string(), message: z.string() })),
+	more_problems: z.number(),
+});

@@ -1,0 +1,44 @@
+import { randomUUID } from 'node:crypto';
+import { Refusal } from '@/service/refusal';
+import { isDatabaseDown } from './database';
+
+/** Long work of this process: begun by a request, watched by others, kept for an hour after its end. */
+export interface Job {
+	id: string;
+	kind: string;
+	state: 'running' | 'done' | 'failed';
+	done: number;
+	phase: string;
+	result: unknown;
+	message: string;
+}
+
+const KEEP_MS = 3_600_000;
+const jobs = new Map<string, Job>();
+
+export function beginJob(kind: string, work: (progress: (done: number, phase: string) => void) => Promise<unknown>): string {
+	const job: Job = { id: randomUUID(), kind, state: 'running', done: 0, phase: '', result: null, message: '' };
+	jobs.set(job.id, job);
+	work((done, phase) => {
+		job.done = done;
+		job.phase = phase;
+	})
+		.then((result) => {
+			job.result = result;
+			job.state = 'done';
+		})
+		.catch((error: unknown) => {
+			job.state = 'failed';
+			job.message =
+				error instanceof Refusal || (error instanceof Error && error.constructor.name === 'NotText')
+					? error.message
+					: isDatabaseDown(error)
+						? 'The database stopped answering. Nothing of this was stored; try again.'
+						: 'It failed, and nothing of it was stored. The server’s log says more.';
+			if (!(error instanceof Refusal)) console.error(error);
+		})
+		.finally(() => setTimeout(() => jobs.delete(job.id), KEEP_MS).unref());
+	return job.id;
+}
+
+export const findJob = (id: string): Job | undefined => jobs.get(id);

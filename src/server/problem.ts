@@ -1,0 +1,57 @@
+import { ZodError } from 'zod';
+import { NotText } from '@/core/format/csv-stream';
+import { type FieldProblem, Refusal } from '@/service/refusal';
+import { NoSite } from '@/service/site';
+import { isDatabaseDown } from './database';
+
+/** Problem details for HTTP APIs, RFC 9457. */
+const TITLES: Record<number, string> = {
+	400: 'The request could not be read',
+	403: 'Refused',
+	404: 'Not found',
+	405: 'This address does not take that method',
+	406: 'Nothing to offer in that format',
+	409: 'It changed meanwhile',
+	413: 'Too large',
+	415: 'Unknown kind of content',
+	422: 'The request cannot be met as it stands',
+	500: 'Something went wrong in Cordwain',
+	503: 'The database does not answer',
+};
+
+export function problem(status: number, code: string, errors: readonly FieldProblem[], detail?: string): Response {
+	return new Response(
+		JSON.stringify({
+			type: `about:blank#${code}`,
+			title: TITLES[status] ?? 'Error',
+			status,
+			detail: detail ?? errors.map((e) => e.message).join(' '),
+			errors,
+		}),
+		{ status, headers: { 'content-type': 'application/problem+json; charset=utf-8', ...(status === 503 ? { 'retry-after': '2' } : {}) } },
+	);
+}
+
+const SQL_REFUSALS: Record<string, string> = {
+	'22P02': 'A value has the wrong form.',
+	'22003': 'A number is too large.',
+	'22021': 'Text holds a character that cannot be stored.',
+	'22P05': 'Text holds a character that cannot be stored.',
+	'23514': 'A value is outside what is possible for it.',
+	'23503': 'Something named here does not exist.',
+	'23505': 'It exists already.',
+};
+
+export function problemOf(error: unknown): Response {
+	if (error instanceof Refusal) return problem(error.status, error.code, error.errors);
+	if (error instanceof ZodError)
+		return problem(422, 'invalid', error.issues.map((i) => ({ path: i.path.join('.'), message: i.message })));
+	if (error instanceof NoSite) return problem(409, 'no-site', [{ path: '', message: error.message }]);
+	if (error instanceof NotText) return problem(422, 'not-text', [{ path: 'file', message: error.message }]);
+	if (isDatabaseDown(error))
+		return problem(503, 'database-down', [], 'The database does not answer. What you typed is kept here; try again in a moment.');
+	const code = (error as { code?: unknown }).code;
+	if (typeof code === 'string' && SQL_REFUSALS[code]) return problem(422, 'refused-by-database', [{ path: '', message: SQL_REFUSALS[code] }]);
+	console.error(error);
+	return problem(500, 'internal', [], 'Nothing was stored. The server’s log says more.');
+}

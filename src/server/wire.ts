@@ -1,0 +1,96 @@
+import { formatTime } from '@/core/format/time';
+import { QUANTITY } from '@/core/quantity';
+import type { InstrumentRow, StationRow, SystemRow } from '@/store/line';
+import type { EventRecord } from '@/store/events';
+import type { JudgedReading } from '@/store/readings';
+import type { InstrumentBody, StationBody, StoredReading } from './contract';
+
+/** From rows to what goes over the wire. */
+export const readingToWire = (r: JudgedReading): StoredReading => ({
+	id: r.id,
+	sample_id: r.sampleId,
+	time: formatTime(r.at),
+	station: r.station,
+	instrument: r.instrument,
+	quantity: r.quantity,
+	value: r.digits,
+	unit: r.unitText,
+	canonical_value: r.value,
+	canonical_unit: QUANTITY[r.quantity].canonical,
+	uncertainty: r.u,
+	temp_c: r.tempC,
+	wait_s: r.waitS,
+	note: r.note,
+	flag: (r.flag ?? 2) as StoredReading['flag'],
+	check: r.check,
+	cause: r.cause,
+	suggested: r.suggested,
+	message: r.message,
+	next_step: r.nextStep,
+	decision: r.decision,
+	reason: r.reason,
+	supersedes: r.supersedes,
+	superseded: r.superseded,
+	entered_at: formatTime(r.enteredAt),
+	entered_by: r.enteredBy,
+});
+
+export const eventToWire = (e: EventRecord) => ({
+	id: e.id,
+	time: formatTime(e.at),
+	station: e.station,
+	kind: e.kind,
+	amount: e.amount,
+	unit: e.unitText,
+	product: e.product,
+	note: e.note,
+});
+
+export const stationToWire = (s: StationRow) => ({
+	code: s.code,
+	name: s.name,
+	kind: s.kind,
+	system: s.system,
+	position: s.position,
+	fed_by: s.fedBy,
+	volume_l: s.volumeL,
+	ranges: s.ranges,
+	note: s.note,
+});
+
+export const stationFromWire = (b: StationBody, before: StationRow | undefined, lastPosition: number): Omit<StationRow, 'id'> => ({
+	code: b.code,
+	name: b.name ?? before?.name ?? b.code,
+	kind: b.kind,
+	system: b.system === undefined ? (before?.system ?? null) : b.system,
+	position: b.position ?? before?.position ?? lastPosition + 1,
+	fedBy: b.fed_by ?? before?.fedBy ?? [],
+	volumeL: b.volume_l === undefined ? (before?.volumeL ?? null) : b.volume_l,
+	ranges: b.ranges ?? before?.ranges ?? {},
+	note: b.note ?? before?.note ?? '',
+});
+
+export const instrumentToWire = (i: InstrumentRow) => ({
+	code: i.code,
+	name: i.name,
+	kind: i.kind,
+	quantities: i.quantities,
+	ppm_scale: i.ppmScale,
+	compensates: i.compensates,
+	alpha_pct_per_c: i.alphaPct,
+	continuous: i.continuous,
+});
+
+export const instrumentFromWire = (b: InstrumentBody, before: InstrumentRow | undefined): Omit<InstrumentRow, 'id'> => ({
+	code: b.code,
+	name: b.name ?? before?.name ?? b.code,
+	kind: b.kind,
+	quantities: b.quantities ?? before?.quantities ?? {},
+	ppmScale: b.ppm_scale === undefined ? (before?.ppmScale ?? null) : b.ppm_scale,
+	compensates: b.compensates ?? before?.compensates ?? true,
+	alphaPct: b.alpha_pct_per_c ?? before?.alphaPct ?? 2,
+	continuous: b.continuous ?? before?.continuous ?? false,
+	details: before?.details ?? {},
+});
+
+export const systemToWire = (s: SystemRow) => ({ code: s.code, name: s.name, kind: s.kind, volume_l: s.volumeL, medium: s.medium, crop: s.crop, stage: s.stage });

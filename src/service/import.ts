@@ -1,0 +1,245 @@
+import { createReadStream } from 'node:fs';
+import type { CsvRecord } from '@/core/format/csv-stream';
+import { csvRecords } from '@/core/format/csv-stream';
+import { type EventRow, eventRow } from '@/core/format/events-row';
+import { type ReadingRow, type RowContext, readingRow } from '@/core/format/readings-row';
+import { EVENTS, formatOf, type Header, READINGS, readHeader, type RowProblem, type TableFormat } from '@/core/format/table';
+import { Engine } from '@/core/reading/engine';
+import type { Verdict } from '@/core/reading/model';
+import { eventKeys, insertEvents, listEvents, type NewEvent } from '@/store/events';
+import { putInstrument, putStation } from '@/store/line';
+import { type Client, type Pool, transaction } from '@/store/pool';
+import { copyReadings, existingKeys, type NewReading, recentReadings, reserveIds } from '@/store/readings';
+import { insertAudit } from '@/store/site';
+import { replay } from './prime';
+import { Refusal } from './refusal';
+import { requireSite, type SiteContext } from './site';
+
+/**
+ * Takes a CSV in: once through to judge every line, and only then, if asked, once more to store it in one
+ * transaction. Nothing of a file is kept when any part of storing it fails.
+ */
+export interface ImportReport {
+	format: TableFormat['name'];
+	dry_run: boolean;
+	lines: number;
+	good: number;
+	bad: number;
+	/** Already there to the letter; importing them again changes nothing. */
+	duplicates: number;
+	stored: number;
+	/** Stored readings by flag. */
+	flagged: Record<string, number>;
+	creates: { stations: string[]; instruments: string[] };
+	notes: string[];
+	problems: { line: number; column: string; message: string }[];
+	/** Problems beyond the ones listed. */
+	more_problems: number;
+}
+
+export interface ImportOptions {
+	dryRun: boolean;
+	/** Store the good lines of a file that also has bad ones. */
+	keepGood: boolean;
+	who: string;
+	now: number;
+	progress?: (linesDone: number, phase: 'reading' | 'storing') => void;
+}
+
+const CHUNK = 5000;
+const LISTED_PROBLEMS = 500;
+
+type Line = { line: number; reading?: ReadingRow; event?: EventRow; problem?: RowProblem };
+
+async function openImport(path: string): Promise<{ records: AsyncGenerator<CsvRecord>; header: Header; format: TableFormat }> {
+	const records = csvRecords(createReadStream(path, { highWaterMark: 1 << 18 }));
+	const first = await records.next();
+	const refuse = (column: string, message: string) => new Refusal(422, 'wrong-header', [{ path: `line 1${column ? `, column ${column}` : ''}`, message }]);
+	if (first.done) throw refuse('', 'The file is empty. It needs a header line and at least one line of data.');
+	const cells = first.value.cells;
+	const format = formatOf(cells);
+	if (!format || format.name === 'calibrations') {
+		const near = readHeader(cells, READINGS);
+		throw refuse(
+			near.ok ? '' : near.problem.column,
+			`This header is none that Cordwain knows: ${near.ok ? '' : near.problem.message}. A readings file begins with ${[...READINGS.required].join(',')}; an events file with ${EVENTS.required.join(',')}.`,
+		);
+	}
+	const header = readHeader(cells, format);
+	if (!header.ok) throw refuse(header.problem.column, header.problem.message);
+	return { records, header: header.header, format };
+}
+
+function understandLine(record: CsvRecord, header: Header, format: TableFormat, context: RowContext): Line {
+	if (record.damage) return { line: record.line, problem: { column: '', message: record.damage } };
+	if (format === READINGS) {
+		const r = readingRow(record.cells, header, context);
+		return r.ok ? { line: record.line, reading: r.row } : { line: record.line, problem: r.problem };
+	}
+	const e = eventRow(record.cells, header, context.zone);
+	return e.ok ? { line: record.line, event: e.row } : { line: record.line, problem: e.problem };
+}
+
+async function* chunksOf(path: string, site: SiteContext): AsyncGenerator<{ format: TableFormat; lines: Line[] }> {
+	const { records, header, format } = await openImport(path);
+	const context: RowContext = { zone: site.site.timezone, ppmScale: (code) => site.known.instruments.get(code)?.ppmScale ?? null };
+	let lines: Line[] = [];
+	for await (const record of records) {
+		lines.push(understandLine(record, header, format, context));
+		if (lines.length >= CHUNK) {
+			yield { format, lines };
+			lines = [];
+		}
+	}
+	yield { format, lines };
+}
+
+const readingKey = (r: ReadingRow) => `${r.at}|${r.station}|${r.instrument}|${r.quantity}|${r.digits}|${r.unitText}`;
+const eventKey = (e: EventRow) => `${e.at}|${e.station}|${e.kind}|${e.amountText}|${e.product}`;
+
+function* timesOf(lines: readonly Line[]): Generator<number> {
+	for (const l of lines) if (l.reading) yield l.reading.at;
+	else if (l.event) yield l.event.at;
+}
+
+async function alreadyThere(db: Client | Pool, siteId: number, format: TableFormat, lines: readonly Line[]): Promise<Set<string>> {
+	let low = Number.POSITIVE_INFINITY;
+	let high = Number.NEGATIVE_INFINITY;
+	for (const at of timesOf(lines)) {
+		if (at < low) low = at;
+		if (at > high) high = at;
+	}
+	if (low > high) return new Set();
+	return format === READINGS ? existingKeys(db, siteId, low, high) : eventKeys(db, siteId, low, high);
+}
+
+/** First pass: what the file holds, what is wrong with it, what it would create. */
+async function survey(pool: Pool, site: SiteContext, path: string, options: ImportOptions): Promise<ImportReport> {
+	const report: ImportReport = {
+		format: 'readings', dry_run: options.dryRun, lines: 0, good: 0, bad: 0, duplicates: 0, stored: 0, flagged: {},
+		creates: { stations: [], instruments: [] }, notes: [], problems: [], more_problems: 0,
+	};
+	const stations = new Set<string>();
+	const instruments = new Set<string>();
+	const local = { 'site-zone': 0, 'repeated-hour': 0, 'skipped-hour': 0 };
+	for await (const { format, lines } of chunksOf(path, site)) {
+		report.format = format.name;
+		const there = await alreadyThere(pool, site.site.id, format, lines);
+		for (const l of lines) {
+			report.lines++;
+			if (l.problem) {
+				report.bad++;
+				if (report.problems.length < LISTED_PROBLEMS) report.problems.push({ line: l.line, ...l.problem });
+				else report.more_problems++;
+				continue;
+			}
+			report.good++;
+			const row = (l.reading ?? l.event)!;
+			if (row.local) local[row.local]++;
+			if (!site.known.stations.has(row.station)) stations.add(row.station);
+			if (l.reading && l.reading.instrument !== '' && !site.known.instruments.has(l.reading.instrument)) instruments.add(l.reading.instrument);
+			if (there.size > 0 && there.has(l.reading ? readingKey(l.reading) : eventKey(l.event!))) report.duplicates++;
+		}
+		options.progress?.(report.lines, 'reading');
+	}
+	report.creates = { stations: [...stations].sort(), instruments: [...instruments].sort() };
+	const count = (n: number, what: string) => n > 0 && report.notes.push(`${n} ${n === 1 ? 'line has a' : 'lines have a'} ${what}`);
+	count(local['site-zone'] + local['repeated-hour'] + local['skipped-hour'], `time without offset, taken in the site’s zone ${site.site.timezone}.`);
+	count(local['repeated-hour'], 'time in the hour that daylight saving repeats; the first of the two was taken.');
+	count(local['skipped-hour'], 'time in the hour that daylight saving skips; it was moved forward.');
+	return report;
+}
+
+/** Stations and instruments a file names and the site does not have, made with plain defaults to be completed later. */
+async function createMissing(client: Client, site: SiteContext, creates: ImportReport['creates']): Promise<void> {
+	let position = Math.max(0, ...site.stations.map((s) => s.position));
+	for (const code of creates.stations)
+		await putStation(client, site.site.id, { code, name: code, kind: 'reservoir', system: null, position: ++position, fedBy: [], volumeL: null, ranges: {}, note: '' });
+	for (const code of creates.instruments)
+		await putInstrument(client, site.site.id, { code, name: code, kind: 'combined', quantities: {}, ppmScale: null, compensates: true, alphaPct: 2, continuous: false, details: {} });
+}
+
+async function storeReadings(client: Client, site: SiteContext, path: string, options: ImportOptions, report: ImportReport): Promise<void> {
+	const stationIds = new Map(site.stations.map((s) => [s.code, s.id]));
+	const instrumentIds = new Map(site.instruments.map((i) => [i.code, i.id]));
+	let engine: Engine | null = null;
+	let done = 0;
+	let sample: { at: number; station: string; id: number } | null = null;
+	for await (const { lines } of chunksOf(path, site)) {
+		const there = await alreadyThere(client, site.site.id, READINGS, lines);
+		const rows = lines.flatMap((l) => (l.reading && !there.has(readingKey(l.reading)) ? [l.reading] : []));
+		report.duplicates += lines.filter((l) => l.reading).length - rows.length;
+		if (rows.length > 0) {
+			if (!engine) {
+				engine = new Engine(site.known, () => options.now);
+				const first = rows.reduce((low, r) => Math.min(low, r.at), Number.POSITIVE_INFINITY);
+				const before = await recentReadings(client, site.site.id, first - 1, 40);
+				// Every event from then on: each later sample only looks at those before it.
+				replay(engine, before, (await listEvents(client, site.site.id, { from: (before[0]?.at ?? first) - 86_400_000, limit: 100_000 })));
+			}
+			const verdicts = judgeInSamples(engine, rows);
+			const ids = await reserveIds(client, rows.length);
+			const fresh: NewReading[] = rows.map((r, i) => {
+				if (!sample || sample.at !== r.at || sample.station !== r.station) sample = { at: r.at, station: r.station, id: ids[i]! };
+				return {
+					sampleId: sample.id, at: r.at, stationId: stationIds.get(r.station)!, instrumentId: r.instrument === '' ? null : instrumentIds.get(r.instrument)!,
+					quantity: r.quantity, digits: r.digits, unitText: r.unitText, unit: r.unit, typed: null, value: r.value, halfWidth: r.halfWidth,
+					tempC: r.tempC, waitS: r.waitS, note: r.note, extra: r.extra, supersedes: null, source: 'import', enteredBy: options.who,
+				};
+			});
+			await copyReadings(client, site.site.id, ids, fresh, verdicts);
+			report.stored += rows.length;
+			for (const v of verdicts) report.flagged[v.flag] = (report.flagged[v.flag] ?? 0) + 1;
+		}
+		done += lines.length;
+		options.progress?.(done, 'storing');
+	}
+}
+
+function judgeInSamples(engine: Engine, rows: readonly ReadingRow[]): Verdict[] {
+	const verdicts: Verdict[] = [];
+	for (let i = 0; i < rows.length; ) {
+		let end = i + 1;
+		while (end < rows.length && end - i < 32 && rows[end]!.at === rows[i]!.at && rows[end]!.station === rows[i]!.station) end++;
+		verdicts.push(...engine.take(rows.slice(i, end)));
+		i = end;
+	}
+	return verdicts;
+}
+
+async function storeEvents(client: Client, site: SiteContext, path: string, options: ImportOptions, report: ImportReport): Promise<void> {
+	const stationIds = new Map(site.stations.map((s) => [s.code, s.id]));
+	let done = 0;
+	for await (const { lines } of chunksOf(path, site)) {
+		const there = await alreadyThere(client, site.site.id, EVENTS, lines);
+		const rows = lines.flatMap((l) => (l.event && !there.has(eventKey(l.event)) ? [l.event] : []));
+		report.duplicates += lines.filter((l) => l.event).length - rows.length;
+		await insertEvents(
+			client,
+			site.site.id,
+			rows.map((e): NewEvent => ({
+				at: e.at, stationId: stationIds.get(e.station)!, kind: e.kind, amount: e.amount, amountText: e.amountText, unitText: e.unitText,
+				product: e.product, note: e.note, extra: e.extra, source: 'import', enteredBy: options.who,
+			})),
+		);
+		report.stored += rows.length;
+		done += lines.length;
+		options.progress?.(done, 'storing');
+	}
+}
+
+/** Judges a file and, unless it is a dry run, stores it. A file with bad lines is stored only with `keepGood`. */
+export async function importFile(pool: Pool, site: SiteContext, path: string, options: ImportOptions): Promise<ImportReport> {
+	const report = await survey(pool, site, path, options);
+	if (options.dryRun || report.good === 0) return report;
+	if (report.bad > 0 && !options.keepGood) return report;
+	report.duplicates = 0;
+	await transaction(pool, async (client) => {
+		await createMissing(client, site, report.creates);
+		const complete = await requireSite(client);
+		if (report.format === 'readings') await storeReadings(client, complete, path, options, report);
+		else await storeEvents(client, complete, path, options, report);
+		await insertAudit(client, site.site.id, options.who, 'import', report.format, { lines: report.lines, stored: report.stored, bad: report.bad });
+	});
+	return report;
+}
