@@ -5,15 +5,15 @@ import { type EventRow, eventRow } from '@/core/format/events-row';
 import { type ReadingRow, type RowContext, readingRow } from '@/core/format/readings-row';
 import { EVENTS, formatOf, type Header, READINGS, readHeader, type RowProblem, type TableFormat } from '@/core/format/table';
 import { Engine } from '@/core/reading/engine';
-import type { Verdict } from '@/core/reading/model';
 import { eventKeys, insertEvents, listEvents, type NewEvent } from '@/store/events';
 import { putInstrument, putStation } from '@/store/line';
 import { type Client, type Pool, transaction } from '@/store/pool';
-import { copyReadings, existingKeys, type NewReading, recentReadings, reserveIds } from '@/store/readings';
+import { existingKeys, recentReadings } from '@/store/readings';
 import { insertAudit } from '@/store/site';
 import { replay } from './prime';
 import { Refusal } from './refusal';
 import { requireSite, type SiteContext } from './site';
+import { storeJudged } from './store-judged';
 
 /**
  * Takes a CSV in: once through to judge every line, and only then, if asked, once more to store it in one
@@ -160,11 +160,8 @@ async function createMissing(client: Client, site: SiteContext, creates: ImportR
 }
 
 async function storeReadings(client: Client, site: SiteContext, path: string, options: ImportOptions, report: ImportReport): Promise<void> {
-	const stationIds = new Map(site.stations.map((s) => [s.code, s.id]));
-	const instrumentIds = new Map(site.instruments.map((i) => [i.code, i.id]));
 	let engine: Engine | null = null;
 	let done = 0;
-	let sample: { at: number; station: string; id: number } | null = null;
 	for await (const { lines } of chunksOf(path, site)) {
 		const there = await alreadyThere(client, site.site.id, READINGS, lines);
 		const rows = lines.flatMap((l) => (l.reading && !there.has(readingKey(l.reading)) ? [l.reading] : []));
@@ -177,34 +174,13 @@ async function storeReadings(client: Client, site: SiteContext, path: string, op
 				// Every event from then on: each later sample only looks at those before it.
 				replay(engine, before, (await listEvents(client, site.site.id, { from: (before[0]?.at ?? first) - 86_400_000, limit: 100_000 })));
 			}
-			const verdicts = judgeInSamples(engine, rows);
-			const ids = await reserveIds(client, rows.length);
-			const fresh: NewReading[] = rows.map((r, i) => {
-				if (!sample || sample.at !== r.at || sample.station !== r.station) sample = { at: r.at, station: r.station, id: ids[i]! };
-				return {
-					sampleId: sample.id, at: r.at, stationId: stationIds.get(r.station)!, instrumentId: r.instrument === '' ? null : instrumentIds.get(r.instrument)!,
-					quantity: r.quantity, digits: r.digits, unitText: r.unitText, unit: r.unit, typed: null, value: r.value, halfWidth: r.halfWidth,
-					tempC: r.tempC, waitS: r.waitS, note: r.note, extra: r.extra, supersedes: null, source: 'import', enteredBy: options.who,
-				};
-			});
-			await copyReadings(client, site.site.id, ids, fresh, verdicts);
+			const verdicts = await storeJudged(client, site, engine, rows, { source: 'import', who: options.who });
 			report.stored += rows.length;
 			for (const v of verdicts) report.flagged[v.flag] = (report.flagged[v.flag] ?? 0) + 1;
 		}
 		done += lines.length;
 		options.progress?.(done, 'storing');
 	}
-}
-
-function judgeInSamples(engine: Engine, rows: readonly ReadingRow[]): Verdict[] {
-	const verdicts: Verdict[] = [];
-	for (let i = 0; i < rows.length; ) {
-		let end = i + 1;
-		while (end < rows.length && end - i < 32 && rows[end]!.at === rows[i]!.at && rows[end]!.station === rows[i]!.station) end++;
-		verdicts.push(...engine.take(rows.slice(i, end)));
-		i = end;
-	}
-	return verdicts;
 }
 
 async function storeEvents(client: Client, site: SiteContext, path: string, options: ImportOptions, report: ImportReport): Promise<void> {

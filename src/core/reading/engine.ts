@@ -4,7 +4,7 @@ import type { Subject } from './checks/check';
 import { combinedEffect, NO_EFFECT } from './event-effect';
 import { believe, doubt, emptyHistory, type History, type Prediction, predict, score } from './history';
 import type { Finding, InstrumentInfo, Reading, StationInfo, Verdict, WaterEvent } from './model';
-import { instrumentUncertainty } from './uncertainty';
+import { instrumentUncertainty, repeatability } from './uncertainty';
 import { fromWorking, toWorking, uncertaintyToWorking } from './working-scale';
 
 /**
@@ -34,7 +34,7 @@ const HALF_YEAR = 180 * 86_400_000;
 /** Fewer readings, less trust in the spread: the limit falls from 6 to 4.5 standard deviations. */
 export function limitFor(prediction: Prediction | null): number {
 	if (!prediction || prediction.from === 0) return 4;
-	return prediction.from < 4 ? 6 : prediction.from < 8 ? 5.2 : 4.8;
+	return prediction.seen < 4 ? 6 : prediction.seen < 8 ? 5.2 : 4.8;
 }
 
 export function unknownStation(code: string): StationInfo {
@@ -146,16 +146,15 @@ export class Engine {
 			const trace = this.traces.get(key);
 			const prediction = this.expect(reading.station, quantity, reading.at);
 			const level = toWorking(quantity, reading.value);
-			const u = instrumentUncertainty(reading, this.site.instruments.get(reading.instrument));
-			// The accuracy stated for an instrument is mostly a constant of that instrument, already in the history it
-			// wrote; what is left from reading to reading is taken as half of it.
-			const uWorking = uncertaintyToWorking(quantity, reading.value, u) / 2;
+			const instrument = this.site.instruments.get(reading.instrument);
+			const u = instrumentUncertainty(reading, instrument);
+			const uWorking = uncertaintyToWorking(quantity, reading.value, repeatability(reading, instrument));
 			subjects.push({
 				reading,
 				quantity,
 				definition: QUANTITY[reading.quantity],
 				station: this.station(reading.station),
-				instrument: this.site.instruments.get(reading.instrument),
+				instrument,
 				level,
 				u,
 				uWorking,

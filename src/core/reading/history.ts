@@ -40,8 +40,10 @@ export interface Prediction {
 	level: number;
 	/** Standard deviation of prediction, without the instrument's own uncertainty. */
 	spread: number;
-	/** How many readings stand behind it; 0 when it is the prior alone. */
+	/** How many readings stand behind its level; 0 when it is the prior alone. */
 	from: number;
+	/** How many readings this station has ever had believed: behind its spread. */
+	seen: number;
 	/** An event since the last reading explains a change. */
 	event: EventEffect;
 }
@@ -58,7 +60,7 @@ function stepSpread(history: History): number {
 }
 
 function fromPrior(p: Prior, event: EventEffect): Prediction {
-	return { level: p.centre, spread: p.spread, from: 0, event };
+	return { level: p.centre, spread: p.spread, from: 0, seen: 0, event };
 }
 
 /** What is expected at a time; null when nothing at all is known of this quantity here. */
@@ -81,14 +83,15 @@ export function predict(history: History, at: number, station: StationInfo, even
 	const usualGap = gaps.length === 0 ? DAY : Math.max(median(gaps), 1);
 	const sinceGaps = Math.max(1, Math.abs(at - history.times[n - 1]!) / usualGap);
 	let spread = step * Math.sqrt(0.5 + 0.5 * sinceGaps);
-	// With one or two readings the level itself is hardly known.
-	if (n < 3 && p) spread = Math.max(spread, p.spread * (n === 1 ? 0.45 : 0.3));
+	// With one or two readings the level itself is hardly known; after an event it is, but the step is less usual.
+	if (n < 3) spread = history.count < 5 && p ? Math.max(spread, p.spread * (n === 1 ? 0.45 : 0.3)) : spread * 1.3;
 	// However long ago, never vaguer than knowing nothing.
 	if (p) spread = Math.min(spread, Math.max(p.spread, step));
 	return {
 		level: level + event.shift,
 		spread: Math.hypot(spread, event.widen),
 		from: n,
+		seen: history.count,
 		event,
 	};
 }

@@ -91,6 +91,8 @@ export function undoneSlips(quantity: SeriesQuantity, reading: Reading): Slip[] 
 
 /** A slip must land this close to the expectation, in standard deviations, to be proposed. */
 export const FITS = 3;
+/** A number that no instrument can show was certainly mistyped, so its undoing may be a less likely value. */
+export const FITS_IMPOSSIBLE = 8;
 
 /**
  * The slip that best explains a value which missed its prediction, or null when none does.
@@ -103,12 +105,13 @@ export function bestSlip(
 	uWorking: number,
 	missed: number,
 	span: readonly [number, number],
+	fits = FITS,
 ): { slip: Slip; fit: number } | null {
 	let best: { slip: Slip; fit: number; cost: number } | null = null;
 	for (const slip of candidates) {
 		if (!(slip.value >= span[0] && slip.value <= span[1])) continue;
 		const fit = Math.abs(score(prediction, toWorking(quantity, slip.value), uWorking));
-		if (fit > FITS || fit * 2 > Math.abs(missed)) continue;
+		if (fit > fits || fit * 2 > Math.abs(missed)) continue;
 		const cost = fit * fit + slip.handicap;
 		if (!best || cost < best.cost) best = { slip, fit, cost };
 	}

@@ -9,26 +9,39 @@ export const ASSUMED_ACCURACY = { ph: 0.1, ecPct: 2, temp: 0.5, otherPct: 5 } as
 const ROOT12 = Math.sqrt(12);
 const ROOT3 = Math.sqrt(3);
 
+interface Parts {
+	resolution: number;
+	accuracy: number;
+}
+
+function parts(reading: Reading, instrument: InstrumentInfo | undefined): Parts {
+	const quantity = seriesQuantity(reading.quantity);
+	const stated = instrument?.quantities[reading.quantity] ?? instrument?.quantities[quantity];
+	const resolution = stated?.resolution ?? typedResolution(reading.digits) * UNITS[reading.unit].factor;
+	const size = Math.abs(reading.value);
+	if (stated?.accuracy !== undefined) return { resolution, accuracy: stated.accuracy };
+	if (stated?.accuracyPct !== undefined) return { resolution, accuracy: (stated.accuracyPct / 100) * size };
+	if (quantity === 'ph') return { resolution, accuracy: ASSUMED_ACCURACY.ph };
+	if (quantity === 'temp') return { resolution, accuracy: ASSUMED_ACCURACY.temp };
+	return { resolution, accuracy: ((quantity === 'ec' ? ASSUMED_ACCURACY.ecPct : ASSUMED_ACCURACY.otherPct) / 100) * size };
+}
+
 /**
  * Standard uncertainty of one reading from the instrument alone: u² = (resolution/√12)² + (accuracy/√3)², both taken
  * as rectangular (JCGM 100, 4.3.7). An interval of a drop kit is its own rectangle: width/√12.
  */
 export function instrumentUncertainty(reading: Reading, instrument: InstrumentInfo | undefined): number {
 	if (reading.halfWidth > 0) return (2 * reading.halfWidth) / ROOT12;
-	const quantity = seriesQuantity(reading.quantity);
-	const stated = instrument?.quantities[reading.quantity] ?? instrument?.quantities[quantity];
-	const resolution = stated?.resolution ?? typedResolution(reading.digits) * UNITS[reading.unit].factor;
-	const size = Math.abs(reading.value);
-	const accuracy =
-		stated?.accuracy ??
-		(stated?.accuracyPct !== undefined
-			? (stated.accuracyPct / 100) * size
-			: quantity === 'ph'
-				? ASSUMED_ACCURACY.ph
-				: quantity === 'temp'
-					? ASSUMED_ACCURACY.temp
-					: quantity === 'ec'
-						? (ASSUMED_ACCURACY.ecPct / 100) * size
-						: (ASSUMED_ACCURACY.otherPct / 100) * size);
+	const { resolution, accuracy } = parts(reading, instrument);
 	return Math.hypot(resolution / ROOT12, accuracy / ROOT3);
+}
+
+/**
+ * How far two readings of the same water by this instrument differ by chance. Most of a stated accuracy is a constant
+ * of the instrument and already in the history it wrote; half of it is taken to vary.
+ */
+export function repeatability(reading: Reading, instrument: InstrumentInfo | undefined): number {
+	if (reading.halfWidth > 0) return (2 * reading.halfWidth) / ROOT12;
+	const { resolution, accuracy } = parts(reading, instrument);
+	return Math.hypot(resolution / ROOT12, accuracy / (2 * ROOT3));
 }

@@ -4,19 +4,20 @@ import { displayValue, FITS } from '../slips';
 import { toWorking } from '../working-scale';
 import { type Check, type Subject, unexpected } from './check';
 
-/**
- * Swapped: pH and EC of one sample exchanged. Asked only when both miss, or the one that is there misses while its
- * digits fit the other quantity of this station.
- */
+/** One of the two must be beyond doubt wrong, the other at least unlikely. */
+const BOTH_MISS = 2;
+
+/** Swapped: pH and EC of one sample exchanged. Asked only when both miss and both fit the other way round. */
 export const swapped: Check = {
 	code: 'swapped',
 	title: 'pH and EC in their own fields',
 	run(s) {
 		if (s.quantity !== 'ph' && s.quantity !== 'ec') return null;
-		const [low, high] = s.definition.span;
-		if (!unexpected(s) && s.reading.value >= low && s.reading.value <= high) return null;
 		const mate = s.mates.find((m) => m.quantity === (s.quantity === 'ph' ? 'ec' : 'ph') && m.reading.instrument === s.reading.instrument);
-		if (!mate?.prediction || !s.prediction || !unexpected(mate)) return null;
+		if (!mate?.prediction || !s.prediction) return null;
+		const impossible = (x: Subject) => x.reading.value < x.definition.span[0] || x.reading.value > x.definition.span[1];
+		const sure = [s, mate].some((x) => unexpected(x) || impossible(x));
+		if (!sure || Math.min(Math.abs(s.missed), Math.abs(mate.missed)) < BOTH_MISS) return null;
 		const digits = (x: Subject) => x.reading.value / UNITS[x.reading.unit].factor;
 		const ecSide = s.quantity === 'ec' ? s : mate;
 		const phSide = s.quantity === 'ec' ? mate : s;

@@ -12,7 +12,7 @@ export const userRange: Check = {
 	run(s) {
 		const range = s.station.ranges[s.quantity];
 		if (!range) return null;
-		if (s.prediction && s.prediction.from >= 3 && !unexpected(s)) return null;
+		if (s.prediction && s.prediction.seen >= 3 && !unexpected(s)) return null;
 		const width = range.high - range.low;
 		const margin = s.quantity === 'ph' ? Math.max(width, 1) : Math.max(width, range.high / 3);
 		if (s.reading.value >= range.low - margin && s.reading.value <= range.high + margin) return null;

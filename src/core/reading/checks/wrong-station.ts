@@ -40,5 +40,5 @@ export const wrongStation: Check = {
 
 function fitAt(m: Subject, station: string): number | null {
 	const there = m.elsewhere(m.quantity).find((e) => e.station === station);
-	return there && there.prediction.from >= NEEDS ? Math.abs(score(there.prediction, m.level, m.uWorking)) : null;
+	return there && there.prediction.seen >= NEEDS ? Math.abs(score(there.prediction, m.level, m.uWorking)) : null;
 }

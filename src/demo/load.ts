@@ -1,0 +1,58 @@
+import { toCanonical, unitNamed } from '@/core/quantity';
+import type { ReadingRow } from '@/core/format/readings-row';
+import { Engine } from '@/core/reading/engine';
+import { asEvent } from '@/service/prime';
+import { loadSite, requireSite } from '@/service/site';
+import { storeJudged } from '@/service/store-judged';
+import { insertEvents, listEvents } from '@/store/events';
+import { putInstrument, putStation, putSystem } from '@/store/line';
+import { type Pool, transaction } from '@/store/pool';
+import { insertSite } from '@/store/site';
+import { INSTRUMENTS, SITE, STATIONS, SYSTEMS } from './saltmarsh';
+import { type DemoReading, season } from './season';
+
+const DAY = 86_400_000;
+/** The morning round is at about half past seven in the site's zone. */
+const ROUND_UTC = 5.5 * 3_600_000;
+
+/** The newest morning that is over: the demo ends with it, so that nothing of it lies in the future. */
+export function lastMorning(now: number): number {
+	const today = Math.floor(now / DAY) * DAY + ROUND_UTC;
+	return now - today > 2 * 3_600_000 ? today : today - DAY;
+}
+
+export function demoRow(r: DemoReading): ReadingRow {
+	const unit = unitNamed(r.unit)!;
+	return {
+		at: r.at, station: r.station, instrument: r.instrument, quantity: r.quantity, unit, unitText: r.unit, digits: r.digits,
+		value: toCanonical(Number(r.digits), unit), halfWidth: 0, tempC: r.tempC, waitS: r.waitS, note: r.note, extra: null, local: null,
+	};
+}
+
+/** Fills an empty installation with Saltmarsh Yard; leaves any other alone. */
+export async function loadDemo(pool: Pool, options: { say: (text: string) => void; now?: number }): Promise<void> {
+	if (await loadSite(pool)) return;
+	options.say('Loading the Saltmarsh Yard demo.');
+	const now = options.now ?? Date.now();
+	const { readings, events } = season(lastMorning(now));
+	await transaction(pool, async (client) => {
+		const site = await insertSite(client, SITE);
+		for (const s of SYSTEMS) await putSystem(client, site.id, s);
+		for (const s of STATIONS) await putStation(client, site.id, s);
+		for (const i of INSTRUMENTS) await putInstrument(client, site.id, i);
+		const context = await requireSite(client);
+		const stationIds = new Map(context.stations.map((s) => [s.code, s.id]));
+		await insertEvents(
+			client,
+			site.id,
+			events.map((e) => ({
+				at: e.at, stationId: stationIds.get(e.station)!, kind: e.kind, amount: e.amount, amountText: e.amount === null ? '' : String(e.amount),
+				unitText: e.unit, product: e.product, note: e.note, extra: null, source: 'demo', enteredBy: 'grower',
+			})),
+		);
+		const engine = new Engine(context.known, () => now);
+		for (const e of await listEvents(client, site.id, { limit: 100_000 })) engine.note(asEvent(e));
+		const rows = readings.map(demoRow);
+		for (let i = 0; i < rows.length; i += 5000) await storeJudged(client, context, engine, rows.slice(i, i + 5000), { source: 'demo', who: 'grower' });
+	});
+}

@@ -1,0 +1,151 @@
+import { useEffect, useState } from 'react';
+import { api } from '../api';
+import { sendWaiting, waiting } from '../entry/sample';
+import { Keys } from './Keys';
+import { QuickLine } from './QuickLine';
+import type { FrameSite } from './site';
+
+const PLACES = [
+	['round', 'Round', '/'],
+	['bench', 'Bench', '/bench'],
+	['trends', 'Trends', '/trends'],
+] as const;
+const MORE = [
+	['ledger', 'Ledger', '/ledger'],
+	['files', 'Files', '/files'],
+	['setup', 'Setup', '/setup'],
+] as const;
+
+const typing = (target: EventTarget | null) => target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
+
+/** Top bar, places, quick line and keys: the same on every page. */
+export function Frame({ place, site, reviewCount }: { place: string; site: FrameSite | null; reviewCount: number }) {
+	const [keys, setKeys] = useState(false);
+	const [menu, setMenu] = useState(false);
+	const [kept, setKept] = useState(0);
+	const [said, setSaid] = useState('');
+
+	useEffect(() => {
+		const retry = async () => {
+			if (waiting().length > 0) {
+				const sent = await sendWaiting().catch((e: Error) => {
+					setSaid(e.message);
+					return 0;
+				});
+				if (sent > 0) setSaid(`${sent} kept ${sent === 1 ? 'entry is' : 'entries are'} stored now.`);
+			}
+			setKept(waiting().length);
+		};
+		retry();
+		const timer = setInterval(retry, 4000);
+		const changed = () => setKept(waiting().length);
+		window.addEventListener('cordwain:kept', changed);
+		return () => {
+			clearInterval(timer);
+			window.removeEventListener('cordwain:kept', changed);
+		};
+	}, []);
+
+	useEffect(() => {
+		const onKey = async (e: KeyboardEvent) => {
+			if (e.defaultPrevented || e.ctrlKey || e.metaKey || e.altKey || typing(e.target)) return;
+			if (e.key === 'b') location.href = '/bench';
+			else if (e.key === 'r') location.href = '/';
+			else if (e.key === 't') location.href = '/trends';
+			else if (e.key === 'l') location.href = '/ledger';
+			else if (e.key === '?') setKeys(true);
+			else if (e.key === 'u') {
+				e.preventDefault();
+				try {
+					const { undone } = await api<{ undone: { station: string; quantity: string; value: string }[] }>('/readings/undo', { method: 'POST' });
+					setSaid(undone.length === 0 ? 'There is nothing to undo.' : `Taken back: ${undone[0]!.station} ${undone.map((r) => `${r.quantity} ${r.value}`).join(', ')}. It stays in the Ledger’s history.`);
+					window.dispatchEvent(new Event('cordwain:changed'));
+				} catch (error) {
+					setSaid((error as Error).message);
+				}
+			}
+		};
+		window.addEventListener('keydown', onKey);
+		return () => window.removeEventListener('keydown', onKey);
+	}, []);
+
+	const link = ([code, name, href]: readonly [string, string, string]) => (
+		<a key={code} href={href} aria-current={place === code ? 'page' : undefined} className={`py-2 border-b-[3px] ${place === code ? 'border-base-content font-bold' : 'border-transparent text-soft hover:text-base-content'}`}>
+			{name}
+		</a>
+	);
+
+	return (
+		<>
+			<header className="border-b border-line">
+				<div className="max-w-[1280px] mx-auto px-4 sm:px-5 py-2 flex flex-wrap items-center gap-x-5 gap-y-2">
+					<a href="/" className="font-bold text-[1.15rem]">Cordwain</a>
+					{site && <span className="text-soft">{site.name}</span>}
+					{site && <QuickLine site={site} onSaid={setSaid} />}
+					<span className="ml-auto flex items-center gap-3">
+						{reviewCount > 0 && (
+							<a href="/ledger?standing=doubtful" className="hidden sm:inline">
+								To decide <strong>{reviewCount}</strong>
+							</a>
+						)}
+						<ThemeSwitch />
+						<button type="button" className="hidden sm:inline cursor-pointer text-soft" onClick={() => setKeys(true)} aria-label="Keys">
+							<kbd>?</kbd>
+						</button>
+					</span>
+				</div>
+			</header>
+			<nav className="border-b border-line hidden sm:block" aria-label="Places">
+				<div className="max-w-[1280px] mx-auto px-5 flex gap-6">
+					{PLACES.map(link)}
+					<span className="ml-auto flex gap-6">{MORE.map(link)}</span>
+				</div>
+			</nav>
+			<nav className="sm:hidden fixed bottom-0 inset-x-0 z-20 border-t border-line bg-base-100" aria-label="Places">
+				{menu && (
+					<div className="border-b border-line p-2 grid grid-cols-3">
+						{MORE.map(([code, name, href]) => (
+							<a key={code} href={href} className="min-h-12 flex items-center justify-center">{name}</a>
+						))}
+					</div>
+				)}
+				<div className="grid grid-cols-4">
+					{PLACES.map(([code, name, href]) => (
+						<a key={code} href={href} aria-current={place === code ? 'page' : undefined} className={`min-h-14 flex items-center justify-center border-t-[3px] ${place === code ? 'border-base-content font-bold' : 'border-transparent'}`}>
+							{name}
+						</a>
+					))}
+					<button type="button" className="min-h-14 cursor-pointer" aria-expanded={menu} onClick={() => setMenu(!menu)}>More</button>
+				</div>
+			</nav>
+			<div aria-live="polite" className="max-w-[1280px] mx-auto px-4 sm:px-5">
+				{kept > 0 && (
+					<p className="mt-2 border-l-4 border-warning pl-3 py-1" data-kept={kept}>
+						{kept} {kept === 1 ? 'entry waits' : 'entries wait'} on this device: the database does not answer. Nothing is lost; {kept === 1 ? 'it is' : 'they are'} sent as soon as it does.
+					</p>
+				)}
+				{said && <p className="mt-2 border-l-4 border-base-content pl-3 py-1" data-said>{said}</p>}
+			</div>
+			{keys && <Keys onClose={() => setKeys(false)} />}
+		</>
+	);
+}
+
+function ThemeSwitch() {
+	const [theme, setTheme] = useState('limewash');
+	useEffect(() => setTheme(document.documentElement.dataset.theme ?? 'limewash'), []);
+	const other = theme === 'limewash' ? 'blackout' : 'limewash';
+	return (
+		<button
+			type="button"
+			className="text-soft text-[0.85rem] cursor-pointer underline underline-offset-4"
+			onClick={() => {
+				document.documentElement.dataset.theme = other;
+				localStorage.setItem('cordwain.theme', other);
+				setTheme(other);
+			}}
+		>
+			{theme === 'limewash' ? 'Dim for a dark room' : 'Daylight'}
+		</button>
+	);
+}

@@ -1,0 +1,33 @@
+import { useEffect, useRef } from 'react';
+
+const KEYS = [
+	['/', 'quick line'],
+	['b', 'Bench: take a reading'],
+	['r', 'Round'],
+	['t', 'Trends'],
+	['l', 'Ledger'],
+	['j  k', 'next, previous in a list'],
+	['Enter', 'open the row; in the quick line: save'],
+	['f', 'Bench: take the suggested value'],
+	['u', 'undo the last entry'],
+	['Esc', 'leave a field or this list'],
+] as const;
+
+export function Keys({ onClose }: { onClose: () => void }) {
+	const dialog = useRef<HTMLDialogElement>(null);
+	useEffect(() => dialog.current?.showModal(), []);
+	return (
+		<dialog ref={dialog} onClose={onClose} className="m-auto border border-line bg-base-100 text-base-content p-5 rounded min-w-80" aria-label="Keys">
+			<h2 className="mb-2">Keys</h2>
+			<dl className="grid grid-cols-[5rem_1fr] gap-y-1.5">
+				{KEYS.map(([key, what]) => (
+					<div key={key} className="contents">
+						<dt><kbd>{key}</kbd></dt>
+						<dd>{what}</dd>
+					</div>
+				))}
+			</dl>
+			<button type="button" className="act mt-4" onClick={() => dialog.current?.close()}>Close</button>
+		</dialog>
+	);
+}

@@ -1,0 +1,58 @@
+import { fromCanonical, type Quantity, seriesQuantity, type Unit } from '@/core/quantity';
+import type { DisplayUnits } from '../frame/site';
+
+/** How values, units and times are shown. */
+export function displayUnit(quantity: Quantity, units: DisplayUnits): Unit | null {
+	switch (seriesQuantity(quantity)) {
+		case 'ec':
+			return units.ec;
+		case 'temp':
+			return units.temp;
+		default:
+			return null;
+	}
+}
+
+export const unitLabel = (unit: string): string =>
+	({ 'uS/cm': 'µS/cm', C: '°C', F: '°F', pH: '', ppm500: 'ppm (500)', ppm640: 'ppm (640)', ppm700: 'ppm (700)', 'mg/L_CaCO3': 'mg/L CaCO3' })[unit] ?? unit;
+
+export function shown(quantity: Quantity, canonical: number, units: DisplayUnits): string {
+	const unit = displayUnit(quantity, units);
+	const value = unit ? fromCanonical(canonical, unit) : canonical;
+	switch (seriesQuantity(quantity)) {
+		case 'ph':
+			return value.toFixed(2);
+		case 'ec':
+			return unit === 'mS/cm' ? value.toFixed(value < 0.1 ? 3 : 2) : value.toFixed(0);
+		case 'temp':
+			return value.toFixed(1);
+		default:
+			return String(Number(value.toPrecision(4)));
+	}
+}
+
+/** A value in a sentence, with its unit. */
+export function shownWithUnit(quantity: Quantity, canonical: number, units: DisplayUnits): string {
+	const unit = displayUnit(quantity, units);
+	return seriesQuantity(quantity) === 'ph' ? `pH ${shown(quantity, canonical, units)}` : `${shown(quantity, canonical, units)}${unit ? ` ${unitLabel(unit)}` : ''}`;
+}
+
+/** "6 d", "3 h", "4 min": how long ago, short. */
+export function age(from: number, now: number): string {
+	const minutes = Math.round((now - from) / 60_000);
+	if (minutes < 1) return 'now';
+	if (minutes < 60) return `${minutes} min`;
+	const hours = Math.round(minutes / 60);
+	if (hours < 36) return `${hours} h`;
+	return `${Math.round(hours / 24)} d`;
+}
+
+export function dateTime(at: number, timezone: string): string {
+	return new Intl.DateTimeFormat('en-GB', { timeZone: timezone, day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }).format(at);
+}
+
+export function longDate(at: number, timezone: string): string {
+	return new Intl.DateTimeFormat('en-GB', { timeZone: timezone, weekday: 'long', day: 'numeric', month: 'long' }).format(at);
+}
+
+export const QUANTITY_HUE: Partial<Record<Quantity, string>> = { ph: 'var(--q-ph)', ec: 'var(--q-ec)', tds: 'var(--q-ec)', temp: 'var(--q-temp)', level: 'var(--q-level)', volume: 'var(--q-level)' };
