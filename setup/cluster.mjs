@@ -85,8 +85,17 @@ function initialise(bin, dir, password) {
 			chownSync(pwfile, uid, gid);
 		}
 		const done = runAsDatabaseUser(join(bin, 'initdb'), [
-			'-D', dir, '-U', 'cordwain', '--auth=scram-sha-256', `--pwfile=${pwfile}`,
-			'-E', 'UTF8', '--locale=C.UTF-8', '--data-checksums', '--no-sync',
+			'-D',
+			dir,
+			'-U',
+			'cordwain',
+			'--auth=scram-sha-256',
+			`--pwfile=${pwfile}`,
+			'-E',
+			'UTF8',
+			'--locale=C.UTF-8',
+			'--data-checksums',
+			'--no-sync',
 		]);
 		if (done.status !== 0) throw new SetupError(`initdb failed:\n${done.stderr || done.error?.message}`);
 	} finally {
@@ -105,7 +114,9 @@ export async function startCluster({ dataDir, durable = true }) {
 	try {
 		mkdirSync(dataDir, { recursive: true, mode: 0o711 });
 	} catch (error) {
-		throw new SetupError(`The data directory ${dataDir} cannot be made (${error.code}). Set CORDWAIN_DATA to a folder you may write to.`);
+		throw new SetupError(
+			`The data directory ${dataDir} cannot be made (${error.code}). Set CORDWAIN_DATA to a folder you may write to.`,
+		);
 	}
 	const dir = clusterDirectory(dataDir);
 	const passwordFile = join(dataDir, 'password');
@@ -113,7 +124,9 @@ export async function startCluster({ dataDir, durable = true }) {
 	let password;
 	if (existsSync(passwordFile)) password = readFileSync(passwordFile, 'utf8').trim();
 	else if (initialised)
-		throw new SetupError(`${passwordFile} is missing but the cluster beside it exists. Put the file back, or move the data directory away to start afresh.`);
+		throw new SetupError(
+			`${passwordFile} is missing but the cluster beside it exists. Put the file back, or move the data directory away to start afresh.`,
+		);
 	else {
 		password = randomBytes(24).toString('base64url');
 		writeFileSync(passwordFile, `${password}\n`, { mode: 0o600 });
@@ -125,7 +138,13 @@ export async function startCluster({ dataDir, durable = true }) {
 		runAsDatabaseUser(join(bin, 'pg_ctl'), ['stop', '-D', dir, '-m', 'fast', '-w', '-t', '60']);
 
 	const port = await freePort();
-	const settings = ['listen_addresses=127.0.0.1', `port=${port}`, 'unix_socket_directories=', 'max_connections=60', 'shared_buffers=128MB'];
+	const settings = [
+		'listen_addresses=127.0.0.1',
+		`port=${port}`,
+		'unix_socket_directories=',
+		'max_connections=60',
+		'shared_buffers=128MB',
+	];
 	if (!durable) settings.push('fsync=off', 'synchronous_commit=off', 'full_page_writes=off');
 	const [program, args] = asDatabaseUser(join(bin, 'postgres'), ['-D', dir, ...settings.flatMap((s) => ['-c', s])]);
 	const log = openSync(join(dataDir, 'postgres.log'), 'a');
@@ -134,7 +153,9 @@ export async function startCluster({ dataDir, durable = true }) {
 	closeSync(log);
 	const exited = new Promise((resolve) => child.on('exit', resolve));
 	let gone = false;
-	exited.then(() => { gone = true; });
+	exited.then(() => {
+		gone = true;
+	});
 
 	const deadline = Date.now() + 60_000;
 	while (spawnSync(join(bin, 'pg_isready'), ['-q', '-h', '127.0.0.1', '-p', String(port)]).status !== 0) {

@@ -3,7 +3,15 @@ import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join, resolve } from 'node:path';
-import { checkNode, ensureBuild, ensureDebianPackages, ensureNpmPackages, root, SetupError, say } from './bootstrap.mjs';
+import {
+	checkNode,
+	ensureBuild,
+	ensureDebianPackages,
+	ensureNpmPackages,
+	root,
+	SetupError,
+	say,
+} from './bootstrap.mjs';
 import { ensureDatabase, startCluster } from './cluster.mjs';
 import { runTests } from './test.mjs';
 
@@ -15,7 +23,9 @@ function settings() {
 	if (!Number.isInteger(port) || port < 1 || port > 65535)
 		throw new SetupError(`PORT must be a whole number from 1 to 65535; it is "${process.env.PORT}".`);
 	if (!LOOPBACK.has(host))
-		throw new SetupError(`HOST is "${host}", but Cordwain has no sign-in yet and so serves this machine only. Leave HOST unset, or put an authenticating proxy in front.`);
+		throw new SetupError(
+			`HOST is "${host}", but Cordwain has no sign-in yet and so serves this machine only. Leave HOST unset, or put an authenticating proxy in front.`,
+		);
 	return { host, port, dataDir: resolve(root, process.env.CORDWAIN_DATA || '.cordwain') };
 }
 
@@ -44,7 +54,9 @@ function claim(dataDir) {
 		try {
 			const other = JSON.parse(readFileSync(file, 'utf8'));
 			if (other.pid !== process.pid && alive(other.pid))
-				throw new SetupError(`Cordwain is already running from this data directory (process ${other.pid}, ${other.address}). Stop it first, or set CORDWAIN_DATA and PORT for a second one.`);
+				throw new SetupError(
+					`Cordwain is already running from this data directory (process ${other.pid}, ${other.address}). Stop it first, or set CORDWAIN_DATA and PORT for a second one.`,
+				);
 		} catch (error) {
 			if (error instanceof SetupError) throw error;
 		}
@@ -54,14 +66,22 @@ function claim(dataDir) {
 
 function prepare(databaseUrl, demo) {
 	return new Promise((done, fail) => {
-		const child = spawn(process.execPath, ['--import', 'tsx', join(root, 'setup/prepare.ts'), ...(demo ? ['--demo'] : [])], {
-			cwd: root,
-			env: { ...process.env, DATABASE_URL: databaseUrl },
-			stdio: ['ignore', 'inherit', 'pipe'],
-		});
+		const child = spawn(
+			process.execPath,
+			['--import', 'tsx', join(root, 'setup/prepare.ts'), ...(demo ? ['--demo'] : [])],
+			{
+				cwd: root,
+				env: { ...process.env, DATABASE_URL: databaseUrl },
+				stdio: ['ignore', 'inherit', 'pipe'],
+			},
+		);
 		let errors = '';
-		child.stderr.on('data', (d) => { errors += d; });
-		child.on('exit', (code) => (code === 0 ? done() : fail(new SetupError(errors.trim() || 'The database could not be prepared.'))));
+		child.stderr.on('data', (d) => {
+			errors += d;
+		});
+		child.on('exit', (code) =>
+			code === 0 ? done() : fail(new SetupError(errors.trim() || 'The database could not be prepared.')),
+		);
 	});
 }
 
@@ -72,7 +92,9 @@ async function serve({ demo }) {
 	ensureNpmPackages();
 	const lock = claim(dataDir);
 	if (!(await portIsFree(host, port)))
-		throw new SetupError(`Port ${port} is already in use. Stop what uses it, or choose another: PORT=4401 npm ${demo ? 'run demo' : 'start'}`);
+		throw new SetupError(
+			`Port ${port} is already in use. Stop what uses it, or choose another: PORT=4401 npm ${demo ? 'run demo' : 'start'}`,
+		);
 	ensureBuild();
 	const address = `http://${host === '::1' ? '[::1]' : host}:${port}`;
 	lock.write(address);
@@ -96,12 +118,21 @@ async function serve({ demo }) {
 		cluster = external ? undefined : await startCluster({ dataDir });
 		const databaseUrl = external ?? (await ensureDatabase(cluster, 'cordwain'));
 		await prepare(databaseUrl, demo);
-		Object.assign(process.env, { DATABASE_URL: databaseUrl, HOST: host, PORT: String(port), NODE_ENV: 'production', ASTRO_NODE_AUTOSTART: 'disabled', ASTRO_NODE_LOGGING: 'disabled' });
+		Object.assign(process.env, {
+			DATABASE_URL: databaseUrl,
+			HOST: host,
+			PORT: String(port),
+			NODE_ENV: 'production',
+			ASTRO_NODE_AUTOSTART: 'disabled',
+			ASTRO_NODE_LOGGING: 'disabled',
+		});
 		const { startServer } = await import(join(root, 'dist/server/entry.mjs'));
 		server = startServer();
 		say(`Cordwain ${demo ? 'with the Saltmarsh Yard demo ' : ''}is ready: ${address}`);
 		say('Ctrl-C stops it; what you entered is kept.');
-		cluster?.exited.then(() => { if (!stopping) say('The database stopped. Entries wait in the browser; start Cordwain again to go on.'); });
+		cluster?.exited.then(() => {
+			if (!stopping) say('The database stopped. Entries wait in the browser; start Cordwain again to go on.');
+		});
 	} catch (error) {
 		await cluster?.stop();
 		rmSync(lock.file, { force: true });

@@ -9,7 +9,11 @@ import { removeCluster, startCluster } from './cluster.mjs';
 const bin = (name) => join(root, 'node_modules/.bin', name);
 
 function gate(name, command, args) {
-	const done = spawnSync(command, args, { cwd: root, encoding: 'utf8', env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' } });
+	const done = spawnSync(command, args, {
+		cwd: root,
+		encoding: 'utf8',
+		env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' },
+	});
 	if (done.status === 0) return 0;
 	say(`${name} failed:\n${done.stdout}${done.stderr}`);
 	return 1;

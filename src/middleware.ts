@@ -5,9 +5,12 @@ import { problem } from '@/server/problem';
 /** Until there is sign-in, only this machine's own pages may speak to the server. */
 export const onRequest = defineMiddleware(async ({ request, locals }, next) => {
 	if (!isLoopbackHost(request.headers.get('host')))
-		return problem(403, 'foreign-host', [{ path: 'Host', message: 'Cordwain serves this machine only. Open it at http://127.0.0.1.' }]);
+		return problem(403, 'foreign-host', [
+			{ path: 'Host', message: 'Cordwain serves this machine only. Open it at http://127.0.0.1.' },
+		]);
 	const changes = !['GET', 'HEAD', 'OPTIONS'].includes(request.method);
-	if (changes && !originAllowed(request.headers)) return problem(403, 'foreign-origin', [{ path: 'Origin', message: 'A page from elsewhere may not write here.' }]);
+	if (changes && !originAllowed(request.headers))
+		return problem(403, 'foreign-origin', [{ path: 'Origin', message: 'A page from elsewhere may not write here.' }]);
 	locals.who = 'grower';
 	const response = await next();
 	response.headers.set('x-content-type-options', 'nosniff');

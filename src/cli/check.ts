@@ -8,7 +8,8 @@ import { eventRow } from '@/core/format/events-row';
 import { EVENTS } from '@/core/format/table';
 import type { WaterEvent } from '@/core/reading/model';
 
-const USAGE = 'Usage: npm run -s check -- READINGS.csv [--events EVENTS.csv] [--calibrations CALS.csv] [--config CONFIG.json]';
+const USAGE =
+	'Usage: npm run -s check -- READINGS.csv [--events EVENTS.csv] [--calibrations CALS.csv] [--config CONFIG.json]';
 
 class CannotRead extends Error {}
 
@@ -35,7 +36,8 @@ async function readEvents(path: string | undefined, zone: string): Promise<Water
 	for await (const record of records) {
 		if (record.damage) throw new CannotRead(`${path}: line ${record.line}: ${record.damage}`);
 		const result = eventRow(record.cells, header, zone);
-		if (!result.ok) throw new CannotRead(`${path}: line ${record.line}, column ${result.problem.column}: ${result.problem.message}`);
+		if (!result.ok)
+			throw new CannotRead(`${path}: line ${record.line}, column ${result.problem.column}: ${result.problem.message}`);
 		const { at, station, kind, amount, unit } = result.row;
 		events.push({ at, station, kind, amount, unit });
 	}
@@ -83,7 +85,11 @@ function readArguments() {
 
 main().catch((error: NodeJS.ErrnoException) => {
 	if (error.code === 'EPIPE') process.exit(0);
-	const known = error instanceof CannotRead || error instanceof UnreadableFile || error instanceof NotText || typeof error.code === 'string';
+	const known =
+		error instanceof CannotRead ||
+		error instanceof UnreadableFile ||
+		error instanceof NotText ||
+		typeof error.code === 'string';
 	process.stderr.write(`${known ? error.message : error.stack}\n`);
 	process.exit(2);
 });

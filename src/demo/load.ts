@@ -1,5 +1,5 @@
-import { toCanonical, unitNamed } from '@/core/quantity';
 import type { ReadingRow } from '@/core/format/readings-row';
+import { toCanonical, unitNamed } from '@/core/quantity';
 import { Engine } from '@/core/reading/engine';
 import { asEvent } from '@/service/prime';
 import { loadSite, requireSite } from '@/service/site';
@@ -24,8 +24,20 @@ export function lastMorning(now: number): number {
 export function demoRow(r: DemoReading): ReadingRow {
 	const unit = unitNamed(r.unit)!;
 	return {
-		at: r.at, station: r.station, instrument: r.instrument, quantity: r.quantity, unit, unitText: r.unit, digits: r.digits,
-		value: toCanonical(Number(r.digits), unit), halfWidth: 0, tempC: r.tempC, waitS: r.waitS, note: r.note, extra: null, local: null,
+		at: r.at,
+		station: r.station,
+		instrument: r.instrument,
+		quantity: r.quantity,
+		unit,
+		unitText: r.unit,
+		digits: r.digits,
+		value: toCanonical(Number(r.digits), unit),
+		halfWidth: 0,
+		tempC: r.tempC,
+		waitS: r.waitS,
+		note: r.note,
+		extra: null,
+		local: null,
 	};
 }
 
@@ -46,13 +58,23 @@ export async function loadDemo(pool: Pool, options: { say: (text: string) => voi
 			client,
 			site.id,
 			events.map((e) => ({
-				at: e.at, stationId: stationIds.get(e.station)!, kind: e.kind, amount: e.amount, amountText: e.amount === null ? '' : String(e.amount),
-				unitText: e.unit, product: e.product, note: e.note, extra: null, source: 'demo', enteredBy: 'grower',
+				at: e.at,
+				stationId: stationIds.get(e.station)!,
+				kind: e.kind,
+				amount: e.amount,
+				amountText: e.amount === null ? '' : String(e.amount),
+				unitText: e.unit,
+				product: e.product,
+				note: e.note,
+				extra: null,
+				source: 'demo',
+				enteredBy: 'grower',
 			})),
 		);
 		const engine = new Engine(context.known, () => now);
 		for (const e of await listEvents(client, site.id, { limit: 100_000 })) engine.note(asEvent(e));
 		const rows = readings.map(demoRow);
-		for (let i = 0; i < rows.length; i += 5000) await storeJudged(client, context, engine, rows.slice(i, i + 5000), { source: 'demo', who: 'grower' });
+		for (let i = 0; i < rows.length; i += 5000)
+			await storeJudged(client, context, engine, rows.slice(i, i + 5000), { source: 'demo', who: 'grower' });
 	});
 }

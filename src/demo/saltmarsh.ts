@@ -1,42 +1,164 @@
 import type { InstrumentRow, StationRow, SystemRow } from '@/store/line';
 
 /** Saltmarsh Yard: the invented glasshouse of all demo data. */
-export const SITE = { name: 'Saltmarsh Yard', timezone: 'Europe/Amsterdam', units: { ec: 'mS/cm', temp: 'C', volume: 'L' } };
+export const SITE = {
+	name: 'Saltmarsh Yard',
+	timezone: 'Europe/Amsterdam',
+	units: { ec: 'mS/cm', temp: 'C', volume: 'L' },
+};
 
 export const SYSTEMS: Omit<SystemRow, 'id'>[] = [
 	{ code: 'pond', name: 'Pond', kind: 'raft_pond', volumeL: 2400, medium: 'water', crop: 'pak choi', stage: 'growing' },
-	{ code: 'gutters', name: 'Gutters', kind: 'drip_to_drain', volumeL: null, medium: 'coir bags', crop: 'strawberry', stage: 'fruiting' },
-	{ code: 'slabs', name: 'Slabs', kind: 'drip_recirculating', volumeL: 600, medium: 'slabs', crop: 'gerbera', stage: 'flowering' },
-	{ code: 'bench-tank', name: 'Bench tank', kind: 'passive_tank', volumeL: 40, medium: 'water', crop: 'chives', stage: 'growing' },
+	{
+		code: 'gutters',
+		name: 'Gutters',
+		kind: 'drip_to_drain',
+		volumeL: null,
+		medium: 'coir bags',
+		crop: 'strawberry',
+		stage: 'fruiting',
+	},
+	{
+		code: 'slabs',
+		name: 'Slabs',
+		kind: 'drip_recirculating',
+		volumeL: 600,
+		medium: 'slabs',
+		crop: 'gerbera',
+		stage: 'flowering',
+	},
+	{
+		code: 'bench-tank',
+		name: 'Bench tank',
+		kind: 'passive_tank',
+		volumeL: 40,
+		medium: 'water',
+		crop: 'chives',
+		stage: 'growing',
+	},
 ];
 
-const station = (s: Partial<StationRow> & Pick<StationRow, 'code' | 'name' | 'kind'>, position: number): Omit<StationRow, 'id'> => ({
-	system: null, fedBy: [], volumeL: null, ranges: {}, note: '', ...s, position,
+const station = (
+	s: Partial<StationRow> & Pick<StationRow, 'code' | 'name' | 'kind'>,
+	position: number,
+): Omit<StationRow, 'id'> => ({
+	system: null,
+	fedBy: [],
+	volumeL: null,
+	ranges: {},
+	note: '',
+	...s,
+	position,
 });
 
 export const STATIONS: Omit<StationRow, 'id'>[] = [
 	station({ code: 'borehole', name: 'Borehole', kind: 'source', ranges: { ph: [6.5, 8.4], ec: [300, 900] } }, 1),
 	station({ code: 'rain', name: 'Rain tank', kind: 'source', ranges: { ec: [0, 120] } }, 2),
 	station({ code: 'ro', name: 'RO unit', kind: 'source', ranges: { ec: [0, 60] }, fedBy: ['borehole'] }, 3),
-	station({ code: 'mix', name: 'Mix tank', kind: 'mix', volumeL: 1000, ranges: { ph: [5.5, 6.2], ec: [1700, 2100] }, fedBy: ['rain', 'ro', 'borehole'] }, 4),
-	station({ code: 'pond', name: 'Pond', kind: 'reservoir', system: 'pond', volumeL: 2400, ranges: { ph: [5.5, 6.5], ec: [1500, 2500] }, fedBy: ['mix'] }, 5),
-	station({ code: 'gutters-feed', name: 'Gutters feed', kind: 'mix', system: 'gutters', ranges: { ph: [5.4, 6.2], ec: [1000, 1600] }, fedBy: ['mix'] }, 6),
-	station({ code: 'gutters-drain', name: 'Gutters drain', kind: 'drain', system: 'gutters', ranges: { ph: [5.4, 6.8], ec: [1000, 2000] }, fedBy: ['gutters-feed'] }, 7),
-	station({ code: 'slabs', name: 'Slabs tank', kind: 'reservoir', system: 'slabs', volumeL: 600, ranges: { ph: [5.3, 6.2], ec: [1800, 2500] }, fedBy: ['mix'] }, 8),
-	station({ code: 'bench', name: 'Bench tank', kind: 'reservoir', system: 'bench-tank', volumeL: 40, ranges: { ph: [5.8, 6.8], ec: [1400, 2400] }, fedBy: ['mix'] }, 9),
+	station(
+		{
+			code: 'mix',
+			name: 'Mix tank',
+			kind: 'mix',
+			volumeL: 1000,
+			ranges: { ph: [5.5, 6.2], ec: [1700, 2100] },
+			fedBy: ['rain', 'ro', 'borehole'],
+		},
+		4,
+	),
+	station(
+		{
+			code: 'pond',
+			name: 'Pond',
+			kind: 'reservoir',
+			system: 'pond',
+			volumeL: 2400,
+			ranges: { ph: [5.5, 6.5], ec: [1500, 2500] },
+			fedBy: ['mix'],
+		},
+		5,
+	),
+	station(
+		{
+			code: 'gutters-feed',
+			name: 'Gutters feed',
+			kind: 'mix',
+			system: 'gutters',
+			ranges: { ph: [5.4, 6.2], ec: [1000, 1600] },
+			fedBy: ['mix'],
+		},
+		6,
+	),
+	station(
+		{
+			code: 'gutters-drain',
+			name: 'Gutters drain',
+			kind: 'drain',
+			system: 'gutters',
+			ranges: { ph: [5.4, 6.8], ec: [1000, 2000] },
+			fedBy: ['gutters-feed'],
+		},
+		7,
+	),
+	station(
+		{
+			code: 'slabs',
+			name: 'Slabs tank',
+			kind: 'reservoir',
+			system: 'slabs',
+			volumeL: 600,
+			ranges: { ph: [5.3, 6.2], ec: [1800, 2500] },
+			fedBy: ['mix'],
+		},
+		8,
+	),
+	station(
+		{
+			code: 'bench',
+			name: 'Bench tank',
+			kind: 'reservoir',
+			system: 'bench-tank',
+			volumeL: 40,
+			ranges: { ph: [5.8, 6.8], ec: [1400, 2400] },
+			fedBy: ['mix'],
+		},
+		9,
+	),
 ];
 
-const instrument = (i: Partial<InstrumentRow> & Pick<InstrumentRow, 'code' | 'name' | 'kind' | 'quantities'>): Omit<InstrumentRow, 'id'> => ({
-	ppmScale: null, compensates: true, alphaPct: 2, continuous: false, details: {}, ...i,
+const instrument = (
+	i: Partial<InstrumentRow> & Pick<InstrumentRow, 'code' | 'name' | 'kind' | 'quantities'>,
+): Omit<InstrumentRow, 'id'> => ({
+	ppmScale: null,
+	compensates: true,
+	alphaPct: 2,
+	continuous: false,
+	details: {},
+	...i,
 });
 
 export const INSTRUMENTS: Omit<InstrumentRow, 'id'>[] = [
 	instrument({
-		code: 'plum', name: 'Plum', kind: 'combined',
-		quantities: { ph: { resolution: 0.01, accuracy: 0.05 }, ec: { resolution: 10, accuracyPct: 2 }, temp: { resolution: 0.1, accuracy: 0.5 } },
+		code: 'plum',
+		name: 'Plum',
+		kind: 'combined',
+		quantities: {
+			ph: { resolution: 0.01, accuracy: 0.05 },
+			ec: { resolution: 10, accuracyPct: 2 },
+			temp: { resolution: 0.1, accuracy: 0.5 },
+		},
 	}),
 	instrument({ code: 'brass', name: 'Brass', kind: 'ph', quantities: { ph: { resolution: 0.1, accuracy: 0.1 } } }),
-	instrument({ code: 'minnow', name: 'Minnow', kind: 'ec', ppmScale: 700, quantities: { ec: { resolution: 14.3, accuracyPct: 2 }, tds: { resolution: 14.3, accuracyPct: 2 }, temp: { resolution: 0.1, accuracy: 0.5 } } }),
+	instrument({
+		code: 'minnow',
+		name: 'Minnow',
+		kind: 'ec',
+		ppmScale: 700,
+		quantities: {
+			ec: { resolution: 14.3, accuracyPct: 2 },
+			tds: { resolution: 14.3, accuracyPct: 2 },
+			temp: { resolution: 0.1, accuracy: 0.5 },
+		},
+	}),
 	instrument({ code: 'kit', name: 'Drop kit', kind: 'drop_kit', quantities: { ph: {} } }),
 ];
-

@@ -1,5 +1,5 @@
-import type { EventKind } from '@/core/reading/model';
 import type { Quantity } from '@/core/quantity';
+import type { EventKind } from '@/core/reading/model';
 import { Pen } from '@/sim/pen';
 import { type Random, seeded } from '@/sim/random';
 import { Tank } from '@/sim/tank';
@@ -26,7 +26,14 @@ export interface DemoReading {
 	/** The fault behind it, empty for an honest reading. */
 	fault: Fault | '';
 }
-export type Fault = 'unit-slip' | 'decimal-slip' | 'swapped' | 'scale-mismatch' | 'wrong-station' | 'fahrenheit' | 'duplicate';
+export type Fault =
+	| 'unit-slip'
+	| 'decimal-slip'
+	| 'swapped'
+	| 'scale-mismatch'
+	| 'wrong-station'
+	| 'fahrenheit'
+	| 'duplicate';
 
 export interface DemoEvent {
 	at: number;
@@ -72,13 +79,55 @@ export function season(end: number, seed = DEMO_SEED, days = DEMO_DAYS): Season 
 	const chance = seeded(seed);
 	const faultChance = seeded(seed + 1);
 	const pens = {
-		plum: new Pen({ phDriftPerDay: 0.003, phWanderPerRootDay: 0.012, ecWanderPerRootDay: 0.002, phDecimals: 2, ecStepUsCm: 10, noisePh: 0.015, noiseEc: 0.005 }, chance),
-		brass: new Pen({ phDriftPerDay: 0.016, phWanderPerRootDay: 0.03, ecWanderPerRootDay: 0, phDecimals: 1, ecStepUsCm: 10, noisePh: 0.03, noiseEc: 0.005 }, chance),
-		minnow: new Pen({ phDriftPerDay: 0, phWanderPerRootDay: 0, ecWanderPerRootDay: 0.002, phDecimals: 1, ecStepUsCm: 10, noisePh: 0, noiseEc: 0.006 }, chance),
+		plum: new Pen(
+			{
+				phDriftPerDay: 0.003,
+				phWanderPerRootDay: 0.012,
+				ecWanderPerRootDay: 0.002,
+				phDecimals: 2,
+				ecStepUsCm: 10,
+				noisePh: 0.015,
+				noiseEc: 0.005,
+			},
+			chance,
+		),
+		brass: new Pen(
+			{
+				phDriftPerDay: 0.016,
+				phWanderPerRootDay: 0.03,
+				ecWanderPerRootDay: 0,
+				phDecimals: 1,
+				ecStepUsCm: 10,
+				noisePh: 0.03,
+				noiseEc: 0.005,
+			},
+			chance,
+		),
+		minnow: new Pen(
+			{
+				phDriftPerDay: 0,
+				phWanderPerRootDay: 0,
+				ecWanderPerRootDay: 0.002,
+				phDecimals: 1,
+				ecStepUsCm: 10,
+				noisePh: 0,
+				noiseEc: 0.006,
+			},
+			chance,
+		),
 	};
-	const pond = new Tank({ fullL: 2400, drinkLPerDay: 70, uptakeEcUsCm: 1750, phRisePerDay: 0.1, bufferMeq: 0.55, meanTempC: 19 }, { volumeL: 2350, ecUsCm: 1880, ph: 5.9, tempC: 18 });
-	const slabs = new Tank({ fullL: 600, drinkLPerDay: 55, uptakeEcUsCm: 1600, phRisePerDay: 0.12, bufferMeq: 0.6, meanTempC: 20 }, { volumeL: 580, ecUsCm: 2050, ph: 5.7, tempC: 19 });
-	const bench = new Tank({ fullL: 40, drinkLPerDay: 0.9, uptakeEcUsCm: 1500, phRisePerDay: 0.05, bufferMeq: 0.6, meanTempC: 20 }, { volumeL: 38, ecUsCm: 1800, ph: 6.1, tempC: 20 });
+	const pond = new Tank(
+		{ fullL: 2400, drinkLPerDay: 70, uptakeEcUsCm: 1750, phRisePerDay: 0.1, bufferMeq: 0.55, meanTempC: 19 },
+		{ volumeL: 2350, ecUsCm: 1880, ph: 5.9, tempC: 18 },
+	);
+	const slabs = new Tank(
+		{ fullL: 600, drinkLPerDay: 55, uptakeEcUsCm: 1600, phRisePerDay: 0.12, bufferMeq: 0.6, meanTempC: 20 },
+		{ volumeL: 580, ecUsCm: 2050, ph: 5.7, tempC: 19 },
+	);
+	const bench = new Tank(
+		{ fullL: 40, drinkLPerDay: 0.9, uptakeEcUsCm: 1500, phRisePerDay: 0.05, bufferMeq: 0.6, meanTempC: 20 },
+		{ volumeL: 38, ecUsCm: 1800, ph: 6.1, tempC: 20 },
+	);
 	let feedEc = 1380;
 	let feedPh = 5.8;
 	let mixEc = 1900;
@@ -88,8 +137,15 @@ export function season(end: number, seed = DEMO_SEED, days = DEMO_DAYS): Season 
 	let drainPh = 6.1;
 
 	const result: Season = { readings: [], events: [], calibrations: [] };
-	const event = (at: number, station: string, kind: EventKind, amount: number | null, unit: string, product: string, note = '') =>
-		result.events.push({ at, station, kind, amount, unit, product, note });
+	const event = (
+		at: number,
+		station: string,
+		kind: EventKind,
+		amount: number | null,
+		unit: string,
+		product: string,
+		note = '',
+	) => result.events.push({ at, station, kind, amount, unit, product, note });
 
 	for (let d = 0; d < days; d++) {
 		const morning = end - (days - 1 - d) * DAY;
@@ -117,18 +173,92 @@ export function season(end: number, seed = DEMO_SEED, days = DEMO_DAYS): Season 
 		const samples: Sample[] = [];
 		const at = (minutes: number) => morning + minutes * MINUTE + Math.floor(chance.next() * 3) * MINUTE;
 		if (d % 7 === 0 || d === days - 6) {
-			samples.push({ at: at(-40), station: 'borehole', ph: 7.42 + 0.04 * chance.normal(), ecUsCm: boreholeEc, tempC: 11.5 + warmth, phPen: 'plum', ecPen: 'plum' });
-			samples.push({ at: at(-34), station: 'rain', ph: null, ecUsCm: rainEc, tempC: 12 + 6 * warmth, phPen: 'plum', ecPen: 'minnow' });
-			samples.push({ at: at(-28), station: 'ro', ph: null, ecUsCm: roEc, tempC: 13 + 2 * warmth, phPen: 'plum', ecPen: 'minnow' });
+			samples.push({
+				at: at(-40),
+				station: 'borehole',
+				ph: 7.42 + 0.04 * chance.normal(),
+				ecUsCm: boreholeEc,
+				tempC: 11.5 + warmth,
+				phPen: 'plum',
+				ecPen: 'plum',
+			});
+			samples.push({
+				at: at(-34),
+				station: 'rain',
+				ph: null,
+				ecUsCm: rainEc,
+				tempC: 12 + 6 * warmth,
+				phPen: 'plum',
+				ecPen: 'minnow',
+			});
+			samples.push({
+				at: at(-28),
+				station: 'ro',
+				ph: null,
+				ecUsCm: roEc,
+				tempC: 13 + 2 * warmth,
+				phPen: 'plum',
+				ecPen: 'minnow',
+			});
 		}
-		if (d % 7 === 2 || d % 7 === 5 || d === days - 1) samples.push({ at: at(-20), station: 'mix', ph: mixPh, ecUsCm: mixEc, tempC: 17 + 3 * warmth, phPen: 'plum', ecPen: 'plum' });
-		samples.push({ at: at(0), station: 'pond', ph: pond.state.ph, ecUsCm: pond.state.ecUsCm, tempC: pond.state.tempC, phPen: brassDay ? 'brass' : 'plum', ecPen: brassDay ? 'minnow' : 'plum' });
+		if (d % 7 === 2 || d % 7 === 5 || d === days - 1)
+			samples.push({
+				at: at(-20),
+				station: 'mix',
+				ph: mixPh,
+				ecUsCm: mixEc,
+				tempC: 17 + 3 * warmth,
+				phPen: 'plum',
+				ecPen: 'plum',
+			});
+		samples.push({
+			at: at(0),
+			station: 'pond',
+			ph: pond.state.ph,
+			ecUsCm: pond.state.ecUsCm,
+			tempC: pond.state.tempC,
+			phPen: brassDay ? 'brass' : 'plum',
+			ecPen: brassDay ? 'minnow' : 'plum',
+		});
 		if (d % 2 === 0 || d === days - 1) {
-			samples.push({ at: at(8), station: 'gutters-feed', ph: feedPh, ecUsCm: feedEc, tempC: 17 + 3 * warmth, phPen: 'plum', ecPen: 'plum' });
-			samples.push({ at: at(14), station: 'gutters-drain', ph: drainPh, ecUsCm: feedEc + drainRise, tempC: 18 + 4 * warmth, phPen: 'plum', ecPen: 'plum' });
+			samples.push({
+				at: at(8),
+				station: 'gutters-feed',
+				ph: feedPh,
+				ecUsCm: feedEc,
+				tempC: 17 + 3 * warmth,
+				phPen: 'plum',
+				ecPen: 'plum',
+			});
+			samples.push({
+				at: at(14),
+				station: 'gutters-drain',
+				ph: drainPh,
+				ecUsCm: feedEc + drainRise,
+				tempC: 18 + 4 * warmth,
+				phPen: 'plum',
+				ecPen: 'plum',
+			});
 		}
-		samples.push({ at: at(22), station: 'slabs', ph: slabs.state.ph, ecUsCm: slabs.state.ecUsCm, tempC: slabs.state.tempC, phPen: brassDay ? 'brass' : 'plum', ecPen: brassDay ? 'minnow' : 'plum' });
-		if (d % 3 === 0) samples.push({ at: at(30), station: 'bench', ph: bench.state.ph, ecUsCm: bench.state.ecUsCm, tempC: bench.state.tempC, phPen: 'brass', ecPen: 'minnow' });
+		samples.push({
+			at: at(22),
+			station: 'slabs',
+			ph: slabs.state.ph,
+			ecUsCm: slabs.state.ecUsCm,
+			tempC: slabs.state.tempC,
+			phPen: brassDay ? 'brass' : 'plum',
+			ecPen: brassDay ? 'minnow' : 'plum',
+		});
+		if (d % 3 === 0)
+			samples.push({
+				at: at(30),
+				station: 'bench',
+				ph: bench.state.ph,
+				ecUsCm: bench.state.ecUsCm,
+				tempC: bench.state.tempC,
+				phPen: 'brass',
+				ecPen: 'minnow',
+			});
 
 		for (const s of samples) writeDown(s, pens, result.readings, faultChance, samples, d === days - 1);
 		const quietEnd = d >= days - 1;
@@ -182,7 +312,14 @@ function tend(
 	}
 }
 
-function calibrate(day: number, at: number, pens: { plum: Pen; brass: Pen; minnow: Pen }, out: DemoCalibration[], chance: Random, days: number): void {
+function calibrate(
+	day: number,
+	at: number,
+	pens: { plum: Pen; brass: Pen; minnow: Pen },
+	out: DemoCalibration[],
+	chance: Random,
+	days: number,
+): void {
 	const tempC = 20;
 	const phPoints = (pen: Pen, adjusted: boolean) => {
 		const found = [7.02, 4.0].map((n) => Number(pen.ph(n)));
@@ -192,35 +329,94 @@ function calibrate(day: number, at: number, pens: { plum: Pen; brass: Pen; minno
 			{ standard: 'pH 4.01', nominal: 4.0, asFound: found[1]!, asLeft: adjusted ? Number(pen.ph(4.0)) : null },
 		];
 	};
-	if (day % 14 === 6) out.push({ at, instrument: 'plum', quantity: 'ph', kind: 'adjust', points: phPoints(pens.plum, true), tempC });
+	if (day % 14 === 6)
+		out.push({ at, instrument: 'plum', quantity: 'ph', kind: 'adjust', points: phPoints(pens.plum, true), tempC });
 	// Brass is checked when somebody thinks of it.
-	if ([5, 31, 64, 88, 119, 150, 171, 199, days - 20].includes(day)) out.push({ at: at + 10 * MINUTE, instrument: 'brass', quantity: 'ph', kind: 'adjust', points: phPoints(pens.brass, true), tempC });
+	if ([5, 31, 64, 88, 119, 150, 171, 199, days - 20].includes(day))
+		out.push({
+			at: at + 10 * MINUTE,
+			instrument: 'brass',
+			quantity: 'ph',
+			kind: 'adjust',
+			points: phPoints(pens.brass, true),
+			tempC,
+		});
 	if (day % 30 === 11)
 		for (const name of ['plum', 'minnow'] as const) {
 			const found = pens[name].ecUsCm(1420);
 			pens[name].ecFactor = 1 + 0.003 * chance.normal();
-			out.push({ at: at + 20 * MINUTE, instrument: name, quantity: 'ec', kind: 'adjust', points: [{ standard: 'KCl 1413', nominal: 1420, asFound: found, asLeft: pens[name].ecUsCm(1420) }], tempC });
+			out.push({
+				at: at + 20 * MINUTE,
+				instrument: name,
+				quantity: 'ec',
+				kind: 'adjust',
+				points: [{ standard: 'KCl 1413', nominal: 1420, asFound: found, asLeft: pens[name].ecUsCm(1420) }],
+				tempC,
+			});
 		}
 }
 
 /** What the grower writes, slips included. */
-function writeDown(s: Sample, pens: { plum: Pen; brass: Pen; minnow: Pen }, out: DemoReading[], chance: Random, today: readonly Sample[], lastDay: boolean): void {
+function writeDown(
+	s: Sample,
+	pens: { plum: Pen; brass: Pen; minnow: Pen },
+	out: DemoReading[],
+	chance: Random,
+	today: readonly Sample[],
+	lastDay: boolean,
+): void {
 	const tempText = pens.plum.temp(s.tempC);
 	const tempC = Number(tempText);
 	const base = { at: s.at, station: s.station, tempC, waitS: 30, note: '' };
 	const sample: DemoReading[] = [];
 	if (s.ph !== null)
-		sample.push({ ...base, instrument: s.phPen, quantity: 'ph', digits: pens[s.phPen].ph(s.ph), unit: 'pH', truth: s.ph, fault: '' });
+		sample.push({
+			...base,
+			instrument: s.phPen,
+			quantity: 'ph',
+			digits: pens[s.phPen].ph(s.ph),
+			unit: 'pH',
+			truth: s.ph,
+			fault: '',
+		});
 	if (s.ecUsCm !== null && s.ecPen !== null) {
 		const shown = pens[s.ecPen].ecUsCm(s.ecUsCm);
-		if (s.ecPen === 'minnow') sample.push({ ...base, instrument: 'minnow', quantity: 'tds', digits: String(Math.round((shown * 0.7) / 10) * 10), unit: 'ppm700', truth: s.ecUsCm, fault: '' });
-		else sample.push({ ...base, instrument: s.ecPen, quantity: 'ec', digits: (shown / 1000).toFixed(2), unit: 'mS/cm', truth: s.ecUsCm, fault: '' });
+		if (s.ecPen === 'minnow')
+			sample.push({
+				...base,
+				instrument: 'minnow',
+				quantity: 'tds',
+				digits: String(Math.round((shown * 0.7) / 10) * 10),
+				unit: 'ppm700',
+				truth: s.ecUsCm,
+				fault: '',
+			});
+		else
+			sample.push({
+				...base,
+				instrument: s.ecPen,
+				quantity: 'ec',
+				digits: (shown / 1000).toFixed(2),
+				unit: 'mS/cm',
+				truth: s.ecUsCm,
+				fault: '',
+			});
 	}
-	sample.push({ ...base, instrument: s.ecPen ?? s.phPen, quantity: 'temp', digits: tempText, unit: 'C', tempC: null, truth: s.tempC, fault: '' });
+	sample.push({
+		...base,
+		instrument: s.ecPen ?? s.phPen,
+		quantity: 'temp',
+		digits: tempText,
+		unit: 'C',
+		tempC: null,
+		truth: s.tempC,
+		fault: '',
+	});
 	// The last morning has one slip, chosen, so that a first look at the demo has something to decide.
 	if (lastDay) {
 		const ec = sample.find((r) => r.quantity === 'ec');
-		if (s.station === 'slabs' && ec) Object.assign(ec, { digits: (Number(ec.digits) * 10).toFixed(1), fault: 'decimal-slip' });
+		if (s.station === 'slabs' && ec)
+			Object.assign(ec, { digits: (Number(ec.digits) * 10).toFixed(1), fault: 'decimal-slip' });
 	} else slipOnce(sample, s, chance, today);
 	out.push(...sample);
 }
@@ -231,18 +427,32 @@ function slipOnce(sample: DemoReading[], s: Sample, chance: Random, today: reado
 	const ec = sample.find((r) => r.quantity === 'ec');
 	const tds = sample.find((r) => r.quantity === 'tds');
 	const temp = sample.find((r) => r.quantity === 'temp');
-	const kind = chance.pick(['unit', 'decimal-ph', 'decimal-ec', 'swapped', 'scale', 'fahrenheit', 'wrong-station'] as const);
-	if (kind === 'unit' && ec) Object.assign(ec, { digits: String(Math.round(Number(ec.digits) * 1000)), fault: 'unit-slip' });
-	else if (kind === 'decimal-ph' && ph) Object.assign(ph, { digits: ph.digits.replace('.', ''), fault: 'decimal-slip' });
-	else if (kind === 'decimal-ec' && ec) Object.assign(ec, { digits: (Number(ec.digits) * 10).toFixed(1), fault: 'decimal-slip' });
+	const kind = chance.pick([
+		'unit',
+		'decimal-ph',
+		'decimal-ec',
+		'swapped',
+		'scale',
+		'fahrenheit',
+		'wrong-station',
+	] as const);
+	if (kind === 'unit' && ec)
+		Object.assign(ec, { digits: String(Math.round(Number(ec.digits) * 1000)), fault: 'unit-slip' });
+	else if (kind === 'decimal-ph' && ph)
+		Object.assign(ph, { digits: ph.digits.replace('.', ''), fault: 'decimal-slip' });
+	else if (kind === 'decimal-ec' && ec)
+		Object.assign(ec, { digits: (Number(ec.digits) * 10).toFixed(1), fault: 'decimal-slip' });
 	else if (kind === 'swapped' && ph && ec) {
 		[ph.digits, ec.digits] = [ec.digits, ph.digits];
 		ph.fault = 'swapped';
 		ec.fault = 'swapped';
-	} else if (kind === 'scale' && tds && s.ecUsCm! > 300) Object.assign(tds, { unit: 'ppm500', fault: 'scale-mismatch' });
-	else if (kind === 'fahrenheit' && temp) Object.assign(temp, { digits: ((Number(temp.digits) * 9) / 5 + 32).toFixed(1), fault: 'fahrenheit' });
+	} else if (kind === 'scale' && tds && s.ecUsCm! > 300)
+		Object.assign(tds, { unit: 'ppm500', fault: 'scale-mismatch' });
+	else if (kind === 'fahrenheit' && temp)
+		Object.assign(temp, { digits: ((Number(temp.digits) * 9) / 5 + 32).toFixed(1), fault: 'fahrenheit' });
 	else if (kind === 'wrong-station' && ph && ec) {
 		const other = today.find((o) => o.station === 'gutters-drain' || o.station === 'borehole');
-		if (other && other.station !== s.station && s.station !== 'mix') for (const r of sample) Object.assign(r, { station: other.station, fault: 'wrong-station' });
+		if (other && other.station !== s.station && s.station !== 'mix')
+			for (const r of sample) Object.assign(r, { station: other.station, fault: 'wrong-station' });
 	}
 }

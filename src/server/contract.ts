@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { isQuantity, type Quantity, QUANTITIES, unitNamed, type Unit } from '@/core/quantity';
 import { parseTime } from '@/core/format/time';
+import { isQuantity, QUANTITIES, type Quantity, type Unit, unitNamed } from '@/core/quantity';
 import { EVENT_KINDS, STATION_KINDS } from '@/core/reading/model';
 
 /** Schemas of what goes over the wire; the views use their types. Field names end in their unit. */
@@ -19,7 +19,10 @@ export const unit = z.string().transform((text, ctx): Unit => {
 	return z.NEVER;
 });
 export const quantity = z.enum(QUANTITIES);
-export const quantityText = z.string().refine(isQuantity, 'is not a quantity').transform((q) => q as Quantity);
+export const quantityText = z
+	.string()
+	.refine(isQuantity, 'is not a quantity')
+	.transform((q) => q as Quantity);
 
 /** An instant with its offset; a local time would be ambiguous in an API. */
 export const instant = z.string().transform((text, ctx): number => {
@@ -43,7 +46,11 @@ export const newReading = z.strictObject({
 	wait_s: notNegative.nullish(),
 	note: z.string().max(2000).optional(),
 });
-export const newReadings = z.union([newReading, z.array(newReading).min(1).max(1000), z.strictObject({ readings: z.array(newReading).min(1).max(1000) })]);
+export const newReadings = z.union([
+	newReading,
+	z.array(newReading).min(1).max(1000),
+	z.strictObject({ readings: z.array(newReading).min(1).max(1000) }),
+]);
 
 export const verdict = z.object({
 	flag: z.union([z.literal(1), z.literal(2), z.literal(3), z.literal(4), z.literal(9)]),
@@ -145,7 +152,11 @@ export const instrument = z.strictObject({
 	quantities: z
 		.partialRecord(
 			quantity,
-			z.strictObject({ resolution: positive.optional(), accuracy: notNegative.optional(), accuracyPct: notNegative.optional() }),
+			z.strictObject({
+				resolution: positive.optional(),
+				accuracy: notNegative.optional(),
+				accuracyPct: notNegative.optional(),
+			}),
 		)
 		.optional(),
 	ppm_scale: z.union([z.literal(500), z.literal(640), z.literal(700)]).nullish(),
@@ -158,7 +169,16 @@ export type InstrumentBody = z.output<typeof instrument>;
 export const system = z.strictObject({
 	code,
 	name: name.optional(),
-	kind: z.enum(['raft_pond', 'channel', 'bucket', 'passive_tank', 'drip_to_drain', 'drip_recirculating', 'tower', 'flood_table']),
+	kind: z.enum([
+		'raft_pond',
+		'channel',
+		'bucket',
+		'passive_tank',
+		'drip_to_drain',
+		'drip_recirculating',
+		'tower',
+		'flood_table',
+	]),
 	volume_l: positive.max(1e9).nullish(),
 	medium: z.string().max(200).optional(),
 	crop: z.string().max(200).optional(),

@@ -1,5 +1,6 @@
 /** Whether the caller asks for CSV rather than JSON. */
-export const wantsCsv = (request: Request): boolean => /text\/csv/i.test(request.headers.get('accept') ?? '') || new URL(request.url).searchParams.get('format') === 'csv';
+export const wantsCsv = (request: Request): boolean =>
+	/text\/csv/i.test(request.headers.get('accept') ?? '') || new URL(request.url).searchParams.get('format') === 'csv';
 
 /** Streams CSV pieces. The first piece is awaited before the status is sent, so that a failure is still an error. */
 export async function csvResponse(pieces: AsyncGenerator<string>, fileName: string): Promise<Response> {
@@ -17,6 +18,10 @@ export async function csvResponse(pieces: AsyncGenerator<string>, fileName: stri
 		},
 	});
 	return new Response(body, {
-		headers: { 'content-type': 'text/csv; charset=utf-8', 'content-disposition': `attachment; filename="${fileName}"`, 'cache-control': 'no-store' },
+		headers: {
+			'content-type': 'text/csv; charset=utf-8',
+			'content-disposition': `attachment; filename="${fileName}"`,
+			'cache-control': 'no-store',
+		},
 	});
 }

@@ -16,7 +16,10 @@ export interface Job {
 const KEEP_MS = 3_600_000;
 const jobs = new Map<string, Job>();
 
-export function beginJob(kind: string, work: (progress: (done: number, phase: string) => void) => Promise<unknown>): string {
+export function beginJob(
+	kind: string,
+	work: (progress: (done: number, phase: string) => void) => Promise<unknown>,
+): string {
 	const job: Job = { id: randomUUID(), kind, state: 'running', done: 0, phase: '', result: null, message: '' };
 	jobs.set(job.id, job);
 	work((done, phase) => {

@@ -14,17 +14,38 @@ const problemSchema = {
 		title: { type: 'string' },
 		status: { type: 'integer' },
 		detail: { type: 'string' },
-		errors: { type: 'array', items: { type: 'object', properties: { path: { type: 'string' }, message: { type: 'string' } }, required: ['path', 'message'] } },
+		errors: {
+			type: 'array',
+			items: {
+				type: 'object',
+				properties: { path: { type: 'string' }, message: { type: 'string' } },
+				required: ['path', 'message'],
+			},
+		},
 	},
 	required: ['type', 'title', 'status', 'errors'],
 };
 
 function describe(o: Operation): Record<string, unknown> {
-	const parameters: unknown[] = [...o.path.matchAll(/:(\w+)/g)].map((m) => ({ name: m[1], in: 'path', required: true, schema: { type: 'string' } }));
+	const parameters: unknown[] = [...o.path.matchAll(/:(\w+)/g)].map((m) => ({
+		name: m[1],
+		in: 'path',
+		required: true,
+		schema: { type: 'string' },
+	}));
 	if (o.query) {
-		const schema = jsonSchema(o.query, 'input') as { properties?: Record<string, { description?: string }>; required?: string[] };
+		const schema = jsonSchema(o.query, 'input') as {
+			properties?: Record<string, { description?: string }>;
+			required?: string[];
+		};
 		for (const [name, property] of Object.entries(schema.properties ?? {}))
-			parameters.push({ name, in: 'query', required: schema.required?.includes(name) ?? false, schema: property, ...(property.description ? { description: property.description } : {}) });
+			parameters.push({
+				name,
+				in: 'query',
+				required: schema.required?.includes(name) ?? false,
+				schema: property,
+				...(property.description ? { description: property.description } : {}),
+			});
 	}
 	const content: Record<string, unknown> = {};
 	if (o.response) content['application/json'] = { schema: jsonSchema(o.response, 'output') };
@@ -42,7 +63,10 @@ function describe(o: Operation): Record<string, unknown> {
 		...(requestBody ? { requestBody } : {}),
 		responses: {
 			[o.status ?? 200]: { description: 'What was asked for', content },
-			default: { description: 'Problem details (RFC 9457)', content: { 'application/problem+json': { schema: problemSchema } } },
+			default: {
+				description: 'Problem details (RFC 9457)',
+				content: { 'application/problem+json': { schema: problemSchema } },
+			},
 		},
 	};
 }
@@ -57,7 +81,12 @@ export function openApi(operations: readonly Operation[]): Record<string, unknow
 	}
 	return {
 		openapi: '3.1.0',
-		info: { title: 'Cordwain', version: VERSION, summary: 'Know which readings to believe', license: { name: 'MIT', identifier: 'MIT' } },
+		info: {
+			title: 'Cordwain',
+			version: VERSION,
+			summary: 'Know which readings to believe',
+			license: { name: 'MIT', identifier: 'MIT' },
+		},
 		servers: [{ url: '/api/v1' }],
 		paths,
 	};

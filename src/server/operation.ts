@@ -1,6 +1,6 @@
 import type { ZodType, z } from 'zod';
-import type { Pool } from '@/store/pool';
 import { Refusal } from '@/service/refusal';
+import type { Pool } from '@/store/pool';
 import { database } from './database';
 import { problem, problemOf } from './problem';
 
@@ -41,7 +41,11 @@ type Typed<Q extends ZodType | undefined, B extends ZodType | undefined> = Omit<
 };
 
 export function operation<Q extends ZodType | undefined = undefined, B extends ZodType | undefined = undefined>(
-	o: Omit<Operation, 'run' | 'query' | 'body'> & { query?: Q; body?: B; run: (input: Typed<Q, B>) => Promise<unknown> | unknown },
+	o: Omit<Operation, 'run' | 'query' | 'body'> & {
+		query?: Q;
+		body?: B;
+		run: (input: Typed<Q, B>) => Promise<unknown> | unknown;
+	},
 ): Operation {
 	return o as Operation;
 }
@@ -50,10 +54,13 @@ const MAX_JSON = 4 * 1024 * 1024;
 
 async function readJson(request: Request): Promise<unknown> {
 	const type = request.headers.get('content-type') ?? '';
-	if (type !== '' && !/json/i.test(type)) throw new Refusal(415, 'not-json', [{ path: '', message: `Send JSON; this is ${type.slice(0, 80)}.` }]);
-	if (Number(request.headers.get('content-length') ?? 0) > MAX_JSON) throw new Refusal(413, 'too-large', [{ path: '', message: 'At most 4 MB of JSON; send large files to /import.' }]);
+	if (type !== '' && !/json/i.test(type))
+		throw new Refusal(415, 'not-json', [{ path: '', message: `Send JSON; this is ${type.slice(0, 80)}.` }]);
+	if (Number(request.headers.get('content-length') ?? 0) > MAX_JSON)
+		throw new Refusal(413, 'too-large', [{ path: '', message: 'At most 4 MB of JSON; send large files to /import.' }]);
 	const text = await request.text();
-	if (text.length > MAX_JSON) throw new Refusal(413, 'too-large', [{ path: '', message: 'At most 4 MB of JSON; send large files to /import.' }]);
+	if (text.length > MAX_JSON)
+		throw new Refusal(413, 'too-large', [{ path: '', message: 'At most 4 MB of JSON; send large files to /import.' }]);
 	try {
 		return JSON.parse(text);
 	} catch {
@@ -64,9 +71,12 @@ async function readJson(request: Request): Promise<unknown> {
 /** A number that JSON cannot carry must never leave as null. */
 function assertFinite(value: unknown, path: string): void {
 	if (typeof value === 'number' && !Number.isFinite(value))
-		throw new Refusal(422, 'not-finite', [{ path, message: 'The result is too large or too small to be a number; check the values given.' }]);
+		throw new Refusal(422, 'not-finite', [
+			{ path, message: 'The result is too large or too small to be a number; check the values given.' },
+		]);
 	if (Array.isArray(value)) for (const [i, v] of value.entries()) assertFinite(v, `${path}.${i}`);
-	else if (value !== null && typeof value === 'object' && !(value instanceof Date)) for (const [k, v] of Object.entries(value)) assertFinite(v, path ? `${path}.${k}` : k);
+	else if (value !== null && typeof value === 'object' && !(value instanceof Date))
+		for (const [k, v] of Object.entries(value)) assertFinite(v, path ? `${path}.${k}` : k);
 }
 
 function match(pattern: string, path: string): Record<string, string> | null {
@@ -86,16 +96,23 @@ function match(pattern: string, path: string): Record<string, string> | null {
 	return params;
 }
 
-export async function dispatch(operations: readonly Operation[], path: string, request: Request, who: string): Promise<Response> {
+export async function dispatch(
+	operations: readonly Operation[],
+	path: string,
+	request: Request,
+	who: string,
+): Promise<Response> {
 	try {
 		const here = operations.flatMap((o) => {
 			const params = match(o.path, path);
 			return params ? [{ o, params }] : [];
 		});
-		if (here.length === 0) return problem(404, 'no-such-address', [{ path: '', message: `There is nothing at /api/v1${path}.` }]);
+		if (here.length === 0)
+			return problem(404, 'no-such-address', [{ path: '', message: `There is nothing at /api/v1${path}.` }]);
 		const method = request.method === 'HEAD' ? 'GET' : request.method;
 		const found = here.find(({ o }) => o.method === method);
-		if (!found) return problem(405, 'method', [{ path: '', message: `Use ${here.map(({ o }) => o.method).join(' or ')} here.` }]);
+		if (!found)
+			return problem(405, 'method', [{ path: '', message: `Use ${here.map(({ o }) => o.method).join(' or ')} here.` }]);
 		const { o, params } = found;
 		const query = o.query ? o.query.parse(Object.fromEntries(new URL(request.url).searchParams)) : undefined;
 		const body = o.body ? o.body.parse(await readJson(request)) : undefined;

@@ -28,7 +28,13 @@ export function problem(status: number, code: string, errors: readonly FieldProb
 			detail: detail ?? errors.map((e) => e.message).join(' '),
 			errors,
 		}),
-		{ status, headers: { 'content-type': 'application/problem+json; charset=utf-8', ...(status === 503 ? { 'retry-after': '2' } : {}) } },
+		{
+			status,
+			headers: {
+				'content-type': 'application/problem+json; charset=utf-8',
+				...(status === 503 ? { 'retry-after': '2' } : {}),
+			},
+		},
 	);
 }
 
@@ -45,13 +51,23 @@ const SQL_REFUSALS: Record<string, string> = {
 export function problemOf(error: unknown): Response {
 	if (error instanceof Refusal) return problem(error.status, error.code, error.errors);
 	if (error instanceof ZodError)
-		return problem(422, 'invalid', error.issues.map((i) => ({ path: i.path.join('.'), message: i.message })));
+		return problem(
+			422,
+			'invalid',
+			error.issues.map((i) => ({ path: i.path.join('.'), message: i.message })),
+		);
 	if (error instanceof NoSite) return problem(409, 'no-site', [{ path: '', message: error.message }]);
 	if (error instanceof NotText) return problem(422, 'not-text', [{ path: 'file', message: error.message }]);
 	if (isDatabaseDown(error))
-		return problem(503, 'database-down', [], 'The database does not answer. What you typed is kept here; try again in a moment.');
+		return problem(
+			503,
+			'database-down',
+			[],
+			'The database does not answer. What you typed is kept here; try again in a moment.',
+		);
 	const code = (error as { code?: unknown }).code;
-	if (typeof code === 'string' && SQL_REFUSALS[code]) return problem(422, 'refused-by-database', [{ path: '', message: SQL_REFUSALS[code] }]);
+	if (typeof code === 'string' && SQL_REFUSALS[code])
+		return problem(422, 'refused-by-database', [{ path: '', message: SQL_REFUSALS[code] }]);
 	console.error(error);
 	return problem(500, 'internal', [], 'Nothing was stored. The server’s log says more.');
 }

@@ -1,7 +1,7 @@
 import { formatTime } from '@/core/format/time';
 import { QUANTITY } from '@/core/quantity';
-import type { InstrumentRow, StationRow, SystemRow } from '@/store/line';
 import type { EventRecord } from '@/store/events';
+import type { InstrumentRow, StationRow, SystemRow } from '@/store/line';
 import type { JudgedReading } from '@/store/readings';
 import type { InstrumentBody, StationBody, StoredReading } from './contract';
 
@@ -58,7 +58,11 @@ export const stationToWire = (s: StationRow) => ({
 	note: s.note,
 });
 
-export const stationFromWire = (b: StationBody, before: StationRow | undefined, lastPosition: number): Omit<StationRow, 'id'> => ({
+export const stationFromWire = (
+	b: StationBody,
+	before: StationRow | undefined,
+	lastPosition: number,
+): Omit<StationRow, 'id'> => ({
 	code: b.code,
 	name: b.name ?? before?.name ?? b.code,
 	kind: b.kind,
@@ -81,7 +85,10 @@ export const instrumentToWire = (i: InstrumentRow) => ({
 	continuous: i.continuous,
 });
 
-export const instrumentFromWire = (b: InstrumentBody, before: InstrumentRow | undefined): Omit<InstrumentRow, 'id'> => ({
+export const instrumentFromWire = (
+	b: InstrumentBody,
+	before: InstrumentRow | undefined,
+): Omit<InstrumentRow, 'id'> => ({
 	code: b.code,
 	name: b.name ?? before?.name ?? b.code,
 	kind: b.kind,
@@ -93,4 +100,12 @@ export const instrumentFromWire = (b: InstrumentBody, before: InstrumentRow | un
 	details: before?.details ?? {},
 });
 
-export const systemToWire = (s: SystemRow) => ({ code: s.code, name: s.name, kind: s.kind, volume_l: s.volumeL, medium: s.medium, crop: s.crop, stage: s.stage });
+export const systemToWire = (s: SystemRow) => ({
+	code: s.code,
+	name: s.name,
+	kind: s.kind,
+	volume_l: s.volumeL,
+	medium: s.medium,
+	crop: s.crop,
+	stage: s.stage,
+});

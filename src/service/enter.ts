@@ -1,5 +1,5 @@
-import { type Quantity, toCanonical } from '@/core/quantity';
 import { resolveUnit, valueOf } from '@/core/format/readings-row';
+import { type Quantity, toCanonical } from '@/core/quantity';
 import type { Reading, Verdict } from '@/core/reading/model';
 import { type Pool, transaction } from '@/store/pool';
 import {
@@ -53,11 +53,17 @@ interface Understood {
 
 function understand(context: SiteContext, sample: TypedSample, path: string): Understood[] {
 	const station = context.stations.find((s) => s.code === sample.station);
-	if (!station) throw new Refusal(422, 'unknown-station', [{ path: `${path}station`, message: `There is no station “${sample.station}”.` }]);
-	if (sample.readings.length === 0) throw new Refusal(422, 'nothing-entered', [{ path: `${path}readings`, message: 'Enter at least one value.' }]);
-	if (!Number.isFinite(sample.at)) throw new Refusal(422, 'bad-time', [{ path: `${path}time`, message: 'The time is not a time.' }]);
+	if (!station)
+		throw new Refusal(422, 'unknown-station', [
+			{ path: `${path}station`, message: `There is no station “${sample.station}”.` },
+		]);
+	if (sample.readings.length === 0)
+		throw new Refusal(422, 'nothing-entered', [{ path: `${path}readings`, message: 'Enter at least one value.' }]);
+	if (!Number.isFinite(sample.at))
+		throw new Refusal(422, 'bad-time', [{ path: `${path}time`, message: 'The time is not a time.' }]);
 	return sample.readings.map((typed, i) => {
-		const refuse = (field: string, message: string) => new Refusal(422, 'bad-reading', [{ path: `${path}readings.${i}.${field}`, message }]);
+		const refuse = (field: string, message: string) =>
+			new Refusal(422, 'bad-reading', [{ path: `${path}readings.${i}.${field}`, message }]);
 		const instrument = typed.instrument ? context.instruments.find((x) => x.code === typed.instrument) : undefined;
 		if (typed.instrument && !instrument) throw refuse('instrument', `There is no instrument “${typed.instrument}”.`);
 		const value = valueOf(typed.value.trim());
@@ -66,9 +72,11 @@ function understand(context: SiteContext, sample: TypedSample, path: string): Un
 		if (!unit.ok) throw refuse('unit', `${unit.message}.`);
 		const low = toCanonical(value.low, unit.unit);
 		const high = toCanonical(value.high, unit.unit);
-		if (!(Math.abs(low) < 1e12 && Math.abs(high) < 1e12)) throw refuse('value', `“${typed.value.slice(0, 40)}” is beyond any instrument.`);
+		if (!(Math.abs(low) < 1e12 && Math.abs(high) < 1e12))
+			throw refuse('value', `“${typed.value.slice(0, 40)}” is beyond any instrument.`);
 		const tempC = typed.tempC ?? null;
-		if (tempC !== null && !(tempC >= -5 && tempC <= 60)) throw refuse('temp_c', `${tempC} °C is no temperature of water.`);
+		if (tempC !== null && !(tempC >= -5 && tempC <= 60))
+			throw refuse('temp_c', `${tempC} °C is no temperature of water.`);
 		return {
 			typed,
 			stationId: station.id,
@@ -89,7 +97,13 @@ function understand(context: SiteContext, sample: TypedSample, path: string): Un
 	});
 }
 
-const toNew = (u: Understood, sampleId: number, source: string, who: string, supersedes: number | null): NewReading => ({
+const toNew = (
+	u: Understood,
+	sampleId: number,
+	source: string,
+	who: string,
+	supersedes: number | null,
+): NewReading => ({
 	sampleId,
 	at: u.reading.at,
 	stationId: u.stationId,
@@ -111,7 +125,12 @@ const toNew = (u: Understood, sampleId: number, source: string, who: string, sup
 });
 
 /** What the checks would say, storing nothing. */
-export async function judgeSample(pool: Pool, context: SiteContext, sample: TypedSample, now: number): Promise<Verdict[]> {
+export async function judgeSample(
+	pool: Pool,
+	context: SiteContext,
+	sample: TypedSample,
+	now: number,
+): Promise<Verdict[]> {
 	const understood = understand(context, sample, '');
 	const engine = await primedEngine(pool, context, sample.at, now);
 	return engine.judge(understood.map((u) => u.reading));
@@ -136,8 +155,17 @@ export async function enterSamples(
 			const verdicts = engine.take(group.map((u) => u.reading));
 			const ids = await reserveIds(client, group.length + 1);
 			const sampleId = ids.shift()!;
-			await copyReadings(client, context.site.id, ids, group.map((u) => toNew(u, sampleId, by.source, by.who, null)), verdicts);
-			result[index] = { sampleId, readings: group.map((u, i) => ({ id: ids[i]!, reading: u.reading, verdict: verdicts[i]! })) };
+			await copyReadings(
+				client,
+				context.site.id,
+				ids,
+				group.map((u) => toNew(u, sampleId, by.source, by.who, null)),
+				verdicts,
+			);
+			result[index] = {
+				sampleId,
+				readings: group.map((u, i) => ({ id: ids[i]!, reading: u.reading, verdict: verdicts[i]! })),
+			};
 		}
 		return result;
 	});
@@ -158,13 +186,27 @@ export async function correctReading(
 	by: { who: string; now: number },
 ): Promise<Entered> {
 	const old = await requireReading(pool, context.site.id, id);
-	if (old.superseded) throw new Refusal(409, 'already-corrected', [{ path: 'id', message: 'This reading was corrected meanwhile. Open its history to see the newer value.' }]);
+	if (old.superseded)
+		throw new Refusal(409, 'already-corrected', [
+			{ path: 'id', message: 'This reading was corrected meanwhile. Open its history to see the newer value.' },
+		]);
 	const [u] = understand(
 		context,
 		{
 			at: old.at,
 			station: change.station ?? old.station,
-			readings: [{ quantity: old.quantity, value: change.value, unit: change.unit, instrument: old.instrument, tempC: old.tempC, waitS: old.waitS, note: old.note, extra: old.extra }],
+			readings: [
+				{
+					quantity: old.quantity,
+					value: change.value,
+					unit: change.unit,
+					instrument: old.instrument,
+					tempC: old.tempC,
+					waitS: old.waitS,
+					note: old.note,
+					extra: old.extra,
+				},
+			],
 		},
 		'',
 	);
@@ -172,20 +214,42 @@ export async function correctReading(
 		const engine = await primedEngine(client, context, old.at - 1, by.now);
 		const [verdict] = engine.judge([u!.reading]);
 		const [newId] = await reserveIds(client, 1);
-		await copyReadings(client, context.site.id, [newId!], [toNew(u!, old.sampleId, 'correction', by.who, id)], [verdict!]);
-		await insertAudit(client, context.site.id, by.who, 'reading.corrected', String(id), { new: newId, reason: change.reason, from: `${old.digits} ${old.unitText}`, to: `${change.value} ${change.unit}` });
+		await copyReadings(
+			client,
+			context.site.id,
+			[newId!],
+			[toNew(u!, old.sampleId, 'correction', by.who, id)],
+			[verdict!],
+		);
+		await insertAudit(client, context.site.id, by.who, 'reading.corrected', String(id), {
+			new: newId,
+			reason: change.reason,
+			from: `${old.digits} ${old.unitText}`,
+			to: `${change.value} ${change.unit}`,
+		});
 		return { sampleId: old.sampleId, readings: [{ id: newId!, reading: u!.reading, verdict: verdict! }] };
 	});
 }
 
 export type DecisionKind = 'keep' | 'discard' | 'undo' | 'restore' | 'retest';
 
-export async function decide(pool: Pool, context: SiteContext, id: number, kind: DecisionKind, reason: string, who: string): Promise<void> {
+export async function decide(
+	pool: Pool,
+	context: SiteContext,
+	id: number,
+	kind: DecisionKind,
+	reason: string,
+	who: string,
+): Promise<void> {
 	const reading = await requireReading(pool, context.site.id, id);
 	if (reading.superseded && kind !== 'restore')
-		throw new Refusal(409, 'already-corrected', [{ path: 'id', message: 'This reading was corrected meanwhile; decide about the newer value.' }]);
+		throw new Refusal(409, 'already-corrected', [
+			{ path: 'id', message: 'This reading was corrected meanwhile; decide about the newer value.' },
+		]);
 	if (kind === 'discard' && reason.trim() === '')
-		throw new Refusal(422, 'reason-needed', [{ path: 'reason', message: 'Say why it is discarded; the reason stays with the reading.' }]);
+		throw new Refusal(422, 'reason-needed', [
+			{ path: 'reason', message: 'Say why it is discarded; the reason stays with the reading.' },
+		]);
 	await transaction(pool, async (client) => {
 		await insertDecision(client, context.site.id, id, kind, reason, who);
 		await insertAudit(client, context.site.id, who, `reading.${kind}`, String(id), { reason });
@@ -202,5 +266,5 @@ export async function undoLast(pool: Pool, context: SiteContext, who: string): P
 	});
 }
 
-export const readingHistory = (pool: Pool, context: SiteContext, id: number) => correctionChain(pool, context.site.id, id);
-
+export const readingHistory = (pool: Pool, context: SiteContext, id: number) =>
+	correctionChain(pool, context.site.id, id);

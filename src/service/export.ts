@@ -1,5 +1,5 @@
-import { formatTime } from '@/core/format/time';
 import { csvLine } from '@/core/format/table';
+import { formatTime } from '@/core/format/time';
 import { type EventRecord, listEvents } from '@/store/events';
 import type { Pool } from '@/store/pool';
 import { type JudgedReading, listReadings, type ReadingFilter } from '@/store/readings';
@@ -7,7 +7,9 @@ import type { SiteContext } from './site';
 
 const PAGE = 5000;
 
-async function* pages<T extends { at: number; id: number }>(fetch: (after: { at: number; id: number } | undefined) => Promise<T[]>): AsyncGenerator<T[]> {
+async function* pages<T extends { at: number; id: number }>(
+	fetch: (after: { at: number; id: number } | undefined) => Promise<T[]>,
+): AsyncGenerator<T[]> {
 	let after: { at: number; id: number } | undefined;
 	for (;;) {
 		const rows = await fetch(after);
@@ -19,9 +21,12 @@ async function* pages<T extends { at: number; id: number }>(fetch: (after: { at:
 }
 
 /** Names of the unknown columns that some row carries, in one order whatever the order of import. */
-async function extraColumns<T extends { extra: Record<string, string> | null }>(all: AsyncGenerator<T[]>): Promise<string[]> {
+async function extraColumns<T extends { extra: Record<string, string> | null }>(
+	all: AsyncGenerator<T[]>,
+): Promise<string[]> {
 	const names = new Set<string>();
-	for await (const rows of all) for (const r of rows) if (r.extra) for (const name of Object.keys(r.extra)) names.add(name);
+	for await (const rows of all)
+		for (const r of rows) if (r.extra) for (const name of Object.keys(r.extra)) names.add(name);
 	return [...names].sort();
 }
 
@@ -31,7 +36,11 @@ const text = (v: number | null): string => (v === null ? '' : String(v));
  * Readings as the open CSV: what stands now, corrections in place of what they corrected, oldest first. Importing the
  * result into an empty installation and exporting again gives the same bytes.
  */
-export async function* readingsCsv(pool: Pool, context: SiteContext, filter: Omit<ReadingFilter, 'limit' | 'order' | 'before'>): AsyncGenerator<string> {
+export async function* readingsCsv(
+	pool: Pool,
+	context: SiteContext,
+	filter: Omit<ReadingFilter, 'limit' | 'order' | 'before'>,
+): AsyncGenerator<string> {
 	const fetch = (before: { at: number; id: number } | undefined): Promise<JudgedReading[]> =>
 		listReadings(pool, context.site.id, { ...filter, order: 'oldest', before, limit: PAGE });
 	const extra = await extraColumns(pages(fetch));
@@ -40,20 +49,43 @@ export async function* readingsCsv(pool: Pool, context: SiteContext, filter: Omi
 		let batch = '';
 		for (const r of rows)
 			batch += csvLine([
-				formatTime(r.at), r.station, r.instrument ?? '', r.quantity, r.digits, r.unitText, text(r.tempC), text(r.waitS), r.note,
+				formatTime(r.at),
+				r.station,
+				r.instrument ?? '',
+				r.quantity,
+				r.digits,
+				r.unitText,
+				text(r.tempC),
+				text(r.waitS),
+				r.note,
 				...extra.map((name) => r.extra?.[name] ?? ''),
 			]);
 		yield batch;
 	}
 }
 
-export async function* eventsCsv(pool: Pool, context: SiteContext, filter: { from?: number | undefined; to?: number | undefined; station?: string | undefined }): AsyncGenerator<string> {
-	const fetch = (after: { at: number; id: number } | undefined): Promise<EventRecord[]> => listEvents(pool, context.site.id, { ...filter, after, limit: PAGE });
+export async function* eventsCsv(
+	pool: Pool,
+	context: SiteContext,
+	filter: { from?: number | undefined; to?: number | undefined; station?: string | undefined },
+): AsyncGenerator<string> {
+	const fetch = (after: { at: number; id: number } | undefined): Promise<EventRecord[]> =>
+		listEvents(pool, context.site.id, { ...filter, after, limit: PAGE });
 	const extra = await extraColumns(pages(fetch));
 	yield csvLine(['time', 'station', 'kind', 'amount', 'unit', 'product', 'note', ...extra]);
 	for await (const rows of pages(fetch)) {
 		let batch = '';
-		for (const e of rows) batch += csvLine([formatTime(e.at), e.station, e.kind, e.amountText, e.unitText, e.product, e.note, ...extra.map((name) => e.extra?.[name] ?? '')]);
+		for (const e of rows)
+			batch += csvLine([
+				formatTime(e.at),
+				e.station,
+				e.kind,
+				e.amountText,
+				e.unitText,
+				e.product,
+				e.note,
+				...extra.map((name) => e.extra?.[name] ?? ''),
+			]);
 		yield batch;
 	}
 }

@@ -3,7 +3,15 @@ import type { CsvRecord } from '@/core/format/csv-stream';
 import { csvRecords } from '@/core/format/csv-stream';
 import { type EventRow, eventRow } from '@/core/format/events-row';
 import { type ReadingRow, type RowContext, readingRow } from '@/core/format/readings-row';
-import { EVENTS, formatOf, type Header, READINGS, readHeader, type RowProblem, type TableFormat } from '@/core/format/table';
+import {
+	EVENTS,
+	formatOf,
+	type Header,
+	READINGS,
+	type RowProblem,
+	readHeader,
+	type TableFormat,
+} from '@/core/format/table';
 import { Engine } from '@/core/reading/engine';
 import { eventKeys, insertEvents, listEvents, type NewEvent } from '@/store/events';
 import { putInstrument, putStation } from '@/store/line';
@@ -51,10 +59,13 @@ const LISTED_PROBLEMS = 500;
 
 type Line = { line: number; reading?: ReadingRow; event?: EventRow; problem?: RowProblem };
 
-async function openImport(path: string): Promise<{ records: AsyncGenerator<CsvRecord>; header: Header; format: TableFormat }> {
+async function openImport(
+	path: string,
+): Promise<{ records: AsyncGenerator<CsvRecord>; header: Header; format: TableFormat }> {
 	const records = csvRecords(createReadStream(path, { highWaterMark: 1 << 18 }));
 	const first = await records.next();
-	const refuse = (column: string, message: string) => new Refusal(422, 'wrong-header', [{ path: `line 1${column ? `, column ${column}` : ''}`, message }]);
+	const refuse = (column: string, message: string) =>
+		new Refusal(422, 'wrong-header', [{ path: `line 1${column ? `, column ${column}` : ''}`, message }]);
 	if (first.done) throw refuse('', 'The file is empty. It needs a header line and at least one line of data.');
 	const cells = first.value.cells;
 	const format = formatOf(cells);
@@ -82,7 +93,10 @@ function understandLine(record: CsvRecord, header: Header, format: TableFormat, 
 
 async function* chunksOf(path: string, site: SiteContext): AsyncGenerator<{ format: TableFormat; lines: Line[] }> {
 	const { records, header, format } = await openImport(path);
-	const context: RowContext = { zone: site.site.timezone, ppmScale: (code) => site.known.instruments.get(code)?.ppmScale ?? null };
+	const context: RowContext = {
+		zone: site.site.timezone,
+		ppmScale: (code) => site.known.instruments.get(code)?.ppmScale ?? null,
+	};
 	let lines: Line[] = [];
 	for await (const record of records) {
 		lines.push(understandLine(record, header, format, context));
@@ -98,11 +112,17 @@ const readingKey = (r: ReadingRow) => `${r.at}|${r.station}|${r.instrument}|${r.
 const eventKey = (e: EventRow) => `${e.at}|${e.station}|${e.kind}|${e.amountText}|${e.product}`;
 
 function* timesOf(lines: readonly Line[]): Generator<number> {
-	for (const l of lines) if (l.reading) yield l.reading.at;
-	else if (l.event) yield l.event.at;
+	for (const l of lines)
+		if (l.reading) yield l.reading.at;
+		else if (l.event) yield l.event.at;
 }
 
-async function alreadyThere(db: Client | Pool, siteId: number, format: TableFormat, lines: readonly Line[]): Promise<Set<string>> {
+async function alreadyThere(
+	db: Client | Pool,
+	siteId: number,
+	format: TableFormat,
+	lines: readonly Line[],
+): Promise<Set<string>> {
 	let low = Number.POSITIVE_INFINITY;
 	let high = Number.NEGATIVE_INFINITY;
 	for (const at of timesOf(lines)) {
@@ -116,8 +136,18 @@ async function alreadyThere(db: Client | Pool, siteId: number, format: TableForm
 /** First pass: what the file holds, what is wrong with it, what it would create. */
 async function survey(pool: Pool, site: SiteContext, path: string, options: ImportOptions): Promise<ImportReport> {
 	const report: ImportReport = {
-		format: 'readings', dry_run: options.dryRun, lines: 0, good: 0, bad: 0, duplicates: 0, stored: 0, flagged: {},
-		creates: { stations: [], instruments: [] }, notes: [], problems: [], more_problems: 0,
+		format: 'readings',
+		dry_run: options.dryRun,
+		lines: 0,
+		good: 0,
+		bad: 0,
+		duplicates: 0,
+		stored: 0,
+		flagged: {},
+		creates: { stations: [], instruments: [] },
+		notes: [],
+		problems: [],
+		more_problems: 0,
 	};
 	const stations = new Set<string>();
 	const instruments = new Set<string>();
@@ -137,14 +167,19 @@ async function survey(pool: Pool, site: SiteContext, path: string, options: Impo
 			const row = (l.reading ?? l.event)!;
 			if (row.local) local[row.local]++;
 			if (!site.known.stations.has(row.station)) stations.add(row.station);
-			if (l.reading && l.reading.instrument !== '' && !site.known.instruments.has(l.reading.instrument)) instruments.add(l.reading.instrument);
+			if (l.reading && l.reading.instrument !== '' && !site.known.instruments.has(l.reading.instrument))
+				instruments.add(l.reading.instrument);
 			if (there.size > 0 && there.has(l.reading ? readingKey(l.reading) : eventKey(l.event!))) report.duplicates++;
 		}
 		options.progress?.(report.lines, 'reading');
 	}
 	report.creates = { stations: [...stations].sort(), instruments: [...instruments].sort() };
-	const count = (n: number, what: string) => n > 0 && report.notes.push(`${n} ${n === 1 ? 'line has a' : 'lines have a'} ${what}`);
-	count(local['site-zone'] + local['repeated-hour'] + local['skipped-hour'], `time without offset, taken in the site’s zone ${site.site.timezone}.`);
+	const count = (n: number, what: string) =>
+		n > 0 && report.notes.push(`${n} ${n === 1 ? 'line has a' : 'lines have a'} ${what}`);
+	count(
+		local['site-zone'] + local['repeated-hour'] + local['skipped-hour'],
+		`time without offset, taken in the site’s zone ${site.site.timezone}.`,
+	);
 	count(local['repeated-hour'], 'time in the hour that daylight saving repeats; the first of the two was taken.');
 	count(local['skipped-hour'], 'time in the hour that daylight saving skips; it was moved forward.');
 	return report;
@@ -154,12 +189,38 @@ async function survey(pool: Pool, site: SiteContext, path: string, options: Impo
 async function createMissing(client: Client, site: SiteContext, creates: ImportReport['creates']): Promise<void> {
 	let position = Math.max(0, ...site.stations.map((s) => s.position));
 	for (const code of creates.stations)
-		await putStation(client, site.site.id, { code, name: code, kind: 'reservoir', system: null, position: ++position, fedBy: [], volumeL: null, ranges: {}, note: '' });
+		await putStation(client, site.site.id, {
+			code,
+			name: code,
+			kind: 'reservoir',
+			system: null,
+			position: ++position,
+			fedBy: [],
+			volumeL: null,
+			ranges: {},
+			note: '',
+		});
 	for (const code of creates.instruments)
-		await putInstrument(client, site.site.id, { code, name: code, kind: 'combined', quantities: {}, ppmScale: null, compensates: true, alphaPct: 2, continuous: false, details: {} });
+		await putInstrument(client, site.site.id, {
+			code,
+			name: code,
+			kind: 'combined',
+			quantities: {},
+			ppmScale: null,
+			compensates: true,
+			alphaPct: 2,
+			continuous: false,
+			details: {},
+		});
 }
 
-async function storeReadings(client: Client, site: SiteContext, path: string, options: ImportOptions, report: ImportReport): Promise<void> {
+async function storeReadings(
+	client: Client,
+	site: SiteContext,
+	path: string,
+	options: ImportOptions,
+	report: ImportReport,
+): Promise<void> {
 	let engine: Engine | null = null;
 	let done = 0;
 	for await (const { lines } of chunksOf(path, site)) {
@@ -172,7 +233,11 @@ async function storeReadings(client: Client, site: SiteContext, path: string, op
 				const first = rows.reduce((low, r) => Math.min(low, r.at), Number.POSITIVE_INFINITY);
 				const before = await recentReadings(client, site.site.id, first - 1, 40);
 				// Every event from then on: each later sample only looks at those before it.
-				replay(engine, before, (await listEvents(client, site.site.id, { from: (before[0]?.at ?? first) - 86_400_000, limit: 100_000 })));
+				replay(
+					engine,
+					before,
+					await listEvents(client, site.site.id, { from: (before[0]?.at ?? first) - 86_400_000, limit: 100_000 }),
+				);
 			}
 			const verdicts = await storeJudged(client, site, engine, rows, { source: 'import', who: options.who });
 			report.stored += rows.length;
@@ -183,7 +248,13 @@ async function storeReadings(client: Client, site: SiteContext, path: string, op
 	}
 }
 
-async function storeEvents(client: Client, site: SiteContext, path: string, options: ImportOptions, report: ImportReport): Promise<void> {
+async function storeEvents(
+	client: Client,
+	site: SiteContext,
+	path: string,
+	options: ImportOptions,
+	report: ImportReport,
+): Promise<void> {
 	const stationIds = new Map(site.stations.map((s) => [s.code, s.id]));
 	let done = 0;
 	for await (const { lines } of chunksOf(path, site)) {
@@ -193,10 +264,21 @@ async function storeEvents(client: Client, site: SiteContext, path: string, opti
 		await insertEvents(
 			client,
 			site.site.id,
-			rows.map((e): NewEvent => ({
-				at: e.at, stationId: stationIds.get(e.station)!, kind: e.kind, amount: e.amount, amountText: e.amountText, unitText: e.unitText,
-				product: e.product, note: e.note, extra: e.extra, source: 'import', enteredBy: options.who,
-			})),
+			rows.map(
+				(e): NewEvent => ({
+					at: e.at,
+					stationId: stationIds.get(e.station)!,
+					kind: e.kind,
+					amount: e.amount,
+					amountText: e.amountText,
+					unitText: e.unitText,
+					product: e.product,
+					note: e.note,
+					extra: e.extra,
+					source: 'import',
+					enteredBy: options.who,
+				}),
+			),
 		);
 		report.stored += rows.length;
 		done += lines.length;
@@ -205,7 +287,12 @@ async function storeEvents(client: Client, site: SiteContext, path: string, opti
 }
 
 /** Judges a file and, unless it is a dry run, stores it. A file with bad lines is stored only with `keepGood`. */
-export async function importFile(pool: Pool, site: SiteContext, path: string, options: ImportOptions): Promise<ImportReport> {
+export async function importFile(
+	pool: Pool,
+	site: SiteContext,
+	path: string,
+	options: ImportOptions,
+): Promise<ImportReport> {
 	const report = await survey(pool, site, path, options);
 	if (options.dryRun || report.good === 0) return report;
 	if (report.bad > 0 && !options.keepGood) return report;
@@ -215,7 +302,11 @@ export async function importFile(pool: Pool, site: SiteContext, path: string, op
 		const complete = await requireSite(client);
 		if (report.format === 'readings') await storeReadings(client, complete, path, options, report);
 		else await storeEvents(client, complete, path, options, report);
-		await insertAudit(client, site.site.id, options.who, 'import', report.format, { lines: report.lines, stored: report.stored, bad: report.bad });
+		await insertAudit(client, site.site.id, options.who, 'import', report.format, {
+			lines: report.lines,
+			stored: report.stored,
+			bad: report.bad,
+		});
 	});
 	return report;
 }

@@ -1,7 +1,14 @@
 import type { Unit } from '@/core/quantity';
 import type { EventKind } from '@/core/reading/model';
 import { insertEvents } from '@/store/events';
-import { type InstrumentRow, putInstrument, putStation, putSystem, type StationRow, type SystemRow } from '@/store/line';
+import {
+	type InstrumentRow,
+	putInstrument,
+	putStation,
+	putSystem,
+	type StationRow,
+	type SystemRow,
+} from '@/store/line';
 import { type Pool, transaction } from '@/store/pool';
 import { findSite, insertAudit, insertSite, type SiteRow, updateSite } from '@/store/site';
 import { Refusal } from './refusal';
@@ -17,7 +24,12 @@ export async function saveSite(pool: Pool, site: Omit<SiteRow, 'id'>, who: strin
 	});
 }
 
-export async function saveSystem(pool: Pool, context: SiteContext, system: Omit<SystemRow, 'id'>, who: string): Promise<SystemRow> {
+export async function saveSystem(
+	pool: Pool,
+	context: SiteContext,
+	system: Omit<SystemRow, 'id'>,
+	who: string,
+): Promise<SystemRow> {
 	return transaction(pool, async (client) => {
 		const saved = await putSystem(client, context.site.id, system);
 		await insertAudit(client, context.site.id, who, 'system.saved', system.code, system);
@@ -25,7 +37,12 @@ export async function saveSystem(pool: Pool, context: SiteContext, system: Omit<
 	});
 }
 
-export async function saveStation(pool: Pool, context: SiteContext, station: Omit<StationRow, 'id'>, who: string): Promise<StationRow> {
+export async function saveStation(
+	pool: Pool,
+	context: SiteContext,
+	station: Omit<StationRow, 'id'>,
+	who: string,
+): Promise<StationRow> {
 	if (station.system !== null && !context.systems.some((s) => s.code === station.system))
 		throw new Refusal(422, 'unknown-system', [{ path: 'system', message: `There is no system “${station.system}”.` }]);
 	return transaction(pool, async (client) => {
@@ -35,7 +52,12 @@ export async function saveStation(pool: Pool, context: SiteContext, station: Omi
 	});
 }
 
-export async function saveInstrument(pool: Pool, context: SiteContext, instrument: Omit<InstrumentRow, 'id'>, who: string): Promise<InstrumentRow> {
+export async function saveInstrument(
+	pool: Pool,
+	context: SiteContext,
+	instrument: Omit<InstrumentRow, 'id'>,
+	who: string,
+): Promise<InstrumentRow> {
 	return transaction(pool, async (client) => {
 		const id = await putInstrument(client, context.site.id, instrument);
 		await insertAudit(client, context.site.id, who, 'instrument.saved', instrument.code, instrument);
@@ -58,9 +80,12 @@ const AMOUNT_UNITS = ['mL', 'L', 'gal', 'g', 'kg', 'min', 'drops', ''];
 
 export async function enterEvent(pool: Pool, context: SiteContext, e: TypedEvent, who: string): Promise<number> {
 	const station = context.stations.find((s) => s.code === e.station);
-	if (!station) throw new Refusal(422, 'unknown-station', [{ path: 'station', message: `There is no station “${e.station}”.` }]);
+	if (!station)
+		throw new Refusal(422, 'unknown-station', [{ path: 'station', message: `There is no station “${e.station}”.` }]);
 	if (e.unit === null && !AMOUNT_UNITS.includes(e.unitText))
-		throw new Refusal(422, 'unknown-unit', [{ path: 'unit', message: `“${e.unitText}” is not a unit of an amount; use mL, L or g.` }]);
+		throw new Refusal(422, 'unknown-unit', [
+			{ path: 'unit', message: `“${e.unitText}” is not a unit of an amount; use mL, L or g.` },
+		]);
 	return transaction(pool, async (client) => {
 		const [id] = await insertEvents(client, context.site.id, [
 			{

@@ -1,6 +1,13 @@
 import type { Site } from '@/core/reading/engine';
 import type { InstrumentInfo, StationInfo } from '@/core/reading/model';
-import { type InstrumentRow, listInstruments, listStations, listSystems, type StationRow, type SystemRow } from '@/store/line';
+import {
+	type InstrumentRow,
+	listInstruments,
+	listStations,
+	listSystems,
+	type StationRow,
+	type SystemRow,
+} from '@/store/line';
 import type { Db } from '@/store/pool';
 import { findSite, insertSite, type SiteRow } from '@/store/site';
 

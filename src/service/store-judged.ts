@@ -8,7 +8,13 @@ import type { SiteContext } from './site';
 const MAX_SAMPLE = 32;
 
 /** Judges rows in their order, neighbours of one time and station as one sample, and stores them with their verdicts. */
-export async function storeJudged(client: Client, site: SiteContext, engine: Engine, rows: readonly ReadingRow[], by: { source: string; who: string }): Promise<Verdict[]> {
+export async function storeJudged(
+	client: Client,
+	site: SiteContext,
+	engine: Engine,
+	rows: readonly ReadingRow[],
+	by: { source: string; who: string },
+): Promise<Verdict[]> {
 	if (rows.length === 0) return [];
 	const stationIds = new Map(site.stations.map((s) => [s.code, s.id]));
 	const instrumentIds = new Map(site.instruments.map((i) => [i.code, i.id]));
@@ -17,7 +23,13 @@ export async function storeJudged(client: Client, site: SiteContext, engine: Eng
 	const fresh: NewReading[] = [];
 	for (let i = 0; i < rows.length; ) {
 		let end = i + 1;
-		while (end < rows.length && end - i < MAX_SAMPLE && rows[end]!.at === rows[i]!.at && rows[end]!.station === rows[i]!.station) end++;
+		while (
+			end < rows.length &&
+			end - i < MAX_SAMPLE &&
+			rows[end]!.at === rows[i]!.at &&
+			rows[end]!.station === rows[i]!.station
+		)
+			end++;
 		const sample = rows.slice(i, end);
 		verdicts.push(...engine.take(sample));
 		for (const r of sample)

@@ -19,7 +19,8 @@ export class Pen {
 	) {}
 
 	age(days: number): void {
-		this.phOffset += this.traits.phDriftPerDay * days + this.traits.phWanderPerRootDay * Math.sqrt(days) * this.chance.normal();
+		this.phOffset +=
+			this.traits.phDriftPerDay * days + this.traits.phWanderPerRootDay * Math.sqrt(days) * this.chance.normal();
 		this.ecFactor *= 1 + this.traits.ecWanderPerRootDay * Math.sqrt(days) * this.chance.normal();
 	}
 
@@ -35,7 +36,8 @@ export class Pen {
 
 	ecUsCm(truth: number): number {
 		const step = this.traits.ecStepUsCm;
-		const seen = truth * this.ecFactor * (1 + this.traits.noiseEc * this.chance.normal()) + 0.3 * step * this.chance.normal();
+		const seen =
+			truth * this.ecFactor * (1 + this.traits.noiseEc * this.chance.normal()) + 0.3 * step * this.chance.normal();
 		return Math.max(Math.round(seen / step) * step, 0);
 	}
 

@@ -35,7 +35,10 @@ export class Tank {
 	live(hours: number, season: number, chance: Random): void {
 		const { traits, state } = this;
 		const days = hours / 24;
-		const drunk = Math.min(traits.drinkLPerDay * days * (0.75 + 0.35 * season) * (1 + 0.1 * chance.normal()), state.volumeL * 0.5);
+		const drunk = Math.min(
+			traits.drinkLPerDay * days * (0.75 + 0.35 * season) * (1 + 0.1 * chance.normal()),
+			state.volumeL * 0.5,
+		);
 		const salt = state.ecUsCm * state.volumeL - traits.uptakeEcUsCm * drunk;
 		state.volumeL -= drunk;
 		state.ecUsCm = Math.max(salt / state.volumeL, 50);

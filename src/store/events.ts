@@ -44,8 +44,17 @@ export async function insertEvents(db: Db, siteId: number, events: readonly NewE
 			siteId,
 			JSON.stringify(
 				events.map((e) => ({
-					at: new Date(e.at).toISOString(), station_id: e.stationId, kind: e.kind, amount: e.amount, amount_text: e.amountText,
-					unit_text: e.unitText, product: e.product, note: e.note, extra: e.extra, source: e.source, entered_by: e.enteredBy,
+					at: new Date(e.at).toISOString(),
+					station_id: e.stationId,
+					kind: e.kind,
+					amount: e.amount,
+					amount_text: e.amountText,
+					unit_text: e.unitText,
+					product: e.product,
+					note: e.note,
+					extra: e.extra,
+					source: e.source,
+					entered_by: e.enteredBy,
 				})),
 			),
 		],
@@ -56,7 +65,13 @@ export async function insertEvents(db: Db, siteId: number, events: readonly NewE
 export async function listEvents(
 	db: Db,
 	siteId: number,
-	f: { from?: number | undefined; to?: number | undefined; station?: string | undefined; after?: { at: number; id: number } | undefined; limit: number },
+	f: {
+		from?: number | undefined;
+		to?: number | undefined;
+		station?: string | undefined;
+		after?: { at: number; id: number } | undefined;
+		limit: number;
+	},
 ): Promise<EventRecord[]> {
 	const { rows } = await db.query<EventRecord>(
 		`SELECT ${EVENT} FROM event e JOIN station s ON s.site_id = e.site_id AND s.id = e.station_id

@@ -2,7 +2,16 @@ import type { Quantity } from '@/core/quantity';
 import type { StationKind } from '@/core/reading/model';
 import type { Db } from './pool';
 
-export const SYSTEM_KINDS = ['raft_pond', 'channel', 'bucket', 'passive_tank', 'drip_to_drain', 'drip_recirculating', 'tower', 'flood_table'] as const;
+export const SYSTEM_KINDS = [
+	'raft_pond',
+	'channel',
+	'bucket',
+	'passive_tank',
+	'drip_to_drain',
+	'drip_recirculating',
+	'tower',
+	'flood_table',
+] as const;
 export type SystemKind = (typeof SYSTEM_KINDS)[number];
 
 export interface SystemRow {
@@ -35,7 +44,12 @@ export interface InstrumentRow {
 	code: string;
 	name: string;
 	kind: (typeof INSTRUMENT_KINDS)[number];
-	quantities: Partial<Record<Quantity, { resolution?: number | undefined; accuracy?: number | undefined; accuracyPct?: number | undefined }>>;
+	quantities: Partial<
+		Record<
+			Quantity,
+			{ resolution?: number | undefined; accuracy?: number | undefined; accuracyPct?: number | undefined }
+		>
+	>;
 	ppmScale: 500 | 640 | 700 | null;
 	compensates: boolean;
 	alphaPct: number;

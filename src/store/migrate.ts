@@ -24,7 +24,9 @@ export async function migrate(pool: Pool, directory = join(import.meta.dirname, 
 		} catch (error) {
 			const message = error instanceof Error ? error.message : String(error);
 			if (/checksum|md5/i.test(message))
-				throw new Error(`A migration that this database already has was changed since (${message}). Restore the file and write a new migration instead.`);
+				throw new Error(
+					`A migration that this database already has was changed since (${message}). Restore the file and write a new migration instead.`,
+				);
 			throw error;
 		}
 	});

@@ -1,5 +1,5 @@
-import { pipeline } from 'node:stream/promises';
 import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
 import { from as copyFrom } from 'pg-copy-streams';
 import type { Quantity, Unit } from '@/core/quantity';
 import type { StationKind, Verdict } from '@/core/reading/model';
@@ -77,13 +77,16 @@ const JUDGED = `id, sample_id AS "sampleId", ${MS('at')} AS at, station, station
 const CURRENT = `NOT superseded AND decision IS DISTINCT FROM 'undo'`;
 
 export async function reserveIds(db: Db, count: number): Promise<number[]> {
-	const { rows } = await db.query<{ id: number }>(`SELECT nextval('row_id') AS id FROM generate_series(1, $1)`, [count]);
+	const { rows } = await db.query<{ id: number }>(`SELECT nextval('row_id') AS id FROM generate_series(1, $1)`, [
+		count,
+	]);
 	return rows.map((r) => r.id);
 }
 
 const READING_COLUMNS =
 	'site_id, id, sample_id, at, station_id, instrument_id, quantity, digits, unit_text, unit, typed, value, half_width, temp_c, wait_s, note, extra, supersedes, source, entered_by';
-const VERDICT_COLUMNS = 'site_id, reading_id, engine, flag, check_code, cause, suggested, u, message, next_step, evidence, expected';
+const VERDICT_COLUMNS =
+	'site_id, reading_id, engine, flag, check_code, cause, suggested, u, message, next_step, evidence, expected';
 
 const escapes: Record<string, string> = { '\\': '\\\\', '\n': '\\n', '\r': '\\r', '\t': '\\t' };
 const copyText = (v: unknown): string => {
@@ -94,13 +97,41 @@ const copyText = (v: unknown): string => {
 const copyLine = (cells: readonly unknown[]): string => `${cells.map(copyText).join('\t')}\n`;
 
 const readingCells = (siteId: number, id: number, r: NewReading): unknown[] => [
-	siteId, id, r.sampleId, new Date(r.at).toISOString(), r.stationId, r.instrumentId, r.quantity, r.digits, r.unitText, r.unit,
-	r.typed, r.value, r.halfWidth, r.tempC, r.waitS, r.note, r.extra, r.supersedes, r.source, r.enteredBy,
+	siteId,
+	id,
+	r.sampleId,
+	new Date(r.at).toISOString(),
+	r.stationId,
+	r.instrumentId,
+	r.quantity,
+	r.digits,
+	r.unitText,
+	r.unit,
+	r.typed,
+	r.value,
+	r.halfWidth,
+	r.tempC,
+	r.waitS,
+	r.note,
+	r.extra,
+	r.supersedes,
+	r.source,
+	r.enteredBy,
 ];
 
 const verdictCells = (siteId: number, id: number, v: Verdict): unknown[] => [
-	siteId, id, ENGINE_VERSION, v.flag, v.deciding?.check ?? '', v.deciding?.cause ?? '', v.deciding?.suggested ?? null, v.u,
-	v.deciding?.message ?? '', v.deciding?.nextStep ?? '', v.deciding?.evidence ?? null, v.expected?.value ?? null,
+	siteId,
+	id,
+	ENGINE_VERSION,
+	v.flag,
+	v.deciding?.check ?? '',
+	v.deciding?.cause ?? '',
+	v.deciding?.suggested ?? null,
+	v.u,
+	v.deciding?.message ?? '',
+	v.deciding?.nextStep ?? '',
+	v.deciding?.evidence ?? null,
+	v.expected?.value ?? null,
 ];
 
 /** Stores readings with their verdicts by COPY; ids come from reserveIds. */
@@ -189,7 +220,10 @@ export async function countReadings(db: Db, siteId: number, filter: Omit<Reading
 }
 
 export async function findReading(db: Db, siteId: number, id: number): Promise<JudgedReading | null> {
-	const { rows } = await db.query<JudgedReading>(`SELECT ${JUDGED} FROM reading_judged WHERE site_id = $1 AND id = $2`, [siteId, id]);
+	const { rows } = await db.query<JudgedReading>(
+		`SELECT ${JUDGED} FROM reading_judged WHERE site_id = $1 AND id = $2`,
+		[siteId, id],
+	);
 	return rows[0] ?? null;
 }
 
@@ -208,7 +242,12 @@ export async function correctionChain(db: Db, siteId: number, id: number): Promi
 }
 
 /** The last current readings of every station and quantity up to a time, oldest first: what an engine is primed with. */
-export async function recentReadings(db: Db, siteId: number, upTo: number, perSeries: number): Promise<JudgedReading[]> {
+export async function recentReadings(
+	db: Db,
+	siteId: number,
+	upTo: number,
+	perSeries: number,
+): Promise<JudgedReading[]> {
 	const { rows } = await db.query<JudgedReading>(
 		`WITH picked AS (
 			SELECT x.id FROM station s CROSS JOIN unnest(ARRAY['ph','ec','tds','temp','level','volume','do','orp','no3','k','ca','alkalinity','hardness']) q(quantity)
@@ -245,7 +284,14 @@ export async function existingKeys(db: Db, siteId: number, from: number, to: num
 	return new Set(rows.map((r) => r.key));
 }
 
-export async function insertDecision(db: Db, siteId: number, readingId: number, kind: string, reason: string, who: string): Promise<number> {
+export async function insertDecision(
+	db: Db,
+	siteId: number,
+	readingId: number,
+	kind: string,
+	reason: string,
+	who: string,
+): Promise<number> {
 	const { rows } = await db.query<{ id: number }>(
 		'INSERT INTO decision (site_id, reading_id, kind, reason, decided_by) VALUES ($1, $2, $3, $4, $5) RETURNING id',
 		[siteId, readingId, kind, reason, who],

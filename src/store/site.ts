@@ -22,13 +22,31 @@ export async function insertSite(db: Db, site: Omit<SiteRow, 'id'>): Promise<Sit
 }
 
 export async function updateSite(db: Db, site: SiteRow): Promise<void> {
-	await db.query('UPDATE site SET name = $2, timezone = $3, units = $4 WHERE id = $1', [site.id, site.name, site.timezone, site.units]);
+	await db.query('UPDATE site SET name = $2, timezone = $3, units = $4 WHERE id = $1', [
+		site.id,
+		site.name,
+		site.timezone,
+		site.units,
+	]);
 }
 
 export async function databaseAnswers(db: Db): Promise<void> {
 	await db.query('SELECT 1');
 }
 
-export async function insertAudit(db: Db, siteId: number, who: string, what: string, subject: string, detail: object): Promise<void> {
-	await db.query('INSERT INTO audit (site_id, who, what, subject, detail) VALUES ($1, $2, $3, $4, $5)', [siteId, who, what, subject, detail]);
+export async function insertAudit(
+	db: Db,
+	siteId: number,
+	who: string,
+	what: string,
+	subject: string,
+	detail: object,
+): Promise<void> {
+	await db.query('INSERT INTO audit (site_id, who, what, subject, detail) VALUES ($1, $2, $3, $4, $5)', [
+		siteId,
+		who,
+		what,
+		subject,
+		detail,
+	]);
 }

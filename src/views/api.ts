@@ -14,7 +14,10 @@ export class ApiProblem extends Error {
 	}
 }
 
-export async function api<T>(path: string, init?: { method?: string; json?: unknown; body?: BodyInit; type?: string }): Promise<T> {
+export async function api<T>(
+	path: string,
+	init?: { method?: string; json?: unknown; body?: BodyInit; type?: string },
+): Promise<T> {
 	let response: Response;
 	try {
 		response = await fetch(`/api/v1${path}`, {
@@ -31,5 +34,10 @@ export async function api<T>(path: string, init?: { method?: string; json?: unkn
 	const body: unknown = await response.json().catch(() => null);
 	if (response.ok) return body as T;
 	const p = body as { detail?: string; title?: string; errors?: { path: string; message: string }[] } | null;
-	throw new ApiProblem(response.status, p?.detail || p?.title || `The server answered ${response.status}.`, p?.errors ?? [], body);
+	throw new ApiProblem(
+		response.status,
+		p?.detail || p?.title || `The server answered ${response.status}.`,
+		p?.errors ?? [],
+		body,
+	);
 }

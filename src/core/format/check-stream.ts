@@ -29,7 +29,8 @@ export function openTable(first: CsvRecord | undefined, format = READINGS): Head
 	if (!first) throw new UnreadableFile('line 1: the file is empty; a header line is needed');
 	if (first.damage) throw new UnreadableFile(`line ${first.line}: the header ${first.damage}`);
 	const header = readHeader(first.cells, format);
-	if (!header.ok) throw new UnreadableFile(`line ${first.line}, column ${header.problem.column}: ${header.problem.message}`);
+	if (!header.ok)
+		throw new UnreadableFile(`line ${first.line}, column ${header.problem.column}: ${header.problem.message}`);
 	return header.header;
 }
 
@@ -63,7 +64,10 @@ export async function* checkStream(input: CheckInput): AsyncGenerator<string> {
 	const first = await records.next();
 	const header = openTable(first.done ? undefined : first.value);
 	const positions = COLUMNS.map((c) => header.at.get(c));
-	const context: RowContext = { zone: input.zone, ppmScale: (code) => input.site.instruments.get(code)?.ppmScale ?? null };
+	const context: RowContext = {
+		zone: input.zone,
+		ppmScale: (code) => input.site.instruments.get(code)?.ppmScale ?? null,
+	};
 	const engine = new Engine(input.site, input.now);
 	let sample: Waiting[] = [];
 	let nextEvent = 0;
@@ -72,7 +76,8 @@ export async function* checkStream(input: CheckInput): AsyncGenerator<string> {
 		if (sample.length === 0) return;
 		const rows = sample.flatMap((w) => (w.row ? [w.row] : []));
 		if (rows.length > 0)
-			while (nextEvent < input.events.length && input.events[nextEvent]!.at <= rows[0]!.at) engine.note(input.events[nextEvent++]!);
+			while (nextEvent < input.events.length && input.events[nextEvent]!.at <= rows[0]!.at)
+				engine.note(input.events[nextEvent++]!);
 		const verdicts = engine.take(rows);
 		let i = 0;
 		for (const w of sample) yield outputLine(w, w.row ? verdicts[i++]! : null);

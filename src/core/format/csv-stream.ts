@@ -39,7 +39,8 @@ async function* lineBatches(source: AsyncIterable<Uint8Array | string>): AsyncGe
 		if (text !== '') first = false;
 		if (text.includes('\u0000')) throw new NotText('the file holds bytes that are no text; export it as CSV (UTF-8)');
 		rest += text;
-		if (rest.length > MAX_LINE && !rest.includes('\n') && !rest.includes('\r')) throw new NotText(`a line is longer than ${MAX_LINE} characters; this is no table`);
+		if (rest.length > MAX_LINE && !rest.includes('\n') && !rest.includes('\r'))
+			throw new NotText(`a line is longer than ${MAX_LINE} characters; this is no table`);
 		const lines = rest.split(/\r\n|\n|\r(?!$)/);
 		rest = lines.pop()!;
 		if (lines.length > 0) yield lines;

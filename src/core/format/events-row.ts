@@ -19,7 +19,11 @@ const AMOUNT_UNITS = new Set(['g', 'kg', 'min', 'drop', 'drops', 'h']);
 
 const isKind = (kind: string): kind is EventKind => (EVENT_KINDS as readonly string[]).includes(kind);
 
-export function eventRow(row: readonly string[], header: Header, zone: string): { ok: true; row: EventRow } | { ok: false; problem: RowProblem } {
+export function eventRow(
+	row: readonly string[],
+	header: Header,
+	zone: string,
+): { ok: true; row: EventRow } | { ok: false; problem: RowProblem } {
 	const bad = (column: string, message: string) => ({ ok: false as const, problem: { column, message } });
 	if (row.length > header.count) return bad('', `has ${row.length} cells where the header has ${header.count}`);
 	const time = parseTime(cell(row, header, 'time'), zone);
@@ -27,13 +31,15 @@ export function eventRow(row: readonly string[], header: Header, zone: string): 
 	const station = cell(row, header, 'station');
 	if (station === '') return bad('station', 'has no station');
 	const kind = cell(row, header, 'kind').toLowerCase();
-	if (!isKind(kind)) return bad('kind', `“${kind}” is not a kind of event; use ${EVENT_KINDS.slice(0, 5).join(', ')}, …`);
+	if (!isKind(kind))
+		return bad('kind', `“${kind}” is not a kind of event; use ${EVENT_KINDS.slice(0, 5).join(', ')}, …`);
 	const amountText = cell(row, header, 'amount');
 	const amount = amountText === '' ? null : decimal(amountText);
 	if (amount === undefined || (amount !== null && amount < 0)) return bad('amount', `“${amountText}” is not an amount`);
 	const unitText = cell(row, header, 'unit');
 	const unit: Unit | null = unitNamed(unitText) ?? null;
-	if (unitText !== '' && unit === null && !AMOUNT_UNITS.has(unitText)) return bad('unit', `“${unitText}” is not a unit of an amount; use mL, L, g, …`);
+	if (unitText !== '' && unit === null && !AMOUNT_UNITS.has(unitText))
+		return bad('unit', `“${unitText}” is not a unit of an amount; use mL, L, g, …`);
 	return {
 		ok: true,
 		row: {

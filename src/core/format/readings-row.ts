@@ -3,8 +3,8 @@ import {
 	type PpmScale,
 	plainDigits,
 	ppmUnit,
-	type Quantity,
 	QUANTITY,
+	type Quantity,
 	toCanonical,
 	type Unit,
 	unitFits,
@@ -94,7 +94,8 @@ export function resolveUnit(
 }
 
 export function readingRow(row: readonly string[], header: Header, context: RowContext): RowResult {
-	if (row.length > header.count) return bad('', `has ${row.length} cells where the header has ${header.count}; a comma inside a cell needs quotes`);
+	if (row.length > header.count)
+		return bad('', `has ${row.length} cells where the header has ${header.count}; a comma inside a cell needs quotes`);
 	if (row.length < header.count && row.length <= 1) return bad('', 'is not a line of this table');
 	const time = parseTime(cell(row, header, 'time'), context.zone);
 	if (!time.ok) return bad('time', `“${cell(row, header, 'time')}” is not a time; write it as 2026-03-01T07:30Z`);
@@ -112,13 +113,15 @@ export function readingRow(row: readonly string[], header: Header, context: RowC
 	if (!unit.ok) return bad('unit', unit.message, unit.scaleUnknown ? 'scale' : 'bad');
 	const low = toCanonical(value.low, unit.unit);
 	const high = toCanonical(value.high, unit.unit);
-	if (!Number.isFinite(low) || !Number.isFinite(high) || Math.abs(high) > 1e12) return bad('value', `“${valueText.slice(0, 40)}” is beyond any instrument`);
+	if (!Number.isFinite(low) || !Number.isFinite(high) || Math.abs(high) > 1e12)
+		return bad('value', `“${valueText.slice(0, 40)}” is beyond any instrument`);
 	const tempText = cell(row, header, 'temp_c');
 	const tempC = tempText === '' ? null : decimal(tempText);
 	if (tempC === undefined) return bad('temp_c', `“${tempText}” is not a temperature`);
 	const waitText = cell(row, header, 'wait_s');
 	const waitS = waitText === '' ? null : decimal(waitText);
-	if (waitS === undefined || (waitS !== null && waitS < 0)) return bad('wait_s', `“${waitText}” is not a number of seconds`);
+	if (waitS === undefined || (waitS !== null && waitS < 0))
+		return bad('wait_s', `“${waitText}” is not a number of seconds`);
 	return {
 		ok: true,
 		row: {

@@ -79,7 +79,9 @@ export const cell = (row: readonly string[], header: Header, column: string): st
 /** Unknown columns of a row, null when there are none or all are empty. */
 export function extraOf(row: readonly string[], header: Header): Record<string, string> | null {
 	if (header.unknown.length === 0) return null;
-	const entries = header.unknown.map(({ name, index }) => [name, row[index] ?? ''] as const).filter(([, v]) => v !== '');
+	const entries = header.unknown
+		.map(({ name, index }) => [name, row[index] ?? ''] as const)
+		.filter(([, v]) => v !== '');
 	return entries.length === 0 ? null : Object.fromEntries(entries);
 }
 

@@ -14,7 +14,10 @@ export const WATER_RANGE_C: readonly [number, number] = [-5, 60];
 export type CompensationModel = 'linear' | 'natural-water';
 export type Compensated =
 	| { ok: true; ec25UsCm: number }
-	| { ok: false; problem: 'not-finite' | 'negative' | 'temperature-outside-water' | 'temperature-outside-model' | 'coefficient' };
+	| {
+			ok: false;
+			problem: 'not-finite' | 'negative' | 'temperature-outside-water' | 'temperature-outside-model' | 'coefficient';
+	  };
 
 /** Multiplier κ25/κT. 0, 10, 20, 25, 30 and 35 °C are the table's own points. */
 const F25: readonly (readonly [tempC: number, f: number])[] = [
@@ -55,10 +58,7 @@ export function naturalWaterFactor(tempC: number): number | undefined {
 	const h = KNOTS[i + 1]! - KNOTS[i]!;
 	const a = (KNOTS[i + 1]! - tempC) / h;
 	const b = 1 - a;
-	const ln =
-		a * LN_F[i]! +
-		b * LN_F[i + 1]! +
-		(((a ** 3 - a) * BEND[i]! + (b ** 3 - b) * BEND[i + 1]!) * h * h) / 6;
+	const ln = a * LN_F[i]! + b * LN_F[i + 1]! + (((a ** 3 - a) * BEND[i]! + (b ** 3 - b) * BEND[i + 1]!) * h * h) / 6;
 	return Math.exp(ln);
 }
 

@@ -11,7 +11,13 @@ export type TypedValue =
 	| { kind: 'number'; value: number; digits: string; unit: Unit | 'ppm' | null }
 	| { kind: 'interval'; low: number; high: number; digits: string; unit: Unit | 'ppm' | null };
 
-export type ParseProblem = 'empty' | 'not-a-number' | 'two-separators' | 'unknown-unit' | 'reversed-interval' | 'too-large';
+export type ParseProblem =
+	| 'empty'
+	| 'not-a-number'
+	| 'two-separators'
+	| 'unknown-unit'
+	| 'reversed-interval'
+	| 'too-large';
 export type Parsed = { ok: true; typed: TypedValue } | { ok: false; problem: ParseProblem; near: string };
 
 const UNIT_WORDS: Record<string, Unit | 'ppm'> = {

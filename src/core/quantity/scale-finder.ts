@@ -1,4 +1,4 @@
-import { type PpmScale, PPM_SCALES } from './units';
+import { PPM_SCALES, type PpmScale } from './units';
 
 /**
  * Finds which fixed factor a ppm meter uses, from what it shows in the 1413 µS/cm standard, or from an EC and a ppm
@@ -20,7 +20,8 @@ export type ScaleFinding =
  * @example nearestScale(706, 1413).scale // 500
  */
 export function nearestScale(ppm: number, ecUsCm: number): ScaleFinding {
-	if (!(ppm > 0) || !(ecUsCm > 0) || !Number.isFinite(ppm / ecUsCm)) return { found: false, reason: 'undecided', nearest: null };
+	if (!(ppm > 0) || !(ecUsCm > 0) || !Number.isFinite(ppm / ecUsCm))
+		return { found: false, reason: 'undecided', nearest: null };
 	const errors = PPM_SCALES.map((scale) => ({ scale, error: ppm / (ecUsCm * (scale / 1000)) - 1 }));
 	const best = errors.reduce((a, b) => (Math.abs(b.error) < Math.abs(a.error) ? b : a));
 	return Math.abs(best.error) <= TOLERANCE

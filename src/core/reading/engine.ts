@@ -1,4 +1,4 @@
-import { QUANTITY, seriesQuantity, type SeriesQuantity } from '../quantity';
+import { QUANTITY, type SeriesQuantity, seriesQuantity } from '../quantity';
 import { CHECKS } from './checks';
 import type { Subject } from './checks/check';
 import { combinedEffect, NO_EFFECT } from './event-effect';
@@ -120,7 +120,12 @@ export class Engine {
 	/** The state as plain data, so that a browser can go on judging where the server stopped. */
 	snapshot(): EngineSnapshot {
 		return {
-			histories: [...this.byQuantity.values()].flat().map(({ station, history }) => ({ station, history: { ...history, lastAt: Number.isFinite(history.lastAt) ? history.lastAt : null } })),
+			histories: [...this.byQuantity.values()]
+				.flat()
+				.map(({ station, history }) => ({
+					station,
+					history: { ...history, lastAt: Number.isFinite(history.lastAt) ? history.lastAt : null },
+				})),
 			traces: [...this.traces],
 			events: [...this.events.values()].flat(),
 		};

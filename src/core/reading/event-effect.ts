@@ -28,14 +28,20 @@ function dilution(event: WaterEvent, station: StationInfo): number | null {
 	return added >= 0 ? Math.log(station.volumeL / (station.volumeL + added)) : null;
 }
 
-function effectOf(quantity: SeriesQuantity, event: WaterEvent, station: StationInfo): Omit<EventEffect, 'kinds'> | null {
+function effectOf(
+	quantity: SeriesQuantity,
+	event: WaterEvent,
+	station: StationInfo,
+): Omit<EventEffect, 'kinds'> | null {
 	const none = { shift: 0, widen: 0, direction: 0 as const, reach: 0, cuts: true };
 	if (quantity === 'ec')
 		switch (event.kind) {
 			case 'water_added': {
 				const shift = dilution(event, station);
 				// A top-up replaces what was drunk, so the tank ends near its full volume: the shift is an upper bound.
-				return shift === null ? { ...none, direction: -1, reach: 0.35 } : { ...none, direction: -1, reach: -shift, widen: 0.02 };
+				return shift === null
+					? { ...none, direction: -1, reach: 0.35 }
+					: { ...none, direction: -1, reach: -shift, widen: 0.02 };
 			}
 			case 'nutrient_added':
 				return { ...none, direction: 1, reach: 0.7 };
@@ -67,12 +73,17 @@ function effectOf(quantity: SeriesQuantity, event: WaterEvent, station: StationI
 			default:
 				return null;
 		}
-	if (quantity === 'temp' && (event.kind === 'solution_changed' || event.kind === 'water_added')) return { ...none, widen: 3 };
+	if (quantity === 'temp' && (event.kind === 'solution_changed' || event.kind === 'water_added'))
+		return { ...none, widen: 3 };
 	return null;
 }
 
 /** Combines the effects of several events; opposite directions leave only a widening. */
-export function combinedEffect(quantity: SeriesQuantity, events: readonly WaterEvent[], station: StationInfo): EventEffect {
+export function combinedEffect(
+	quantity: SeriesQuantity,
+	events: readonly WaterEvent[],
+	station: StationInfo,
+): EventEffect {
 	let result: EventEffect = NO_EFFECT;
 	for (const event of events) {
 		const one = effectOf(quantity, event, station);

@@ -64,7 +64,12 @@ function fromPrior(p: Prior, event: EventEffect): Prediction {
 }
 
 /** What is expected at a time; null when nothing at all is known of this quantity here. */
-export function predict(history: History, at: number, station: StationInfo, event: EventEffect = NO_EFFECT): Prediction | null {
+export function predict(
+	history: History,
+	at: number,
+	station: StationInfo,
+	event: EventEffect = NO_EFFECT,
+): Prediction | null {
 	const p = prior(history.quantity, station);
 	const n = history.levels.length;
 	if (n === 0) return p && fromPrior(p, event);
@@ -76,7 +81,8 @@ export function predict(history: History, at: number, station: StationInfo, even
 		const middle = median(history.times.slice(-LEVEL_OF));
 		// Carried at most as far again as the window is long: a trend is not a law.
 		const ahead = Math.min(at - middle, history.times[n - 1]! - history.times[0]!);
-		if (slope !== null && Math.abs(slope * (history.times[n - 1]! - history.times[0]!)) > 2 * step) level += slope * ahead;
+		if (slope !== null && Math.abs(slope * (history.times[n - 1]! - history.times[0]!)) > 2 * step)
+			level += slope * ahead;
 	}
 	const gaps: number[] = [];
 	for (let i = 1; i < n; i++) gaps.push(history.times[i]! - history.times[i - 1]!);
@@ -149,7 +155,8 @@ function restart(history: History): void {
  */
 export function doubt(history: History, at: number, level: number, tolerance: number, needed: number): boolean {
 	const { pending } = history;
-	const agrees = pending !== null && Math.abs(level - pending.level) <= tolerance && at - pending.at < 21 * DAY && at > pending.at;
+	const agrees =
+		pending !== null && Math.abs(level - pending.level) <= tolerance && at - pending.at < 21 * DAY && at > pending.at;
 	if (!agrees) {
 		history.pending = { at, level, agreed: 0, needed };
 		return false;

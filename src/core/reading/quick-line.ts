@@ -1,4 +1,4 @@
-import { parseTyped, type PpmScale, type Quantity, QUANTITY, type TypedValue, type Unit, unitWord } from '../quantity';
+import { type PpmScale, parseTyped, QUANTITY, type Quantity, type TypedValue, type Unit, unitWord } from '../quantity';
 
 /**
  * The quick line: a reading typed as one would say it. `pond ph 5.8 ec 1.92 t 21.4`, `rain 36ppm`,
@@ -35,11 +35,38 @@ export interface QuickSample {
 }
 
 const WORDS: Record<string, Quantity> = {
-	ph: 'ph', ec: 'ec', tds: 'tds', t: 'temp', temp: 'temp', level: 'level', vol: 'volume', volume: 'volume', do: 'do', orp: 'orp', mv: 'mv',
-	no3: 'no3', k: 'k', ca: 'ca', alk: 'alkalinity', alkalinity: 'alkalinity', hardness: 'hardness', gh: 'hardness',
+	ph: 'ph',
+	ec: 'ec',
+	tds: 'tds',
+	t: 'temp',
+	temp: 'temp',
+	level: 'level',
+	vol: 'volume',
+	volume: 'volume',
+	do: 'do',
+	orp: 'orp',
+	mv: 'mv',
+	no3: 'no3',
+	k: 'k',
+	ca: 'ca',
+	alk: 'alkalinity',
+	alkalinity: 'alkalinity',
+	hardness: 'hardness',
+	gh: 'hardness',
 };
 const BARE: readonly Quantity[] = ['ph', 'ec', 'temp'];
-const CANONICAL_WHEN_BARE: Partial<Record<Quantity, Unit>> = { level: 'mm', volume: 'L', do: 'mg/L', orp: 'mV', mv: 'mV', no3: 'mg/L', k: 'mg/L', ca: 'mg/L', alkalinity: 'mg/L_CaCO3', hardness: 'mg/L_CaCO3' };
+const CANONICAL_WHEN_BARE: Partial<Record<Quantity, Unit>> = {
+	level: 'mm',
+	volume: 'L',
+	do: 'mg/L',
+	orp: 'mV',
+	mv: 'mV',
+	no3: 'mg/L',
+	k: 'mg/L',
+	ca: 'mg/L',
+	alkalinity: 'mg/L_CaCO3',
+	hardness: 'mg/L_CaCO3',
+};
 
 const fold = (text: string): string => text.toLowerCase().replace(/[-_]/g, ' ').replace(/\s+/g, ' ').trim();
 
@@ -64,14 +91,18 @@ function takeStation(tokens: string[], context: QuickContext): { station: string
 		const meant = stationsMeant(words, context.stations);
 		if (meant.length === 0) continue;
 		tokens.splice(0, n);
-		return meant.length === 1 ? { station: meant[0]!, ask: null } : { station: null, ask: { about: 'station', candidates: meant } };
+		return meant.length === 1
+			? { station: meant[0]!, ask: null }
+			: { station: null, ask: { about: 'station', candidates: meant } };
 	}
 	return { station: null, ask: { about: 'station', candidates: [] } };
 }
 
 function takeInstrument(tokens: string[], context: QuickContext): string | null {
 	for (let i = 0; i < tokens.length; i++) {
-		const found = context.instruments.find((x) => fold(x.code) === fold(tokens[i]!) || fold(x.name) === fold(tokens[i]!));
+		const found = context.instruments.find(
+			(x) => fold(x.code) === fold(tokens[i]!) || fold(x.name) === fold(tokens[i]!),
+		);
 		if (!found) continue;
 		const joined = i > 0 && /^(with|by)$/i.test(tokens[i - 1]!);
 		tokens.splice(joined ? i - 1 : i, joined ? 2 : 1);
@@ -109,7 +140,13 @@ export function parseQuickLine(line: string, context: QuickContext): QuickSample
 		if (text !== token) word = WORDS[glued![1]!.toLowerCase()]!;
 		const next = tokens[i + 1];
 		let parsed = parseTyped(text);
-		if (parsed.ok && parsed.typed.unit === null && next !== undefined && unitWord(next) !== undefined && !(next.length === 1 && /^[ck]$/i.test(next) && /^[\d.,]/.test(tokens[i + 2] ?? ''))) {
+		if (
+			parsed.ok &&
+			parsed.typed.unit === null &&
+			next !== undefined &&
+			unitWord(next) !== undefined &&
+			!(next.length === 1 && /^[ck]$/i.test(next) && /^[\d.,]/.test(tokens[i + 2] ?? ''))
+		) {
 			parsed = parseTyped(text + next);
 			i++;
 		}
@@ -120,13 +157,20 @@ export function parseQuickLine(line: string, context: QuickContext): QuickSample
 		addValue(sample, parsed.typed, word, context);
 		word = null;
 	}
-	if (sample.readings.length === 0 && !sample.asks.some((a) => a.about === 'word' || a.about === 'ppm-scale')) sample.asks.push({ about: 'value' });
+	if (sample.readings.length === 0 && !sample.asks.some((a) => a.about === 'word' || a.about === 'ppm-scale'))
+		sample.asks.push({ about: 'value' });
 	return sample;
 }
 
 function addValue(sample: QuickSample, typed: TypedValue, word: Quantity | null, context: QuickContext): void {
 	const fromUnit = typed.unit === null ? null : quantityOfUnit(typed.unit);
-	const quantity = word === 'ec' && fromUnit === 'tds' ? 'tds' : (word ?? fromUnit ?? BARE.find((q) => !sample.readings.some((r) => r.quantity === q || (q === 'ec' && r.quantity === 'tds'))) ?? null);
+	const quantity =
+		word === 'ec' && fromUnit === 'tds'
+			? 'tds'
+			: (word ??
+				fromUnit ??
+				BARE.find((q) => !sample.readings.some((r) => r.quantity === q || (q === 'ec' && r.quantity === 'tds'))) ??
+				null);
 	if (quantity === null) {
 		sample.asks.push({ about: 'word', word: typed.digits });
 		return;
@@ -134,7 +178,9 @@ function addValue(sample: QuickSample, typed: TypedValue, word: Quantity | null,
 	let unit: Unit | null = typed.unit === 'ppm' ? null : typed.unit;
 	if (quantity === 'tds' && (unit === null || unit === ('ppm' as Unit))) {
 		const scaled = context.instruments.filter((i) => i.ppmScale !== null);
-		const own = scaled.find((i) => i.code === sample.instrument) ?? (sample.instrument === null && scaled.length === 1 ? scaled[0] : undefined);
+		const own =
+			scaled.find((i) => i.code === sample.instrument) ??
+			(sample.instrument === null && scaled.length === 1 ? scaled[0] : undefined);
 		if (!own) {
 			sample.asks.push({ about: 'ppm-scale' });
 			return;
@@ -142,7 +188,13 @@ function addValue(sample: QuickSample, typed: TypedValue, word: Quantity | null,
 		unit = `ppm${own.ppmScale!}`;
 		sample.instrument ??= own.code;
 	}
-	unit ??= quantity === 'ec' ? context.ecUnit : quantity === 'temp' ? context.tempUnit : (CANONICAL_WHEN_BARE[quantity] ?? QUANTITY[quantity].canonical);
-	if (quantity === 'ec' && unit.startsWith('ppm')) sample.readings.push({ quantity: 'tds', digits: typed.digits, unit });
+	unit ??=
+		quantity === 'ec'
+			? context.ecUnit
+			: quantity === 'temp'
+				? context.tempUnit
+				: (CANONICAL_WHEN_BARE[quantity] ?? QUANTITY[quantity].canonical);
+	if (quantity === 'ec' && unit.startsWith('ppm'))
+		sample.readings.push({ quantity: 'tds', digits: typed.digits, unit });
 	else sample.readings.push({ quantity, digits: typed.digits, unit });
 }

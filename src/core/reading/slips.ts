@@ -1,7 +1,7 @@
 import type { SeriesQuantity } from '../quantity/quantities';
 import { PPM_SCALES, ppmScaleOf, ppmUnit, toCanonical, UNITS, type Unit } from '../quantity/units';
-import type { Reading } from './model';
 import { type Prediction, score } from './history';
+import type { Reading } from './model';
 import { toWorking } from './working-scale';
 
 /**
@@ -133,4 +133,5 @@ export function displayValue(quantity: SeriesQuantity, canonical: number): strin
 	}
 }
 
-export const shownUnit = (unit: Unit): string => unit.replace('uS', 'µS').replace('_', ' as ').replace(/^C$/, '°C').replace(/^F$/, '°F');
+export const shownUnit = (unit: Unit): string =>
+	unit.replace('uS', 'µS').replace('_', ' as ').replace(/^C$/, '°C').replace(/^F$/, '°F');

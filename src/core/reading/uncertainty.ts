@@ -23,7 +23,10 @@ function parts(reading: Reading, instrument: InstrumentInfo | undefined): Parts 
 	if (stated?.accuracyPct !== undefined) return { resolution, accuracy: (stated.accuracyPct / 100) * size };
 	if (quantity === 'ph') return { resolution, accuracy: ASSUMED_ACCURACY.ph };
 	if (quantity === 'temp') return { resolution, accuracy: ASSUMED_ACCURACY.temp };
-	return { resolution, accuracy: ((quantity === 'ec' ? ASSUMED_ACCURACY.ecPct : ASSUMED_ACCURACY.otherPct) / 100) * size };
+	return {
+		resolution,
+		accuracy: ((quantity === 'ec' ? ASSUMED_ACCURACY.ecPct : ASSUMED_ACCURACY.otherPct) / 100) * size,
+	};
 }
 
 /**

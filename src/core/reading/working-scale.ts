@@ -4,7 +4,16 @@ import type { SeriesQuantity } from '../quantity/quantities';
  * The scale on which a quantity varies evenly, for prediction: pH and temperature as they are; EC and concentrations
  * as a logarithm, since they change by percentages, softened by a constant so that a few µS/cm of rain water are few.
  */
-const SOFTENING: Partial<Record<SeriesQuantity, number>> = { ec: 50, no3: 5, k: 5, ca: 5, alkalinity: 10, hardness: 10, volume: 1, level: 10 };
+const SOFTENING: Partial<Record<SeriesQuantity, number>> = {
+	ec: 50,
+	no3: 5,
+	k: 5,
+	ca: 5,
+	alkalinity: 10,
+	hardness: 10,
+	volume: 1,
+	level: 10,
+};
 
 export function toWorking(quantity: SeriesQuantity, value: number): number {
 	const soft = SOFTENING[quantity];

@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { convert } from '@/core/quantity';
 import { compensate } from '@/core/probe/conductivity';
+import { convert } from '@/core/quantity';
+import { Refusal } from '@/service/refusal';
 import { finite, notNegative, tempC, unit } from '../contract';
 import { operation } from '../operation';
-import { Refusal } from '@/service/refusal';
 
 const CONVERSION_WORDS = {
 	'different-kinds': ['to', 'These two units measure different things.'],
@@ -49,7 +49,12 @@ export const calculators = [
 		}),
 		response: z.object({ ec25_us_cm: z.number() }),
 		run: ({ body }) => {
-			const result = compensate({ ecUsCm: body.ec_us_cm, tempC: body.temp_c, alphaPctPerC: body.alpha_pct_per_c, model: body.model });
+			const result = compensate({
+				ecUsCm: body.ec_us_cm,
+				tempC: body.temp_c,
+				alphaPctPerC: body.alpha_pct_per_c,
+				model: body.model,
+			});
 			return result.ok ? { ec25_us_cm: result.ec25UsCm } : refuse(COMPENSATION_WORDS[result.problem]);
 		},
 	}),

@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { ENGINE_VERSION } from '@/core/reading/model';
 import { databaseAnswers } from '@/store/site';
-import { operation, type Operation } from '../operation';
 import { openApi } from '../openapi';
+import { type Operation, operation } from '../operation';
 import { VERSION } from '../version';
 import { calculators } from './calculators';
 import { intake } from './intake';

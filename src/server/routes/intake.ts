@@ -17,8 +17,10 @@ const flag = z.enum(['0', '1']).optional();
 
 /** Keeps an uploaded body in a temporary file: an import reads it twice and must not hold it in memory. */
 async function spool(request: Request): Promise<{ path: string; remove: () => Promise<void> }> {
-	if (!request.body) throw new Refusal(400, 'no-file', [{ path: '', message: 'Send the CSV as the body of the request.' }]);
-	if (Number(request.headers.get('content-length') ?? 0) > MAX_FILE) throw new Refusal(413, 'too-large', [{ path: '', message: 'At most 512 MB a file; split it by year.' }]);
+	if (!request.body)
+		throw new Refusal(400, 'no-file', [{ path: '', message: 'Send the CSV as the body of the request.' }]);
+	if (Number(request.headers.get('content-length') ?? 0) > MAX_FILE)
+		throw new Refusal(413, 'too-large', [{ path: '', message: 'At most 512 MB a file; split it by year.' }]);
 	const dir = await mkdtemp(join(tmpdir(), 'cordwain-import-'));
 	const path = join(dir, 'upload.csv');
 	const remove = () => rm(dir, { recursive: true, force: true });
@@ -26,12 +28,17 @@ async function spool(request: Request): Promise<{ path: string; remove: () => Pr
 	const limit = new Transform({
 		transform(chunk: Uint8Array, _encoding, done) {
 			size += chunk.length;
-			if (size > MAX_FILE) done(new Refusal(413, 'too-large', [{ path: '', message: 'At most 512 MB a file; split it by year.' }]));
+			if (size > MAX_FILE)
+				done(new Refusal(413, 'too-large', [{ path: '', message: 'At most 512 MB a file; split it by year.' }]));
 			else done(null, chunk);
 		},
 	});
 	try {
-		await pipeline(Readable.fromWeb(request.body as import('node:stream/web').ReadableStream), limit, createWriteStream(path));
+		await pipeline(
+			Readable.fromWeb(request.body as import('node:stream/web').ReadableStream),
+			limit,
+			createWriteStream(path),
+		);
 	} catch (error) {
 		await remove();
 		throw error;
@@ -49,7 +56,9 @@ function answer(report: ImportReport): Response {
 			title: 'Nothing was stored',
 			status: 422,
 			detail: `${report.bad} of ${report.lines} lines cannot be read. Mend them, or send the file with keep_good=1 to store the ${report.good} good lines.`,
-			errors: report.problems.slice(0, 100).map((p) => ({ path: `line ${p.line}${p.column ? `, column ${p.column}` : ''}`, message: p.message })),
+			errors: report.problems
+				.slice(0, 100)
+				.map((p) => ({ path: `line ${p.line}${p.column ? `, column ${p.column}` : ''}`, message: p.message })),
 			report,
 		}),
 		{ status: 422, headers: { 'content-type': 'application/problem+json; charset=utf-8' } },
@@ -84,10 +93,21 @@ export const intake = [
 		path: '/jobs/:id',
 		tag: 'Files',
 		summary: 'How far long work has come, and its result',
-		response: z.object({ id: z.string(), kind: z.string(), state: z.enum(['running', 'done', 'failed']), done: z.number(), phase: z.string(), result: z.unknown(), message: z.string() }),
+		response: z.object({
+			id: z.string(),
+			kind: z.string(),
+			state: z.enum(['running', 'done', 'failed']),
+			done: z.number(),
+			phase: z.string(),
+			result: z.unknown(),
+			message: z.string(),
+		}),
 		run: ({ params }) => {
 			const job = findJob(params.id ?? '');
-			if (!job) throw new Refusal(404, 'no-such-job', [{ path: 'id', message: 'This work is not known here any more; what it stored is in the Ledger.' }]);
+			if (!job)
+				throw new Refusal(404, 'no-such-job', [
+					{ path: 'id', message: 'This work is not known here any more; what it stored is in the Ledger.' },
+				]);
 			return job;
 		},
 	}),

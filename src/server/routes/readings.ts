@@ -1,12 +1,31 @@
 import { z } from 'zod';
 import { formatTime } from '@/core/format/time';
 import type { Quantity } from '@/core/quantity';
-import { correctReading, decide, enterSamples, judgeSample, readingHistory, type TypedSample, undoLast } from '@/service/enter';
+import {
+	correctReading,
+	decide,
+	enterSamples,
+	judgeSample,
+	readingHistory,
+	type TypedSample,
+	undoLast,
+} from '@/service/enter';
 import { readingsCsv } from '@/service/export';
 import { Refusal } from '@/service/refusal';
 import { requireSite } from '@/service/site';
 import { listDecisions, listReadings, type ReadingFilter } from '@/store/readings';
-import { correction, decision, newReading, newReadings, readingQuery, storedReading, verdict } from '../contract';
+import { stationSeries } from '@/store/series';
+import {
+	correction,
+	decision,
+	instant,
+	type newReading,
+	newReadings,
+	quantityText,
+	readingQuery,
+	storedReading,
+	verdict,
+} from '../contract';
 import { csvResponse, wantsCsv } from '../csv-response';
 import { operation } from '../operation';
 import { readingToWire } from '../wire';
@@ -19,7 +38,8 @@ function filterOf(q: z.output<typeof readingQuery>): Omit<ReadingFilter, 'limit'
 	let before: { at: number; id: number } | undefined;
 	if (q.cursor !== undefined) {
 		const m = /^(-?\d+)_(\d+)$/.exec(q.cursor);
-		if (!m || Math.abs(Number(m[1])) > 8.64e15) throw new Refusal(400, 'bad-cursor', [{ path: 'cursor', message: 'Give the cursor exactly as it came.' }]);
+		if (!m || Math.abs(Number(m[1])) > 8.64e15)
+			throw new Refusal(400, 'bad-cursor', [{ path: 'cursor', message: 'Give the cursor exactly as it came.' }]);
 		before = { at: Number(m[1]), id: Number(m[2]) };
 	}
 	return {
@@ -38,7 +58,8 @@ function filterOf(q: z.output<typeof readingQuery>): Omit<ReadingFilter, 'limit'
 
 export function idOf(text: string | undefined): number {
 	const id = Number(text);
-	if (!/^\d{1,15}$/.test(text ?? '') || !Number.isSafeInteger(id)) throw new Refusal(404, 'no-such-id', [{ path: 'id', message: 'There is nothing with this number.' }]);
+	if (!/^\d{1,15}$/.test(text ?? '') || !Number.isSafeInteger(id))
+		throw new Refusal(404, 'no-such-id', [{ path: 'id', message: 'There is nothing with this number.' }]);
 	return id;
 }
 
@@ -96,7 +117,10 @@ export const readings = [
 			const limit = query.limit ?? 200;
 			const rows = await listReadings(pool(), context.site.id, { ...filter, limit });
 			const last = rows[rows.length - 1];
-			return { readings: rows.map(readingToWire), next_cursor: rows.length === limit && last ? `${last.at}_${last.id}` : null };
+			return {
+				readings: rows.map(readingToWire),
+				next_cursor: rows.length === limit && last ? `${last.at}_${last.id}` : null,
+			};
 		},
 	}),
 	operation({
@@ -111,8 +135,62 @@ export const readings = [
 		run: async ({ body, pool, now, who, query }) => {
 			const list = Array.isArray(body) ? body : 'readings' in body ? body.readings : [body];
 			const context = await requireSite(pool());
-			const samples = await enterSamples(pool(), context, asSamples(list, now), { source: query.source ?? 'api', who, now });
-			return { samples: samples.map((s) => ({ sample_id: s.sampleId, readings: s.readings.map((r) => ({ id: r.id, ...verdictToWire(r.verdict) })) })) };
+			const samples = await enterSamples(pool(), context, asSamples(list, now), {
+				source: query.source ?? 'api',
+				who,
+				now,
+			});
+			return {
+				samples: samples.map((s) => ({
+					sample_id: s.sampleId,
+					readings: s.readings.map((r) => ({ id: r.id, ...verdictToWire(r.verdict) })),
+				})),
+			};
+		},
+	}),
+	operation({
+		method: 'GET',
+		path: '/stations/:code/series',
+		tag: 'Records',
+		summary: 'One station and quantity over time, at most about 2,000 points with their extremes kept',
+		query: z.strictObject({
+			quantity: quantityText,
+			from: instant,
+			to: instant,
+			points: z.coerce.number().int().min(10).max(2000).optional(),
+		}),
+		response: z.object({
+			points: z.array(
+				z.object({
+					at: z.number(),
+					value: z.number(),
+					low: z.number(),
+					high: z.number(),
+					u: z.number(),
+					count: z.number(),
+					flag: z.number(),
+					decision: z.string().nullable(),
+					id: z.number().nullable(),
+					message: z.string(),
+					instrument: z.string().nullable(),
+				}),
+			),
+		}),
+		run: async ({ params, query, pool }) => {
+			const context = await requireSite(pool());
+			if (!context.stations.some((s) => s.code === params.code))
+				throw new Refusal(404, 'no-such-station', [{ path: 'code', message: 'There is no such station.' }]);
+			return {
+				points: await stationSeries(
+					pool(),
+					context.site.id,
+					params.code!,
+					query.quantity,
+					query.from,
+					query.to,
+					query.points ?? 2000,
+				),
+			};
 		},
 	}),
 	operation({
@@ -125,7 +203,8 @@ export const readings = [
 		run: async ({ body, pool, now }) => {
 			const list = Array.isArray(body) ? body : 'readings' in body ? body.readings : [body];
 			const samples = asSamples(list, now);
-			if (samples.length > 1) throw new Refusal(422, 'one-sample', [{ path: '', message: 'Give the readings of one station and time.' }]);
+			if (samples.length > 1)
+				throw new Refusal(422, 'one-sample', [{ path: '', message: 'Give the readings of one station and time.' }]);
 			const context = await requireSite(pool());
 			return { readings: (await judgeSample(pool(), context, samples[0]!, now)).map(verdictToWire) };
 		},
@@ -136,7 +215,9 @@ export const readings = [
 		tag: 'Records',
 		summary: 'Take back the newest typed sample; nothing is deleted',
 		response: z.object({ undone: z.array(storedReading) }),
-		run: async ({ pool, who }) => ({ undone: (await undoLast(pool(), await requireSite(pool()), who)).map(readingToWire) }),
+		run: async ({ pool, who }) => ({
+			undone: (await undoLast(pool(), await requireSite(pool()), who)).map(readingToWire),
+		}),
 	}),
 	operation({
 		method: 'GET',
@@ -145,16 +226,37 @@ export const readings = [
 		summary: 'A reading, everything it replaced or was replaced by, and the decisions',
 		response: z.object({
 			readings: z.array(storedReading),
-			decisions: z.array(z.object({ id: z.number(), reading_id: z.number(), kind: z.string(), reason: z.string(), who: z.string(), time: z.string() })),
+			decisions: z.array(
+				z.object({
+					id: z.number(),
+					reading_id: z.number(),
+					kind: z.string(),
+					reason: z.string(),
+					who: z.string(),
+					time: z.string(),
+				}),
+			),
 		}),
 		run: async ({ params, pool }) => {
 			const context = await requireSite(pool());
 			const chain = await readingHistory(pool(), context, idOf(params.id));
-			if (chain.length === 0) throw new Refusal(404, 'no-such-reading', [{ path: 'id', message: 'There is no such reading.' }]);
-			const decisions = await listDecisions(pool(), context.site.id, chain.map((r) => r.id));
+			if (chain.length === 0)
+				throw new Refusal(404, 'no-such-reading', [{ path: 'id', message: 'There is no such reading.' }]);
+			const decisions = await listDecisions(
+				pool(),
+				context.site.id,
+				chain.map((r) => r.id),
+			);
 			return {
 				readings: chain.map(readingToWire),
-				decisions: decisions.map((d) => ({ id: d.id, reading_id: d.readingId, kind: d.kind, reason: d.reason, who: d.who, time: formatTime(d.at) })),
+				decisions: decisions.map((d) => ({
+					id: d.id,
+					reading_id: d.readingId,
+					kind: d.kind,
+					reason: d.reason,
+					who: d.who,
+					time: formatTime(d.at),
+				})),
 			};
 		},
 	}),
@@ -186,7 +288,11 @@ export const readings = [
 				{ value: String(body.value), unit: body.unit, station: body.station, reason: body.reason ?? '' },
 				{ who, now },
 			);
-			return { samples: [{ sample_id: s.sampleId, readings: s.readings.map((r) => ({ id: r.id, ...verdictToWire(r.verdict) })) }] };
+			return {
+				samples: [
+					{ sample_id: s.sampleId, readings: s.readings.map((r) => ({ id: r.id, ...verdictToWire(r.verdict) })) },
+				],
+			};
 		},
 	}),
 ];

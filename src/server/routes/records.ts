@@ -1,20 +1,31 @@
 import { z } from 'zod';
+import { isZone } from '@/core/format/time';
 import { unitNamed } from '@/core/quantity';
-import { enterEvent, saveInstrument, saveSite, saveStation, saveSystem } from '@/service/setup';
 import { eventsCsv } from '@/service/export';
+import { enterEvent, saveInstrument, saveSite, saveStation, saveSystem } from '@/service/setup';
 import { loadSite, requireSite } from '@/service/site';
 import { listEvents } from '@/store/events';
-import { isZone } from '@/core/format/time';
 import { instant, instrument, name, newEvent, station, storedEvent, system } from '../contract';
 import { csvResponse, wantsCsv } from '../csv-response';
 import { operation } from '../operation';
-import { eventToWire, instrumentFromWire, instrumentToWire, stationFromWire, stationToWire, systemToWire } from '../wire';
+import {
+	eventToWire,
+	instrumentFromWire,
+	instrumentToWire,
+	stationFromWire,
+	stationToWire,
+	systemToWire,
+} from '../wire';
 
 const site = z.strictObject({
 	name,
 	timezone: z.string().refine(isZone, 'is not a time zone such as Europe/Amsterdam'),
 	units: z
-		.strictObject({ ec: z.enum(['mS/cm', 'uS/cm', 'ppm500', 'ppm700']).optional(), temp: z.enum(['C', 'F']).optional(), volume: z.enum(['L', 'gal']).optional() })
+		.strictObject({
+			ec: z.enum(['mS/cm', 'uS/cm', 'ppm500', 'ppm700']).optional(),
+			temp: z.enum(['C', 'F']).optional(),
+			volume: z.enum(['L', 'gal']).optional(),
+		})
 		.optional(),
 });
 
@@ -27,7 +38,9 @@ export const records = [
 		response: z.object({ site: site.nullable() }),
 		run: async ({ pool }) => {
 			const context = await loadSite(pool());
-			return { site: context && { name: context.site.name, timezone: context.site.timezone, units: context.site.units } };
+			return {
+				site: context && { name: context.site.name, timezone: context.site.timezone, units: context.site.units },
+			};
 		},
 	}),
 	operation({
@@ -63,7 +76,15 @@ export const records = [
 				await saveSystem(
 					pool(),
 					await requireSite(pool()),
-					{ code: body.code, name: body.name ?? body.code, kind: body.kind, volumeL: body.volume_l ?? null, medium: body.medium ?? '', crop: body.crop ?? '', stage: body.stage ?? '' },
+					{
+						code: body.code,
+						name: body.name ?? body.code,
+						kind: body.kind,
+						volumeL: body.volume_l ?? null,
+						medium: body.medium ?? '',
+						crop: body.crop ?? '',
+						stage: body.stage ?? '',
+					},
 					who,
 				),
 			),
@@ -87,7 +108,11 @@ export const records = [
 		run: async ({ body, pool, who }) => {
 			const context = await requireSite(pool());
 			const last = Math.max(0, ...context.stations.map((s) => s.position));
-			const saved = stationFromWire(body, context.stations.find((s) => s.code === body.code), last);
+			const saved = stationFromWire(
+				body,
+				context.stations.find((s) => s.code === body.code),
+				last,
+			);
 			return stationToWire(await saveStation(pool(), context, saved, who));
 		},
 	}),
@@ -109,7 +134,17 @@ export const records = [
 		status: 201,
 		run: async ({ body, pool, who }) => {
 			const context = await requireSite(pool());
-			return instrumentToWire(await saveInstrument(pool(), context, instrumentFromWire(body, context.instruments.find((i) => i.code === body.code)), who));
+			return instrumentToWire(
+				await saveInstrument(
+					pool(),
+					context,
+					instrumentFromWire(
+						body,
+						context.instruments.find((i) => i.code === body.code),
+					),
+					who,
+				),
+			);
 		},
 	}),
 	operation({
@@ -117,13 +152,20 @@ export const records = [
 		path: '/events',
 		tag: 'Records',
 		summary: 'Events, oldest first; text/csv by Accept',
-		query: z.strictObject({ from: instant.optional(), to: instant.optional(), station: z.string().optional(), limit: z.coerce.number().int().min(1).max(5000).optional() }),
+		query: z.strictObject({
+			from: instant.optional(),
+			to: instant.optional(),
+			station: z.string().optional(),
+			limit: z.coerce.number().int().min(1).max(5000).optional(),
+		}),
 		response: z.object({ events: z.array(storedEvent) }),
 		alsoAnswers: ['text/csv'],
 		run: async ({ query, pool, request }) => {
 			const context = await requireSite(pool());
 			if (wantsCsv(request)) return csvResponse(eventsCsv(pool(), context, query), 'events.csv');
-			return { events: (await listEvents(pool(), context.site.id, { ...query, limit: query.limit ?? 1000 })).map(eventToWire) };
+			return {
+				events: (await listEvents(pool(), context.site.id, { ...query, limit: query.limit ?? 1000 })).map(eventToWire),
+			};
 		},
 	}),
 	operation({

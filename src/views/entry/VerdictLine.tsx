@@ -1,21 +1,38 @@
-import type { Verdict } from '@/core/reading/model';
 import { QUANTITY, type Quantity } from '@/core/quantity';
-import type { DisplayUnits } from '../frame/site';
+import type { Verdict } from '@/core/reading/model';
+import type { DisplayUnits } from '@/core/reading/site-view';
 import { shown, shownWithUnit } from '../ui/format';
 import { StandingMark } from '../ui/StandingMark';
 import { standingOf } from '../ui/standing';
 
 /** The verdict on one value, as it is typed: mark, sentence, next step, and the one-key fix where a slip fits. */
-export function VerdictLine({ quantity, verdict, units, onFix, fixKey }: { quantity: Quantity; verdict: Verdict; units: DisplayUnits; onFix?: (() => void) | undefined; fixKey?: string | undefined }) {
+export function VerdictLine({
+	quantity,
+	verdict,
+	units,
+	onFix,
+	fixKey,
+}: {
+	quantity: Quantity;
+	verdict: Verdict;
+	units: DisplayUnits;
+	onFix?: (() => void) | undefined;
+	fixKey?: string | undefined;
+}) {
 	const d = verdict.deciding;
 	const standing = standingOf({ flag: verdict.flag, decision: null });
 	return (
 		<div className="flex gap-2 py-1.5" data-verdict={quantity} data-flag={verdict.flag} data-cause={d?.cause ?? ''}>
-			<span className="pt-1"><StandingMark standing={standing} /></span>
+			<span className="pt-1">
+				<StandingMark standing={standing} />
+			</span>
 			<div className="min-w-0">
 				{d ? (
 					<>
-						<p><strong>{QUANTITY[quantity].name}: </strong>{d.message}</p>
+						<p>
+							<strong>{QUANTITY[quantity].name}: </strong>
+							{d.message}
+						</p>
 						<p className="text-soft text-[0.9rem]">{d.nextStep}</p>
 						{onFix && d.suggested !== null && (
 							<button type="button" className="act mt-1" onClick={onFix}>
@@ -26,7 +43,13 @@ export function VerdictLine({ quantity, verdict, units, onFix, fixKey }: { quant
 				) : (
 					<p>
 						<strong>{QUANTITY[quantity].name}</strong> fits
-						{verdict.expected && <span className="text-soft"> · expected {shown(quantity, verdict.expected.low, units)} to {shown(quantity, verdict.expected.high, units)}</span>}
+						{verdict.expected && (
+							<span className="text-soft">
+								{' '}
+								· expected {shown(quantity, verdict.expected.low, units)} to{' '}
+								{shown(quantity, verdict.expected.high, units)}
+							</span>
+						)}
 						{verdict.inRange === false && <span> · outside the target range</span>}
 					</p>
 				)}

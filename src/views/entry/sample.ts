@@ -1,9 +1,9 @@
-import { type Quantity, toCanonical, type Unit } from '@/core/quantity';
 import { valueOf } from '@/core/format/readings-row';
+import { type Quantity, toCanonical, type Unit } from '@/core/quantity';
 import { Engine } from '@/core/reading/engine';
 import type { Reading, Verdict } from '@/core/reading/model';
-import { api, ApiProblem } from '../api';
-import type { FrameSite } from '../frame/site';
+import type { SiteView } from '@/core/reading/site-view';
+import { ApiProblem, api } from '../api';
 
 /** A sample as a person is entering it, and how it is judged and sent. */
 export interface DraftValue {
@@ -23,9 +23,12 @@ export interface DraftSample {
 	source: 'bench' | 'quick';
 }
 
-export const engineOf = (site: FrameSite): Engine =>
+export const engineOf = (site: SiteView): Engine =>
 	Engine.restore(
-		{ stations: new Map(site.stations.map((s) => [s.info.code, s.info])), instruments: new Map(site.instruments.map((i) => [i.info.code, i.info])) },
+		{
+			stations: new Map(site.stations.map((s) => [s.info.code, s.info])),
+			instruments: new Map(site.instruments.map((i) => [i.info.code, i.info])),
+		},
 		() => Date.now(),
 		site.engine,
 	);
@@ -45,10 +48,20 @@ export function readingsOf(d: DraftSample, at: number): Reading[] {
 		if (!value) return [];
 		const low = toCanonical(value.low, v.unit);
 		const high = toCanonical(value.high, v.unit);
-		return [{
-			at, station: d.station, instrument: v.instrument ?? d.instrument ?? '', quantity: v.quantity, unit: v.unit, digits: value.digits,
-			value: (low + high) / 2, halfWidth: (high - low) / 2, tempC: v.quantity === 'temp' ? null : tempC, waitS: d.waitS ?? null,
-		}];
+		return [
+			{
+				at,
+				station: d.station,
+				instrument: v.instrument ?? d.instrument ?? '',
+				quantity: v.quantity,
+				unit: v.unit,
+				digits: value.digits,
+				value: (low + high) / 2,
+				halfWidth: (high - low) / 2,
+				tempC: v.quantity === 'temp' ? null : tempC,
+				waitS: d.waitS ?? null,
+			},
+		];
 	});
 }
 

@@ -1,9 +1,9 @@
 import { useEffect, useState } from 'react';
+import type { SiteView } from '@/core/reading/site-view';
 import { api } from '../api';
 import { sendWaiting, waiting } from '../entry/sample';
 import { Keys } from './Keys';
 import { QuickLine } from './QuickLine';
-import type { FrameSite } from './site';
 
 const PLACES = [
 	['round', 'Round', '/'],
@@ -16,10 +16,12 @@ const MORE = [
 	['setup', 'Setup', '/setup'],
 ] as const;
 
-const typing = (target: EventTarget | null) => target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
+const typing = (target: EventTarget | null) =>
+	target instanceof HTMLElement &&
+	(target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
 
 /** Top bar, places, quick line and keys: the same on every page. */
-export function Frame({ place, site, reviewCount }: { place: string; site: FrameSite | null; reviewCount: number }) {
+export function Frame({ place, site, reviewCount }: { place: string; site: SiteView | null; reviewCount: number }) {
 	const [keys, setKeys] = useState(false);
 	const [menu, setMenu] = useState(false);
 	const [kept, setKept] = useState(0);
@@ -57,8 +59,15 @@ export function Frame({ place, site, reviewCount }: { place: string; site: Frame
 			else if (e.key === 'u') {
 				e.preventDefault();
 				try {
-					const { undone } = await api<{ undone: { station: string; quantity: string; value: string }[] }>('/readings/undo', { method: 'POST' });
-					setSaid(undone.length === 0 ? 'There is nothing to undo.' : `Taken back: ${undone[0]!.station} ${undone.map((r) => `${r.quantity} ${r.value}`).join(', ')}. It stays in the Ledger’s history.`);
+					const { undone } = await api<{ undone: { station: string; quantity: string; value: string }[] }>(
+						'/readings/undo',
+						{ method: 'POST' },
+					);
+					setSaid(
+						undone.length === 0
+							? 'There is nothing to undo.'
+							: `Taken back: ${undone[0]!.station} ${undone.map((r) => `${r.quantity} ${r.value}`).join(', ')}. It stays in the Ledger’s history.`,
+					);
 					window.dispatchEvent(new Event('cordwain:changed'));
 				} catch (error) {
 					setSaid((error as Error).message);
@@ -70,7 +79,12 @@ export function Frame({ place, site, reviewCount }: { place: string; site: Frame
 	}, []);
 
 	const link = ([code, name, href]: readonly [string, string, string]) => (
-		<a key={code} href={href} aria-current={place === code ? 'page' : undefined} className={`py-2 border-b-[3px] ${place === code ? 'border-base-content font-bold' : 'border-transparent text-soft hover:text-base-content'}`}>
+		<a
+			key={code}
+			href={href}
+			aria-current={place === code ? 'page' : undefined}
+			className={`py-2 border-b-[3px] ${place === code ? 'border-base-content font-bold' : 'border-transparent text-soft hover:text-base-content'}`}
+		>
 			{name}
 		</a>
 	);
@@ -79,7 +93,9 @@ export function Frame({ place, site, reviewCount }: { place: string; site: Frame
 		<>
 			<header className="border-b border-line">
 				<div className="max-w-[1280px] mx-auto px-4 sm:px-5 py-2 flex flex-wrap items-center gap-x-5 gap-y-2">
-					<a href="/" className="font-bold text-[1.15rem]">Cordwain</a>
+					<a href="/" className="font-bold text-[1.15rem]">
+						Cordwain
+					</a>
 					{site && <span className="text-soft">{site.name}</span>}
 					{site && <QuickLine site={site} onSaid={setSaid} />}
 					<span className="ml-auto flex items-center gap-3">
@@ -89,7 +105,12 @@ export function Frame({ place, site, reviewCount }: { place: string; site: Frame
 							</a>
 						)}
 						<ThemeSwitch />
-						<button type="button" className="hidden sm:inline cursor-pointer text-soft" onClick={() => setKeys(true)} aria-label="Keys">
+						<button
+							type="button"
+							className="hidden sm:inline cursor-pointer text-soft"
+							onClick={() => setKeys(true)}
+							aria-label="Keys"
+						>
 							<kbd>?</kbd>
 						</button>
 					</span>
@@ -105,26 +126,40 @@ export function Frame({ place, site, reviewCount }: { place: string; site: Frame
 				{menu && (
 					<div className="border-b border-line p-2 grid grid-cols-3">
 						{MORE.map(([code, name, href]) => (
-							<a key={code} href={href} className="min-h-12 flex items-center justify-center">{name}</a>
+							<a key={code} href={href} className="min-h-12 flex items-center justify-center">
+								{name}
+							</a>
 						))}
 					</div>
 				)}
 				<div className="grid grid-cols-4">
 					{PLACES.map(([code, name, href]) => (
-						<a key={code} href={href} aria-current={place === code ? 'page' : undefined} className={`min-h-14 flex items-center justify-center border-t-[3px] ${place === code ? 'border-base-content font-bold' : 'border-transparent'}`}>
+						<a
+							key={code}
+							href={href}
+							aria-current={place === code ? 'page' : undefined}
+							className={`min-h-14 flex items-center justify-center border-t-[3px] ${place === code ? 'border-base-content font-bold' : 'border-transparent'}`}
+						>
 							{name}
 						</a>
 					))}
-					<button type="button" className="min-h-14 cursor-pointer" aria-expanded={menu} onClick={() => setMenu(!menu)}>More</button>
+					<button type="button" className="min-h-14 cursor-pointer" aria-expanded={menu} onClick={() => setMenu(!menu)}>
+						More
+					</button>
 				</div>
 			</nav>
 			<div aria-live="polite" className="max-w-[1280px] mx-auto px-4 sm:px-5">
 				{kept > 0 && (
 					<p className="mt-2 border-l-4 border-warning pl-3 py-1" data-kept={kept}>
-						{kept} {kept === 1 ? 'entry waits' : 'entries wait'} on this device: the database does not answer. Nothing is lost; {kept === 1 ? 'it is' : 'they are'} sent as soon as it does.
+						{kept} {kept === 1 ? 'entry waits' : 'entries wait'} on this device: the database does not answer. Nothing
+						is lost; {kept === 1 ? 'it is' : 'they are'} sent as soon as it does.
 					</p>
 				)}
-				{said && <p className="mt-2 border-l-4 border-base-content pl-3 py-1" data-said>{said}</p>}
+				{said && (
+					<p className="mt-2 border-l-4 border-base-content pl-3 py-1" data-said>
+						{said}
+					</p>
+				)}
 			</div>
 			{keys && <Keys onClose={() => setKeys(false)} />}
 		</>

@@ -17,17 +17,26 @@ export function Keys({ onClose }: { onClose: () => void }) {
 	const dialog = useRef<HTMLDialogElement>(null);
 	useEffect(() => dialog.current?.showModal(), []);
 	return (
-		<dialog ref={dialog} onClose={onClose} className="m-auto border border-line bg-base-100 text-base-content p-5 rounded min-w-80" aria-label="Keys">
+		<dialog
+			ref={dialog}
+			onClose={onClose}
+			className="m-auto border border-line bg-base-100 text-base-content p-5 rounded min-w-80"
+			aria-label="Keys"
+		>
 			<h2 className="mb-2">Keys</h2>
 			<dl className="grid grid-cols-[5rem_1fr] gap-y-1.5">
 				{KEYS.map(([key, what]) => (
 					<div key={key} className="contents">
-						<dt><kbd>{key}</kbd></dt>
+						<dt>
+							<kbd>{key}</kbd>
+						</dt>
 						<dd>{what}</dd>
 					</div>
 				))}
 			</dl>
-			<button type="button" className="act mt-4" onClick={() => dialog.current?.close()}>Close</button>
+			<button type="button" className="act mt-4" onClick={() => dialog.current?.close()}>
+				Close
+			</button>
 		</dialog>
 	);
 }

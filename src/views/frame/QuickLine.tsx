@@ -2,16 +2,18 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { QUANTITY } from '@/core/quantity';
 import type { Verdict } from '@/core/reading/model';
 import { parseQuickLine, type QuickAsk, type QuickSample } from '@/core/reading/quick-line';
+import type { SiteView } from '@/core/reading/site-view';
+import { fixedValue } from '../entry/fix';
 import { type DraftSample, engineOf, judgeDraft, readingsOf, save } from '../entry/sample';
 import { VerdictLine } from '../entry/VerdictLine';
 import { unitLabel } from '../ui/format';
-import { fixedValue } from '../entry/fix';
-import type { FrameSite } from './site';
 
 const askText = (ask: QuickAsk, names: Map<string, string>): string => {
 	switch (ask.about) {
 		case 'station':
-			return ask.candidates.length === 0 ? 'Which station? Begin with its name.' : `Which one: ${ask.candidates.map((c) => names.get(c) ?? c).join(' or ')}?`;
+			return ask.candidates.length === 0
+				? 'Which station? Begin with its name.'
+				: `Which one: ${ask.candidates.map((c) => names.get(c) ?? c).join(' or ')}?`;
 		case 'ppm-scale':
 			return 'ppm on which scale? Type ppm500, ppm640 or ppm700, or name the meter.';
 		case 'word':
@@ -22,7 +24,7 @@ const askText = (ask: QuickAsk, names: Map<string, string>): string => {
 };
 
 /** One line, or several pasted at once: parsed and judged while it is typed, saved with Enter. */
-export function QuickLine({ site, onSaid }: { site: FrameSite; onSaid: (text: string) => void }) {
+export function QuickLine({ site, onSaid }: { site: SiteView; onSaid: (text: string) => void }) {
 	const [text, setText] = useState('');
 	const [open, setOpen] = useState(false);
 	const [busy, setBusy] = useState(false);
@@ -36,7 +38,14 @@ export function QuickLine({ site, onSaid }: { site: FrameSite; onSaid: (text: st
 	useEffect(() => {
 		const onKey = (e: KeyboardEvent) => {
 			const t = e.target;
-			if (e.key !== '/' || e.ctrlKey || e.metaKey || e.altKey || (t instanceof HTMLElement && ['INPUT', 'TEXTAREA', 'SELECT'].includes(t.tagName))) return;
+			if (
+				e.key !== '/' ||
+				e.ctrlKey ||
+				e.metaKey ||
+				e.altKey ||
+				(t instanceof HTMLElement && ['INPUT', 'TEXTAREA', 'SELECT'].includes(t.tagName))
+			)
+				return;
 			e.preventDefault();
 			field.current?.focus();
 		};
@@ -53,12 +62,22 @@ export function QuickLine({ site, onSaid }: { site: FrameSite; onSaid: (text: st
 		}),
 		[site],
 	);
-	const lines = text.split('\n').map((l) => l.trim()).filter((l) => l !== '');
+	const lines = text
+		.split('\n')
+		.map((l) => l.trim())
+		.filter((l) => l !== '');
 	const samples: { sample: QuickSample; draft: DraftSample | null; verdicts: Verdict[] }[] = lines.map((line) => {
 		const sample = parseQuickLine(line, context);
 		const draft: DraftSample | null =
 			sample.station !== null && sample.readings.length > 0 && sample.asks.length === 0
-				? { station: sample.station, instrument: sample.instrument, values: sample.readings, note: sample.note, at: null, source: 'quick' }
+				? {
+						station: sample.station,
+						instrument: sample.instrument,
+						values: sample.readings,
+						note: sample.note,
+						at: null,
+						source: 'quick',
+					}
 				: null;
 		return { sample, draft, verdicts: draft ? judgeDraft(engine, draft) : [] };
 	});
@@ -74,7 +93,11 @@ export function QuickLine({ site, onSaid }: { site: FrameSite; onSaid: (text: st
 			const drafts = samples.map((s, i) => ({ ...s.draft!, at: now - (samples.length - 1 - i) * 1000 }));
 			const result = await save(drafts);
 			for (const d of drafts) engine.take(readingsOf(d, d.at));
-			onSaid(result.kind === 'stored' ? `Saved: ${drafts.map((d) => names.get(d.station)).join(', ')}. u takes it back.` : result.message);
+			onSaid(
+				result.kind === 'stored'
+					? `Saved: ${drafts.map((d) => names.get(d.station)).join(', ')}. u takes it back.`
+					: result.message,
+			);
 			setText('');
 			field.current?.blur();
 			window.dispatchEvent(new Event(result.kind === 'stored' ? 'cordwain:changed' : 'cordwain:kept'));
@@ -96,8 +119,14 @@ export function QuickLine({ site, onSaid }: { site: FrameSite; onSaid: (text: st
 	}
 
 	return (
-		<div className="relative grow min-w-60 max-w-[36rem] order-last sm:order-none w-full sm:w-auto" onFocus={() => setOpen(true)} onBlur={(e) => !e.currentTarget.contains(e.relatedTarget) && setOpen(false)}>
-			<label className="sr-only" htmlFor="quick">Quick line</label>
+		<div
+			className="relative grow min-w-60 max-w-[36rem] order-last sm:order-none w-full sm:w-auto"
+			onFocus={() => setOpen(true)}
+			onBlur={(e) => !e.currentTarget.contains(e.relatedTarget) && setOpen(false)}
+		>
+			<label className="sr-only" htmlFor="quick">
+				Quick line
+			</label>
 			<textarea
 				id="quick"
 				ref={field}
@@ -118,12 +147,17 @@ export function QuickLine({ site, onSaid }: { site: FrameSite; onSaid: (text: st
 				}}
 			/>
 			{open && lines.length > 0 && (
-				<div className="absolute z-30 left-0 right-0 mt-1 border border-line bg-base-100 p-3 rounded max-h-[70vh] overflow-auto" data-quick>
+				<div
+					className="absolute z-30 left-0 right-0 mt-1 border border-line bg-base-100 p-3 rounded max-h-[70vh] overflow-auto"
+					data-quick
+				>
 					{samples.map(({ sample, verdicts }, i) => (
 						<div key={i} className={i > 0 ? 'border-t border-line mt-2 pt-2' : ''}>
 							<p className="flex flex-wrap gap-1.5">
 								{sample.station && <Chip>{names.get(sample.station)}</Chip>}
-								{sample.instrument && <Chip>with {site.instruments.find((x) => x.info.code === sample.instrument)?.name}</Chip>}
+								{sample.instrument && (
+									<Chip>with {site.instruments.find((x) => x.info.code === sample.instrument)?.name}</Chip>
+								)}
 								{sample.readings.map((r, k) => (
 									<Chip key={k}>
 										{QUANTITY[r.quantity].name} <strong>{r.digits}</strong> {unitLabel(r.unit)}
@@ -132,14 +166,26 @@ export function QuickLine({ site, onSaid }: { site: FrameSite; onSaid: (text: st
 								{sample.note && <Chip>“{sample.note}”</Chip>}
 							</p>
 							{sample.asks.map((a, k) => (
-								<p key={k} className="mt-1">{askText(a, names)}</p>
+								<p key={k} className="mt-1">
+									{askText(a, names)}
+								</p>
 							))}
 							{verdicts.map((v, k) => (
-								<VerdictLine key={k} quantity={sample.readings[k]!.quantity} verdict={v} units={site.units} onFix={v.deciding?.suggested == null ? undefined : () => fix(i, k, v.deciding!.suggested!)} />
+								<VerdictLine
+									key={k}
+									quantity={sample.readings[k]!.quantity}
+									verdict={v}
+									units={site.units}
+									onFix={v.deciding?.suggested == null ? undefined : () => fix(i, k, v.deciding!.suggested!)}
+								/>
 							))}
 						</div>
 					))}
-					{problem && <p className="text-error mt-2" role="alert">{problem}</p>}
+					{problem && (
+						<p className="text-error mt-2" role="alert">
+							{problem}
+						</p>
+					)}
 					<button type="button" className="act act-main mt-2" disabled={!complete || busy} onClick={submit}>
 						Save {samples.length > 1 ? `${samples.length} samples` : ''} <kbd>Enter</kbd>
 					</button>

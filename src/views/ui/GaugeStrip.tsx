@@ -1,5 +1,5 @@
 import type { Quantity } from '@/core/quantity';
-import type { DisplayUnits } from '../frame/site';
+import type { DisplayUnits } from '@/core/reading/site-view';
 import { QUANTITY_HUE, shown, shownWithUnit } from './format';
 import type { Standing } from './standing';
 
@@ -61,14 +61,29 @@ export function GaugeStrip(p: GaugeStripProps) {
 	const doubted = p.standing === 'doubtful' || p.standing === 'bad';
 	const id = `h-${p.quantity}-${p.standing}`;
 	return (
-		<svg width="100%" viewBox={`0 0 ${W} ${p.ends ? HEIGHT + 6 : HEIGHT - 6}`} role="img" aria-label={says} className="block max-w-full" style={{ maxWidth: W }}>
+		<svg
+			width="100%"
+			viewBox={`0 0 ${W} ${p.ends ? HEIGHT + 6 : HEIGHT - 6}`}
+			role="img"
+			aria-label={says}
+			className="block max-w-full"
+			style={{ maxWidth: W }}
+		>
 			<title>{says}</title>
 			<defs>
 				<pattern id={id} width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
 					<rect width="2.4" height="5" fill={hue} />
 				</pattern>
 			</defs>
-			{p.range && <rect x={x(p.range.low)} y={TOP} width={Math.max(x(p.range.high) - x(p.range.low), 1)} height={BASE - TOP} fill="var(--zone)" />}
+			{p.range && (
+				<rect
+					x={x(p.range.low)}
+					y={TOP}
+					width={Math.max(x(p.range.high) - x(p.range.low), 1)}
+					height={BASE - TOP}
+					fill="var(--zone)"
+				/>
+			)}
 			<line x1="2" x2={W - 2} y1={BASE} y2={BASE} stroke="var(--color-base-300)" />
 			{p.range &&
 				[p.range.low, p.range.high].map((v) => (
@@ -89,11 +104,30 @@ export function GaugeStrip(p: GaugeStripProps) {
 			)}
 			{beyond === 0 ? (
 				<>
-					<rect x={left} y={TOP + 2} width={right - left} height={BASE - TOP - 3} fill={doubted ? `url(#${id})` : hue} opacity={doubted ? 0.9 : Math.max(0.3, 0.85 - solid * 2.2)} />
-					<line x1={x(p.value)} x2={x(p.value)} y1={TOP - 2} y2={BASE + 1} stroke="var(--color-base-content)" strokeWidth="1.6" />
+					<rect
+						x={left}
+						y={TOP + 2}
+						width={right - left}
+						height={BASE - TOP - 3}
+						fill={doubted ? `url(#${id})` : hue}
+						opacity={doubted ? 0.9 : Math.max(0.3, 0.85 - solid * 2.2)}
+					/>
+					<line
+						x1={x(p.value)}
+						x2={x(p.value)}
+						y1={TOP - 2}
+						y2={BASE + 1}
+						stroke="var(--color-base-content)"
+						strokeWidth="1.6"
+					/>
 				</>
 			) : (
-				<path d={beyond > 0 ? `M${W - 11} ${TOP + 1}l8 6l-8 6z` : `M11 ${TOP + 1}l-8 6l8 6z`} fill={doubted ? 'none' : hue} stroke={p.standing === 'bad' ? 'var(--color-error)' : hue} strokeWidth="1.5" />
+				<path
+					d={beyond > 0 ? `M${W - 11} ${TOP + 1}l8 6l-8 6z` : `M11 ${TOP + 1}l-8 6l8 6z`}
+					fill={doubted ? 'none' : hue}
+					stroke={p.standing === 'bad' ? 'var(--color-error)' : hue}
+					strokeWidth="1.5"
+				/>
 			)}
 		</svg>
 	);

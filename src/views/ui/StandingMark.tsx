@@ -2,7 +2,8 @@ import type { Standing } from './standing';
 
 /** The mark of a standing: filled disc, half disc, struck square, ring with tie. The word goes with it for everyone who cannot see it. */
 export function StandingMark({ standing, word = false }: { standing: Standing; word?: boolean }) {
-	const tone = standing === 'bad' ? 'var(--color-error)' : standing === 'doubtful' ? 'var(--color-warning)' : 'currentColor';
+	const tone =
+		standing === 'bad' ? 'var(--color-error)' : standing === 'doubtful' ? 'var(--color-warning)' : 'currentColor';
 	return (
 		<span className="inline-flex items-center gap-1.5 whitespace-nowrap">
 			<svg width="16" height="12" viewBox="0 0 16 12" aria-hidden="true" className="shrink-0" style={{ color: tone }}>

@@ -1,5 +1,5 @@
 import { fromCanonical, type Quantity, seriesQuantity, type Unit } from '@/core/quantity';
-import type { DisplayUnits } from '../frame/site';
+import type { DisplayUnits } from '@/core/reading/site-view';
 
 /** How values, units and times are shown. */
 export function displayUnit(quantity: Quantity, units: DisplayUnits): Unit | null {
@@ -14,7 +14,16 @@ export function displayUnit(quantity: Quantity, units: DisplayUnits): Unit | nul
 }
 
 export const unitLabel = (unit: string): string =>
-	({ 'uS/cm': 'µS/cm', C: '°C', F: '°F', pH: '', ppm500: 'ppm (500)', ppm640: 'ppm (640)', ppm700: 'ppm (700)', 'mg/L_CaCO3': 'mg/L CaCO3' })[unit] ?? unit;
+	({
+		'uS/cm': 'µS/cm',
+		C: '°C',
+		F: '°F',
+		pH: '',
+		ppm500: 'ppm (500)',
+		ppm640: 'ppm (640)',
+		ppm700: 'ppm (700)',
+		'mg/L_CaCO3': 'mg/L CaCO3',
+	})[unit] ?? unit;
 
 export function shown(quantity: Quantity, canonical: number, units: DisplayUnits): string {
 	const unit = displayUnit(quantity, units);
@@ -34,7 +43,9 @@ export function shown(quantity: Quantity, canonical: number, units: DisplayUnits
 /** A value in a sentence, with its unit. */
 export function shownWithUnit(quantity: Quantity, canonical: number, units: DisplayUnits): string {
 	const unit = displayUnit(quantity, units);
-	return seriesQuantity(quantity) === 'ph' ? `pH ${shown(quantity, canonical, units)}` : `${shown(quantity, canonical, units)}${unit ? ` ${unitLabel(unit)}` : ''}`;
+	return seriesQuantity(quantity) === 'ph'
+		? `pH ${shown(quantity, canonical, units)}`
+		: `${shown(quantity, canonical, units)}${unit ? ` ${unitLabel(unit)}` : ''}`;
 }
 
 /** "6 d", "3 h", "4 min": how long ago, short. */
@@ -48,11 +59,30 @@ export function age(from: number, now: number): string {
 }
 
 export function dateTime(at: number, timezone: string): string {
-	return new Intl.DateTimeFormat('en-GB', { timeZone: timezone, day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }).format(at);
+	return new Intl.DateTimeFormat('en-GB', {
+		timeZone: timezone,
+		day: 'numeric',
+		month: 'short',
+		hour: '2-digit',
+		minute: '2-digit',
+		hourCycle: 'h23',
+	}).format(at);
 }
 
 export function longDate(at: number, timezone: string): string {
-	return new Intl.DateTimeFormat('en-GB', { timeZone: timezone, weekday: 'long', day: 'numeric', month: 'long' }).format(at);
+	return new Intl.DateTimeFormat('en-GB', {
+		timeZone: timezone,
+		weekday: 'long',
+		day: 'numeric',
+		month: 'long',
+	}).format(at);
 }
 
-export const QUANTITY_HUE: Partial<Record<Quantity, string>> = { ph: 'var(--q-ph)', ec: 'var(--q-ec)', tds: 'var(--q-ec)', temp: 'var(--q-temp)', level: 'var(--q-level)', volume: 'var(--q-level)' };
+export const QUANTITY_HUE: Partial<Record<Quantity, string>> = {
+	ph: 'var(--q-ph)',
+	ec: 'var(--q-ec)',
+	tds: 'var(--q-ec)',
+	temp: 'var(--q-temp)',
+	level: 'var(--q-level)',
+	volume: 'var(--q-level)',
+};

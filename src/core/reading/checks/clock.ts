@@ -27,7 +27,8 @@ export const clock: Check = {
 		});
 		if (reading.at > now + AHEAD)
 			return finding(4, 'The time lies in the future.', { ahead_min: Math.round((reading.at - now) / MINUTE) });
-		if (reading.at < FIRST_BELIEVABLE) return finding(4, 'The time lies before the year 2000: a clock that was never set.', {});
+		if (reading.at < FIRST_BELIEVABLE)
+			return finding(4, 'The time lies before the year 2000: a clock that was never set.', {});
 		if (previous && reading.at < previous.at)
 			return finding(3, 'The time lies before the reading ahead of it: out of order, or a wrong date.', {
 				back_min: Math.round((previous.at - reading.at) / MINUTE),

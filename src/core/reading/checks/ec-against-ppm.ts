@@ -16,13 +16,17 @@ export const ecAgainstPpm: Check = {
 		const scale = ppmScaleOf(s.reading.unit);
 		if (s.quantity !== 'ec' || scale === undefined) return null;
 		const mate = s.mates.find(
-			(m) => m.quantity === 'ec' && m.reading.instrument === s.reading.instrument && ppmScaleOf(m.reading.unit) === undefined,
+			(m) =>
+				m.quantity === 'ec' &&
+				m.reading.instrument === s.reading.instrument &&
+				ppmScaleOf(m.reading.unit) === undefined,
 		);
 		if (!mate || !(mate.reading.value > 0)) return null;
 		const digits = s.reading.value / UNITS[s.reading.unit].factor;
 		// A coarse display is allowed half of its last step on both sides.
 		const slack = RATIO_TOLERANCE + (2 * Math.hypot(s.u * 0.5, mate.u * 0.5)) / Math.max(mate.reading.value, 1);
-		const off = (candidate: number) => Math.abs(toCanonical(digits, ppmUnit(candidate as 500 | 640 | 700)) / mate.reading.value - 1);
+		const off = (candidate: number) =>
+			Math.abs(toCanonical(digits, ppmUnit(candidate as 500 | 640 | 700)) / mate.reading.value - 1);
 		if (off(scale) <= slack) return null;
 		const right = PPM_SCALES.find((c) => c !== scale && off(c) <= RATIO_TOLERANCE);
 		const evidence = { ratio: Math.round((digits / mate.reading.value) * 1000) / 1000 };

@@ -32,7 +32,14 @@ export const slip: Check = {
 	run(s) {
 		const [low, high] = s.definition.span;
 		if (!unexpected(s) || !s.prediction || s.reading.value < low || s.reading.value > high) return null;
-		const found = bestSlip(undoneSlips(s.quantity, s.reading), s.quantity, s.prediction, s.uWorking, s.missed, s.definition.span);
+		const found = bestSlip(
+			undoneSlips(s.quantity, s.reading),
+			s.quantity,
+			s.prediction,
+			s.uWorking,
+			s.missed,
+			s.definition.span,
+		);
 		return found && slipFinding(s, found.slip, found.fit, 3, 'slip');
 	},
 };

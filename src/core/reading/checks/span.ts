@@ -1,6 +1,6 @@
 import { bestSlip, displayValue, FITS_IMPOSSIBLE, undoneSlips } from '../slips';
-import { slipFinding } from './slip';
 import type { Check } from './check';
+import { slipFinding } from './slip';
 
 /**
  * Sensor span (QARTOD gross range, fail): beyond what any instrument for this quantity can show. When an ordinary
@@ -14,7 +14,15 @@ export const span: Check = {
 		if (s.reading.value >= low && s.reading.value <= high) return null;
 		const found =
 			s.prediction &&
-			bestSlip(undoneSlips(s.quantity, s.reading), s.quantity, s.prediction, s.uWorking, Number.POSITIVE_INFINITY, s.definition.span, FITS_IMPOSSIBLE);
+			bestSlip(
+				undoneSlips(s.quantity, s.reading),
+				s.quantity,
+				s.prediction,
+				s.uWorking,
+				Number.POSITIVE_INFINITY,
+				s.definition.span,
+				FITS_IMPOSSIBLE,
+			);
 		if (found) return slipFinding(s, found.slip, found.fit, 4, 'span');
 		return {
 			check: 'span',

@@ -4,4 +4,5 @@ import { operations } from '@/server/routes';
 
 export const prerender = false;
 
-export const ALL: APIRoute = ({ params, request, locals }) => dispatch(operations, `/${params.path ?? ''}`, request, locals.who);
+export const ALL: APIRoute = ({ params, request, locals }) =>
+	dispatch(operations, `/${params.path ?? ''}`, request, locals.who);

@@ -1,23 +1,23 @@
-import type { EngineSnapshot } from '@/core/reading/engine';
-import type { InstrumentInfo, StationInfo } from '@/core/reading/model';
+import type { EngineSnapshot } from './engine';
+import type { InstrumentInfo, StationInfo } from './model';
 
 /** What every page carries about the site, so that the quick line and Bench can judge while somebody types. */
-export interface FrameStation {
+export interface SiteStation {
 	info: StationInfo;
 	name: string;
 	position: number;
 }
-export interface FrameInstrument {
+export interface SiteInstrument {
 	info: InstrumentInfo;
 	name: string;
 	kind: string;
 }
-export interface FrameSite {
+export interface SiteView {
 	name: string;
 	timezone: string;
 	units: DisplayUnits;
-	stations: FrameStation[];
-	instruments: FrameInstrument[];
+	stations: SiteStation[];
+	instruments: SiteInstrument[];
 	engine: EngineSnapshot;
 	/** Clock of the server when the page was made. */
 	now: number;

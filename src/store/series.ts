@@ -1,0 +1,56 @@
+import type { Quantity } from '@/core/quantity';
+import type { Db } from './pool';
+
+/** A point of a chart: one reading, or a bucket of many with its extremes kept. */
+export interface SeriesPoint {
+	at: number;
+	value: number;
+	low: number;
+	high: number;
+	u: number;
+	count: number;
+	flag: number;
+	decision: string | null;
+	id: number | null;
+	message: string;
+	instrument: string | null;
+}
+
+/**
+ * The current readings of one station and quantity, at most about `points` of them: as they are when few, else by
+ * even spans of time with mean, least, greatest and worst flag.
+ */
+export async function stationSeries(
+	db: Db,
+	siteId: number,
+	station: string,
+	quantity: Quantity,
+	from: number,
+	to: number,
+	points: number,
+): Promise<SeriesPoint[]> {
+	const { rows } = await db.query<SeriesPoint>(
+		`WITH own AS MATERIALIZED (
+			SELECT id, (extract(epoch FROM at) * 1000)::double precision AS at, value, coalesce(u, 0) AS u, coalesce(flag, 2) AS flag, decision, message, instrument
+			FROM reading_judged
+			WHERE site_id = $1 AND station_id = (SELECT id FROM station WHERE site_id = $1 AND code = $2) AND quantity = ANY($3) AND at >= $4 AND at < $5
+				AND NOT superseded AND decision IS DISTINCT FROM 'undo'
+		), size AS (SELECT count(*) AS n FROM own)
+		SELECT at, value, value AS low, value AS high, u, 1 AS count, flag, decision, id, coalesce(message, '') AS message, instrument FROM own, size WHERE n <= $6
+		UNION ALL
+		SELECT avg(at), avg(value), min(value), max(value), avg(u), count(*)::int, max(flag), NULL, NULL, '', NULL FROM own, size WHERE n > $6
+		GROUP BY floor((at - $7) / $8)
+		ORDER BY at`,
+		[
+			siteId,
+			station,
+			quantity === 'ec' ? ['ec', 'tds'] : [quantity],
+			new Date(from),
+			new Date(to),
+			points,
+			from,
+			Math.max((to - from) / points, 1),
+		],
+	);
+	return rows;
+}

@@ -1,0 +1,108 @@
+import { useState } from 'react';
+import { type Unit, unitNamed } from '@/core/quantity';
+import type { SiteView } from '@/core/reading/site-view';
+import type { StoredReading } from '@/server/contract';
+import { api } from '../api';
+import { age, shownWithUnit, unitLabel } from '../ui/format';
+import { StandingMark } from '../ui/StandingMark';
+import { standingOf } from '../ui/standing';
+import { fixedValue } from './fix';
+
+/** A doubtful reading and what a person may do about it: take the suggestion, keep it, discard it with a reason. */
+export function Decide({
+	reading,
+	site,
+	now,
+	onDone,
+}: {
+	reading: StoredReading;
+	site: SiteView;
+	now: number;
+	onDone: (what: string) => void;
+}) {
+	const [discarding, setDiscarding] = useState(false);
+	const [reason, setReason] = useState('');
+	const [problem, setProblem] = useState('');
+	const station = site.stations.find((s) => s.info.code === reading.station)?.name ?? reading.station;
+	const attempt = async (what: string, work: () => Promise<unknown>) => {
+		try {
+			await work();
+			onDone(what);
+		} catch (error) {
+			setProblem((error as Error).message);
+		}
+	};
+	const decide = (kind: string, why = '') =>
+		attempt(kind, () => api(`/readings/${reading.id}/decision`, { json: { kind, reason: why } }));
+	const unit = (unitNamed(reading.unit) ?? 'pH') as Unit;
+	const target: Unit = reading.cause === 'unit-slip' && reading.quantity === 'ec' ? site.units.ec : unit;
+	return (
+		<div className="py-1.5" data-decide={reading.id}>
+			<p>
+				<StandingMark standing={standingOf(reading)} />{' '}
+				<strong>
+					{station} {shownWithUnit(reading.quantity, reading.canonical_value, site.units)}
+				</strong>
+				, {age(Date.parse(reading.time), now)} ago. {reading.message}
+			</p>
+			<p className="text-soft text-[0.85rem] mb-1.5">{reading.next_step}</p>
+			{discarding ? (
+				<form
+					onSubmit={(e) => {
+						e.preventDefault();
+						decide('discard', reason);
+					}}
+				>
+					<label className="field-label" htmlFor={`why-${reading.id}`}>
+						Why is it discarded?
+					</label>
+					<input
+						id={`why-${reading.id}`}
+						className="field mb-1.5"
+						value={reason}
+						onChange={(e) => setReason(e.target.value)}
+					/>
+					<button type="submit" className="act" disabled={reason.trim() === ''}>
+						Discard
+					</button>{' '}
+					<button type="button" className="act !border-transparent" onClick={() => setDiscarding(false)}>
+						Back
+					</button>
+				</form>
+			) : (
+				<div className="flex flex-wrap gap-1.5">
+					{reading.suggested !== null && (
+						<button
+							type="button"
+							className="act"
+							onClick={() =>
+								attempt('correct', () =>
+									api(`/readings/${reading.id}/correction`, {
+										json: {
+											value: fixedValue(reading.suggested!, target, reading.value),
+											unit: target,
+											reason: reading.cause,
+										},
+									}),
+								)
+							}
+						>
+							Take {fixedValue(reading.suggested, target, reading.value)} {unitLabel(target)}
+						</button>
+					)}
+					<button type="button" className="act !font-normal" onClick={() => decide('keep')}>
+						Keep
+					</button>
+					<button type="button" className="act !font-normal" onClick={() => setDiscarding(true)}>
+						Discard…
+					</button>
+				</div>
+			)}
+			{problem && (
+				<p role="alert" className="text-error mt-1">
+					{problem}
+				</p>
+			)}
+		</div>
+	);
+}

@@ -1,0 +1,175 @@
+import { useRef, useState } from 'react';
+import type { z } from 'zod';
+import type { importReport } from '@/server/contract';
+import { api } from '../api';
+
+type Report = z.output<typeof importReport>;
+interface Job {
+	state: 'running' | 'done' | 'failed';
+	done: number;
+	phase: string;
+	result: Report | null;
+	message: string;
+}
+const JOB = 'cordwain.import';
+
+/** Files in and out: an import shows what it would do before it does it. */
+export function Files({ timezone }: { timezone: string }) {
+	const [file, setFile] = useState<File | null>(null);
+	const [report, setReport] = useState<Report | null>(null);
+	const [progress, setProgress] = useState('');
+	const [problem, setProblem] = useState('');
+	const picker = useRef<HTMLInputElement>(null);
+
+	async function follow(id: string): Promise<Report> {
+		sessionStorage.setItem(JOB, id);
+		for (;;) {
+			const job = await api<Job>(`/jobs/${id}`);
+			if (job.state === 'failed') throw new Error(job.message);
+			if (job.state === 'done') {
+				sessionStorage.removeItem(JOB);
+				return job.result!;
+			}
+			setProgress(`${job.done.toLocaleString('en-GB')} lines ${job.phase === 'storing' ? 'stored' : 'read'} …`);
+			await new Promise((resolve) => setTimeout(resolve, 400));
+		}
+	}
+	async function send(chosen: File, query: string) {
+		setProblem('');
+		setProgress('Sending …');
+		try {
+			const { job } = await api<{ job: string }>(`/import?background=1&${query}`, { body: chosen });
+			setReport(await follow(job));
+		} catch (error) {
+			setProblem((error as Error).message);
+		} finally {
+			setProgress('');
+		}
+	}
+	const choose = (chosen: File | undefined) => {
+		if (!chosen) return;
+		setFile(chosen);
+		setReport(null);
+		send(chosen, 'dry_run=1');
+	};
+	const stored = report !== null && !report.dry_run;
+	const fresh = report ? report.good - report.duplicates : 0;
+
+	return (
+		<div className="max-w-[56rem]">
+			<h1>Files</h1>
+			<section className="note-rule">
+				<h2>Bring readings or events in</h2>
+				<p className="text-soft mb-2">
+					A CSV with a header line; commas, semicolons and decimal commas are understood. Times without offset are taken
+					in {timezone}. Nothing is stored before you have seen what it holds.
+				</p>
+				<input
+					ref={picker}
+					id="file"
+					type="file"
+					accept=".csv,text/csv,text/plain"
+					className="sr-only"
+					onChange={(e) => choose(e.target.files?.[0])}
+				/>
+				<button type="button" className="act act-main" onClick={() => picker.current?.click()}>
+					Choose a file
+				</button>{' '}
+				{file && <span className="ml-2">{file.name}</span>}
+				<div aria-live="polite">
+					{progress && <p className="mt-2">{progress}</p>}
+					{problem && (
+						<p role="alert" className="text-error mt-2">
+							{problem}
+						</p>
+					)}
+					{report && (
+						<div className="mt-3" data-report>
+							<p>
+								{stored ? (
+									<>
+										<strong>
+											{report.stored.toLocaleString('en-GB')} {report.format} stored.
+										</strong>{' '}
+										{report.duplicates > 0 && `${report.duplicates} were there already. `}
+										{report.bad > 0 && `${report.bad} bad lines were left out. `}
+										{(report.flagged[3] ?? 0) + (report.flagged[4] ?? 0) > 0 &&
+											`${(report.flagged[3] ?? 0) + (report.flagged[4] ?? 0)} are doubtful and wait in the Ledger.`}
+									</>
+								) : (
+									<>
+										{report.lines.toLocaleString('en-GB')} lines of {report.format}:{' '}
+										<strong>{fresh.toLocaleString('en-GB')} new</strong>, {report.duplicates} already here,{' '}
+										<strong>{report.bad} bad</strong>.
+									</>
+								)}
+							</p>
+							{report.creates.stations.length + report.creates.instruments.length > 0 && !stored && (
+								<p>
+									It names what is not here yet, and would make:{' '}
+									{[
+										...report.creates.stations.map((s) => `station ${s}`),
+										...report.creates.instruments.map((s) => `instrument ${s}`),
+									].join(', ')}
+									.
+								</p>
+							)}
+							{report.notes.map((n) => (
+								<p key={n}>{n}</p>
+							))}
+							{!stored && fresh > 0 && (
+								<button
+									type="button"
+									className="act mt-2"
+									disabled={progress !== ''}
+									onClick={() => file && send(file, report.bad > 0 ? 'keep_good=1' : '')}
+								>
+									{report.bad > 0
+										? `Store the ${fresh} good lines, leave out ${report.bad}`
+										: `Store ${fresh.toLocaleString('en-GB')} lines`}
+								</button>
+							)}
+							{report.problems.length > 0 && (
+								<table className="mt-3 text-[0.92rem]">
+									<thead>
+										<tr>
+											<th scope="col" className="pr-4">
+												Line
+											</th>
+											<th scope="col" className="pr-4">
+												Column
+											</th>
+											<th scope="col">What is wrong</th>
+										</tr>
+									</thead>
+									<tbody>
+										{report.problems.slice(0, 50).map((p) => (
+											<tr key={`${p.line}${p.column}`} className="border-t border-line">
+												<td className="pr-4">{p.line}</td>
+												<td className="pr-4">{p.column}</td>
+												<td>{p.message}</td>
+											</tr>
+										))}
+									</tbody>
+								</table>
+							)}
+							{report.problems.length + report.more_problems > 50 && (
+								<p className="text-soft">and {report.problems.length + report.more_problems - 50} more</p>
+							)}
+						</div>
+					)}
+				</div>
+			</section>
+			<section className="note-rule">
+				<h2>Take everything out</h2>
+				<p className="text-soft mb-2">The same open formats; a file taken out and brought in again changes nothing.</p>
+				<a className="act" href="/api/v1/readings?format=csv" download>
+					readings.csv
+				</a>{' '}
+				<a className="act" href="/api/v1/events?format=csv" download>
+					events.csv
+				</a>
+			</section>
+		</div>
+	);
+}

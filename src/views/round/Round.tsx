@@ -1,0 +1,219 @@
+import { useEffect, useRef, useState } from 'react';
+import type { SiteView } from '@/core/reading/site-view';
+import type { StoredReading } from '@/server/contract';
+import { Decide } from '../entry/Decide';
+import { age, longDate, shown } from '../ui/format';
+import { GaugeStrip } from '../ui/GaugeStrip';
+import { StandingMark } from '../ui/StandingMark';
+import { standingOf } from '../ui/standing';
+
+export interface RoundRow {
+	code: string;
+	name: string;
+	about: string;
+	fedBy: string[];
+	ph: StoredReading | null;
+	ec: StoredReading | null;
+	newest: number | null;
+}
+
+type Quantity2 = 'ph' | 'ec';
+
+/** Today's walk: the line in the order the water runs, each station with what it last showed. */
+export function Round({ site, rows, toDecide }: { site: SiteView; rows: RoundRow[]; toDecide: StoredReading[] }) {
+	const [now, setNow] = useState(site.now);
+	const [waiting, setWaiting] = useState(toDecide);
+	const [current, setCurrent] = useState(-1);
+	const list = useRef<HTMLOListElement>(null);
+	useEffect(() => {
+		const timer = setInterval(() => setNow(Date.now()), 60_000);
+		const changed = () => location.reload();
+		window.addEventListener('cordwain:changed', changed);
+		return () => {
+			clearInterval(timer);
+			window.removeEventListener('cordwain:changed', changed);
+		};
+	}, []);
+	useEffect(() => {
+		const onKey = (e: KeyboardEvent) => {
+			if (e.target instanceof HTMLElement && ['INPUT', 'TEXTAREA', 'SELECT', 'BUTTON'].includes(e.target.tagName))
+				return;
+			if (e.key === 'j' || e.key === 'k') {
+				const next = Math.min(Math.max(current + (e.key === 'j' ? 1 : -1), 0), rows.length - 1);
+				setCurrent(next);
+				list.current?.querySelectorAll<HTMLAnchorElement>('a[data-station]')[next]?.focus();
+			}
+		};
+		window.addEventListener('keydown', onKey);
+		return () => window.removeEventListener('keydown', onKey);
+	}, [current, rows.length]);
+
+	const stale = rows.filter((r) => r.newest === null || now - r.newest > 36 * 3_600_000);
+	const infoOf = (code: string) => site.stations.find((s) => s.info.code === code)!.info;
+
+	const value = (row: RoundRow, q: Quantity2) => {
+		const r = row[q];
+		if (!r) return <span className="text-soft">–</span>;
+		if (r.cause === 'low-ionic-strength')
+			return <span className="text-soft text-[0.85rem]">not telling: low minerals</span>;
+		return (
+			<>
+				<span className="text-[1.25rem] font-bold">{shown(q, r.canonical_value, site.units)}</span>
+				<span className="text-soft text-[0.8rem] ml-1 sm:ml-0 sm:block">
+					±{shown(q, 1.96 * (r.uncertainty ?? 0), site.units)}
+				</span>
+			</>
+		);
+	};
+	const strip = (row: RoundRow, q: Quantity2) => {
+		const r = row[q];
+		if (!r || r.cause === 'low-ionic-strength') return null;
+		return (
+			<GaugeStrip
+				quantity={q}
+				value={r.canonical_value}
+				u={r.uncertainty ?? 0}
+				range={infoOf(row.code).ranges[q] ?? null}
+				standing={standingOf(r)}
+				units={site.units}
+				ends
+			/>
+		);
+	};
+	const standing = (row: RoundRow) => {
+		const marks = [row.ph, row.ec].filter((r): r is StoredReading => r !== null && r.cause !== 'low-ionic-strength');
+		const worst =
+			marks.find((r) => standingOf(r) === 'bad') ?? marks.find((r) => standingOf(r) === 'doubtful') ?? marks[0];
+		return worst ? { standing: standingOf(worst), message: standingOf(worst) === 'sound' ? '' : worst.message } : null;
+	};
+
+	return (
+		<div className="grid lg:grid-cols-[1fr_17rem] gap-x-8 gap-y-6">
+			<section>
+				<h1>{longDate(now, site.timezone)}, round</h1>
+				<p className="text-soft mb-2">
+					{rows.length} stations in the order the water runs
+					{stale.length > 0 ? ` · ${stale.length} not read since yesterday` : ' · all read since yesterday'}
+				</p>
+				<div
+					className="hidden sm:grid grid-cols-[11.5rem_1fr_4.5rem_1fr_4.5rem_10.5rem] gap-x-3 text-soft text-[0.8rem] border-b border-line pb-1"
+					aria-hidden="true"
+				>
+					<span className="pl-9">station</span>
+					<span>pH, range and smear</span>
+					<span>pH</span>
+					<span>EC, range and smear</span>
+					<span>{site.units.ec === 'uS/cm' ? 'µS/cm' : site.units.ec}</span>
+					<span>standing</span>
+				</div>
+				<ol ref={list}>
+					{rows.map((row, i) => {
+						const s = standing(row);
+						return (
+							<li
+								key={row.code}
+								className={`relative border-b border-line ${s && s.standing !== 'sound' ? 'bg-lit' : ''}`}
+							>
+								<Pipe first={i === 0} last={i === rows.length - 1} joins={row.fedBy.length} />
+								<div className="grid grid-cols-2 sm:grid-cols-[11.5rem_1fr_4.5rem_1fr_4.5rem_10.5rem] gap-x-3 items-center py-1.5 min-h-[3.75rem]">
+									<a
+										href={`/bench?station=${encodeURIComponent(row.code)}`}
+										data-station={row.code}
+										className="pl-9 col-span-1 block"
+									>
+										<span className="font-bold">{row.name}</span>
+										<span className="block text-soft text-[0.8rem]">{row.about}</span>
+									</a>
+									<span className="sm:hidden text-right text-[0.85rem]">
+										{row.newest !== null && age(row.newest, now)} {s && <StandingMark standing={s.standing} />}
+									</span>
+									<div className="pl-9 sm:pl-0 hidden sm:block">{strip(row, 'ph')}</div>
+									<div className="pl-9 sm:pl-0">
+										<span className="sm:hidden text-soft text-[0.8rem] mr-1">pH</span>
+										{value(row, 'ph')}
+										<div className="sm:hidden">{strip(row, 'ph')}</div>
+									</div>
+									<div className="hidden sm:block">{strip(row, 'ec')}</div>
+									<div>
+										<span className="sm:hidden text-soft text-[0.8rem] mr-1">EC</span>
+										{value(row, 'ec')}
+										<div className="sm:hidden">{strip(row, 'ec')}</div>
+									</div>
+									<div className="hidden sm:block text-[0.9rem]">
+										{s && <StandingMark standing={s.standing} word />}{' '}
+										<span className="text-soft">{row.newest === null ? 'never read' : age(row.newest, now)}</span>
+										{s?.message && (
+											<span className="block text-[0.8rem] leading-tight">{s.message.split('; did you mean')[0]}</span>
+										)}
+									</div>
+								</div>
+							</li>
+						);
+					})}
+				</ol>
+			</section>
+			<aside>
+				{stale.length > 0 && (
+					<div className="note-rule">
+						<h2>Next on the walk</h2>
+						<p className="mb-2">
+							{stale[0]!.name}
+							{stale[0]!.newest === null
+								? ' has never been read.'
+								: ` was last read ${age(stale[0]!.newest, now)} ago.`}
+						</p>
+						<a className="act act-main" href={`/bench?station=${encodeURIComponent(stale[0]!.code)}`}>
+							Read {stale[0]!.name} <kbd className="!text-primary-content !border-primary-content">b</kbd>
+						</a>
+					</div>
+				)}
+				<div className="note-rule">
+					<h2>Wants a decision</h2>
+					{waiting.length === 0 ? <p className="text-soft">Nothing is in doubt.</p> : null}
+					{waiting.slice(0, 3).map((r) => (
+						<Decide
+							key={r.id}
+							reading={r}
+							site={site}
+							now={now}
+							onDone={() => setWaiting((w) => w.filter((x) => x.id !== r.id))}
+						/>
+					))}
+					{waiting.length > 3 && (
+						<a className="underline" href="/ledger?standing=doubtful">
+							{waiting.length - 3} more in the Ledger
+						</a>
+					)}
+				</div>
+			</aside>
+		</div>
+	);
+}
+
+/** The line drawn as a pipe; a station that other stations feed has a joint. */
+function Pipe({ first, last, joins }: { first: boolean; last: boolean; joins: number }) {
+	return (
+		<svg className="absolute left-0 top-0 h-full w-8" preserveAspectRatio="none" viewBox="0 0 32 60" aria-hidden="true">
+			<path
+				d={`M14 ${first ? 30 : 0}V${last ? 30 : 60}`}
+				stroke="var(--q-ec)"
+				strokeWidth="4"
+				opacity="0.55"
+				vectorEffect="non-scaling-stroke"
+			/>
+			{joins > 1 && (
+				<path d="M14 18H26" stroke="var(--q-ec)" strokeWidth="4" opacity="0.55" vectorEffect="non-scaling-stroke" />
+			)}
+			<ellipse
+				cx="14"
+				cy="30"
+				rx="6"
+				ry="6"
+				fill="var(--color-base-100)"
+				stroke="var(--color-base-content)"
+				strokeWidth="2"
+				vectorEffect="non-scaling-stroke"
+			/>
+		</svg>
+	);
+}

@@ -1,0 +1,219 @@
+import type { ApexOptions } from 'apexcharts';
+import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
+import { QUANTITY, type Quantity } from '@/core/quantity';
+import type { SiteView } from '@/core/reading/site-view';
+import { dateTime, displayUnit, shown, unitLabel } from '../ui/format';
+import { standingOf } from '../ui/standing';
+import { inDisplay, type Point } from './Trends';
+
+const ApexChart = lazy(() => import('react-apexcharts'));
+
+export interface ChartEvent {
+	at: number;
+	kind: string;
+	words: string;
+}
+
+const MARK: Record<string, string> = {
+	water_added: 'W',
+	nutrient_added: 'N',
+	acid_added: 'A',
+	base_added: 'B',
+	solution_changed: 'C',
+};
+/** A line is not drawn across a silence of more than this many usual gaps. */
+const GAP = 6;
+
+/** Reads the theme's colours, since a chart cannot follow CSS variables by itself. */
+function useTheme(): Record<string, string> {
+	const read = () => {
+		const style = getComputedStyle(document.documentElement);
+		return Object.fromEntries(
+			[
+				'--q-ph',
+				'--q-ec',
+				'--q-temp',
+				'--color-base-content',
+				'--color-base-300',
+				'--color-base-100',
+				'--zone',
+				'--soft',
+				'--color-warning',
+				'--color-error',
+			].map((n) => [n, style.getPropertyValue(n).trim()]),
+		);
+	};
+	const [theme, setTheme] = useState<Record<string, string>>({});
+	useEffect(() => {
+		setTheme(read());
+		const watch = new MutationObserver(() => setTheme(read()));
+		watch.observe(document.documentElement, { attributes: true, attributeFilter: ['data-theme'] });
+		return () => watch.disconnect();
+	}, []);
+	return theme;
+}
+
+export function SeriesChart({
+	quantity,
+	points,
+	range,
+	events,
+	from,
+	to,
+	site,
+}: {
+	quantity: Quantity;
+	points: readonly Point[];
+	range: { low: number; high: number } | null;
+	events: readonly ChartEvent[];
+	from: number;
+	to: number;
+	site: SiteView;
+}) {
+	const theme = useTheme();
+	const hue = theme[`--q-${quantity}`] ?? '#000';
+	const { series, options } = useMemo(() => {
+		const v = (x: number) => inDisplay(quantity, x, site);
+		const trusted = points.filter((p) => standingOf(p) === 'sound');
+		const gaps = points
+			.slice(1)
+			.map((p, i) => p.at - points[i]!.at)
+			.sort((a, b) => a - b);
+		const usual = gaps[gaps.length >> 1] ?? 0;
+		const line: [number, number | null][] = [];
+		const band: { x: number; y: [number, number] | null }[] = [];
+		for (const [i, p] of trusted.entries()) {
+			const before = trusted[i - 1];
+			if (before && p.at - before.at > Math.max(GAP * usual, 3 * 86_400_000)) {
+				line.push([before.at + 1, null]);
+				band.push({ x: before.at + 1, y: null });
+			}
+			line.push([p.at, v(p.value)]);
+			band.push({ x: p.at, y: [v(p.low - 1.96 * p.u), v(p.high + 1.96 * p.u)] });
+		}
+		const doubtful = points.filter((p) => ['doubtful', 'bad'].includes(standingOf(p)));
+		const believable = trusted
+			.flatMap((p) => [v(p.low - 1.96 * p.u), v(p.high + 1.96 * p.u)])
+			.concat(range ? [v(range.low), v(range.high)] : []);
+		const all = believable.length > 0 ? believable : doubtful.map((p) => v(p.value));
+		let min = Math.min(...all);
+		let max = Math.max(...all);
+		const room = (max - min) * 0.08 || 0.5;
+		min -= room;
+		max += room;
+		// A doubtful value far off the others is drawn at the edge: its place is in the table.
+		const clip = (x: number) => Math.min(Math.max(x, min + room * 0.2), max - room * 0.2);
+		const unit = displayUnit(quantity, site.units);
+		const options: ApexOptions = {
+			chart: {
+				type: 'line',
+				animations: { enabled: false },
+				background: 'transparent',
+				fontFamily: 'B612, sans-serif',
+				foreColor: theme['--soft'] ?? '#555',
+				toolbar: {
+					show: true,
+					tools: { download: true, zoom: true, zoomin: false, zoomout: false, pan: false, reset: true },
+				},
+				group: 'trends',
+				id: `trend-${quantity}`,
+				zoom: { autoScaleYaxis: false },
+			},
+			colors: [hue, hue, theme['--color-warning'] ?? '#a60'],
+			fill: { type: 'solid', opacity: [0.18, 1, 1] },
+			stroke: { width: [0, 1.6, 0], curve: 'straight' },
+			markers: {
+				size: [0, 2.5, 6],
+				shape: ['circle', 'circle', 'square'],
+				strokeWidth: [0, 0, 2],
+				strokeColors: theme['--color-warning'] ?? '#a60',
+				fillOpacity: [1, 1, 0.15],
+				hover: { sizeOffset: 2 },
+			},
+			legend: { show: false },
+			grid: { borderColor: theme['--color-base-300'] ?? '#ccc', padding: { left: 12, right: 12 } },
+			xaxis: {
+				type: 'datetime',
+				min: from,
+				max: to,
+				labels: { datetimeUTC: false },
+				axisBorder: { color: theme['--color-base-300'] ?? '#ccc' },
+			},
+			yaxis: {
+				min,
+				max,
+				tickAmount: 4,
+				title: { text: `${QUANTITY[quantity].name}${unit ? ` ${unitLabel(unit)}` : ''}`, style: { fontWeight: 400 } },
+				labels: { formatter: (x) => (quantity === 'temp' ? x.toFixed(0) : x.toFixed(1)), minWidth: 34 },
+			},
+			tooltip: {
+				shared: false,
+				intersect: false,
+				custom: ({ seriesIndex, dataPointIndex }: { seriesIndex: number; dataPointIndex: number }) => {
+					const at =
+						seriesIndex === 0
+							? band[dataPointIndex]?.x
+							: seriesIndex === 1
+								? line[dataPointIndex]?.[0]
+								: doubtful[dataPointIndex]?.at;
+					const p = points.find((q) => q.at === at);
+					if (!p) return '';
+					const box = document.createElement('div');
+					box.textContent = `${dateTime(p.at, site.timezone)}: ${shown(quantity, p.value, site.units)} ± ${shown(quantity, 1.96 * p.u, site.units)}${p.count > 1 ? `, mean of ${p.count}` : ''} · ${standingOf(p)}${p.message ? ` · ${p.message}` : ''}`;
+					return `<div style="padding:6px 8px;max-width:320px;white-space:normal">${box.innerHTML}</div>`;
+				},
+			},
+			annotations: {
+				yaxis: range
+					? [
+							{
+								y: v(range.low),
+								y2: v(range.high),
+								fillColor: theme['--zone'] ?? '#eee',
+								opacity: 0.7,
+								borderColor: 'transparent',
+							},
+						]
+					: [],
+				xaxis: events
+					.filter((e) => MARK[e.kind])
+					.map((e) => ({
+						x: e.at,
+						borderColor: theme['--soft'] ?? '#888',
+						strokeDashArray: 2,
+						label: {
+							text: MARK[e.kind]!,
+							orientation: 'horizontal',
+							position: 'bottom',
+							offsetY: 0,
+							borderColor: 'transparent',
+							style: {
+								background: theme['--color-base-100'] ?? '#fff',
+								color: theme['--color-base-content'] ?? '#000',
+								fontSize: '10px',
+								padding: { left: 2, right: 2, top: 0, bottom: 1 },
+							},
+						},
+					})),
+			},
+		};
+		return {
+			series: [
+				{ name: 'uncertainty', type: 'rangeArea', data: band },
+				{ name: QUANTITY[quantity].name, type: 'line', data: line },
+				{ name: 'doubtful', type: 'line', data: doubtful.map((p) => [p.at, clip(v(p.value))] as [number, number]) },
+			],
+			options,
+		};
+	}, [points, range, events, quantity, site, theme, hue, from, to]);
+	const says = `${QUANTITY[quantity].name} over time, ${points.length} points; the same data stands under “as a table”.`;
+	return (
+		<figure aria-label={says} className="mb-1" data-chart={quantity}>
+			<Suspense fallback={<div style={{ height: 190 }} />}>
+				{theme['--soft'] !== undefined && (
+					<ApexChart key={hue} type="rangeArea" height={195} options={options} series={series as ApexAxisChartSeries} />
+				)}
+			</Suspense>
+		</figure>
+	);
+}
