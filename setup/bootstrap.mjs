@@ -73,7 +73,7 @@ export function ensureNpmPackages() {
 		encoding: 'utf8',
 	});
 	if (done.status !== 0)
-		throw new SetupError(`npm ci failed:\n${done.stdout ?? ''}${done.stderr ?? done.error?.message ?? ''}`);
+		throw new SetupError(`npm ci failed:\n${(done.stderr ?? done.error?.message ?? '').slice(0, 2000)}`);
 	writeFileSync(stamp, wanted);
 }
 

@@ -11,7 +11,7 @@ export const notNegative = finite.nonnegative('must not be negative');
 export const tempC = finite.min(-5, 'water is between −5 and 60 °C').max(60, 'water is between −5 and 60 °C');
 export const ph = finite.min(0, 'pH is between 0 and 14').max(14, 'pH is between 0 and 14');
 export const name = z.string().trim().min(1, 'must not be empty').max(200, 'at most 200 characters');
-export const code = name.refine((c) => !/[\u0000-\u001f]/.test(c), 'must not hold control characters');
+export const code = name.refine((c) => ![...c].some((x) => x < ' '), 'must not hold control characters');
 export const unit = z.string().transform((text, ctx): Unit => {
 	const found = unitNamed(text);
 	if (found) return found;

@@ -1,4 +1,4 @@
-import { resolveUnit, valueOf } from '@/core/format/readings-row';
+import { resolveUnit, typedNumber } from '@/core/format/readings-row';
 import { type Quantity, toCanonical } from '@/core/quantity';
 import type { Reading, Verdict } from '@/core/reading/model';
 import { type Pool, transaction } from '@/store/pool';
@@ -66,7 +66,7 @@ function understand(context: SiteContext, sample: TypedSample, path: string): Un
 			new Refusal(422, 'bad-reading', [{ path: `${path}readings.${i}.${field}`, message }]);
 		const instrument = typed.instrument ? context.instruments.find((x) => x.code === typed.instrument) : undefined;
 		if (typed.instrument && !instrument) throw refuse('instrument', `There is no instrument “${typed.instrument}”.`);
-		const value = valueOf(typed.value.trim());
+		const value = typedNumber(typed.value.trim());
 		if (!value) throw refuse('value', `“${typed.value.slice(0, 40)}” is not a number.`);
 		const unit = resolveUnit(typed.quantity, typed.unit, instrument?.ppmScale ?? null);
 		if (!unit.ok) throw refuse('unit', `${unit.message}.`);

@@ -57,7 +57,7 @@ export interface ValueText {
 }
 
 /** `5.8`, `5,8` or the interval `5.0..6.0`; undefined for anything else. */
-export function valueOf(text: string): ValueText | undefined {
+export function typedNumber(text: string): ValueText | undefined {
 	const dots = text.indexOf('..');
 	if (dots < 0) {
 		const digits = NUMBER.test(text) ? text : plainDigits(text);
@@ -65,8 +65,8 @@ export function valueOf(text: string): ValueText | undefined {
 		const value = Number(digits);
 		return Number.isFinite(value) ? { digits, low: value, high: value } : undefined;
 	}
-	const low = valueOf(text.slice(0, dots));
-	const high = valueOf(text.slice(dots + 2));
+	const low = typedNumber(text.slice(0, dots));
+	const high = typedNumber(text.slice(dots + 2));
 	if (!low || !high || low.low !== low.high || high.low !== high.high || !(low.low < high.low)) return undefined;
 	return { digits: `${low.digits}..${high.digits}`, low: low.low, high: high.low };
 }
@@ -105,7 +105,7 @@ export function readingRow(row: readonly string[], header: Header, context: RowC
 	if (!isQuantity(quantity)) return bad('quantity', `“${quantity}” is not a quantity; use ph, ec, tds, temp, …`);
 	const valueText = cell(row, header, 'value');
 	if (valueText === '') return bad('value', 'has no value', 'missing');
-	const value = valueOf(valueText);
+	const value = typedNumber(valueText);
 	if (!value) return bad('value', `“${valueText.slice(0, 40)}” is not a number`);
 	const instrument = cell(row, header, 'instrument');
 	const unitText = cell(row, header, 'unit');

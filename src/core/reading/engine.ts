@@ -120,12 +120,10 @@ export class Engine {
 	/** The state as plain data, so that a browser can go on judging where the server stopped. */
 	snapshot(): EngineSnapshot {
 		return {
-			histories: [...this.byQuantity.values()]
-				.flat()
-				.map(({ station, history }) => ({
-					station,
-					history: { ...history, lastAt: Number.isFinite(history.lastAt) ? history.lastAt : null },
-				})),
+			histories: [...this.byQuantity.values()].flat().map(({ station, history }) => ({
+				station,
+				history: { ...history, lastAt: Number.isFinite(history.lastAt) ? history.lastAt : null },
+			})),
 			traces: [...this.traces],
 			events: [...this.events.values()].flat(),
 		};

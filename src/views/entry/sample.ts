@@ -1,4 +1,4 @@
-import { valueOf } from '@/core/format/readings-row';
+import { typedNumber } from '@/core/format/readings-row';
 import { type Quantity, toCanonical, type Unit } from '@/core/quantity';
 import { Engine } from '@/core/reading/engine';
 import type { Reading, Verdict } from '@/core/reading/model';
@@ -35,7 +35,7 @@ export const engineOf = (site: SiteView): Engine =>
 
 const sampleTemp = (d: DraftSample): number | null => {
 	const t = d.values.find((v) => v.quantity === 'temp');
-	const value = t && valueOf(t.digits);
+	const value = t && typedNumber(t.digits);
 	if (!t || !value) return null;
 	const c = toCanonical(value.low, t.unit);
 	return c >= -5 && c <= 60 ? Math.round(c * 100) / 100 : null;
@@ -44,7 +44,7 @@ const sampleTemp = (d: DraftSample): number | null => {
 export function readingsOf(d: DraftSample, at: number): Reading[] {
 	const tempC = sampleTemp(d);
 	return d.values.flatMap((v) => {
-		const value = valueOf(v.digits);
+		const value = typedNumber(v.digits);
 		if (!value) return [];
 		const low = toCanonical(value.low, v.unit);
 		const high = toCanonical(value.high, v.unit);

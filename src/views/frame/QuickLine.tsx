@@ -119,7 +119,7 @@ export function QuickLine({ site, onSaid }: { site: SiteView; onSaid: (text: str
 	}
 
 	return (
-		<div
+		<search
 			className="relative grow min-w-60 max-w-[36rem] order-last sm:order-none w-full sm:w-auto"
 			onFocus={() => setOpen(true)}
 			onBlur={(e) => !e.currentTarget.contains(e.relatedTarget) && setOpen(false)}
@@ -191,7 +191,7 @@ export function QuickLine({ site, onSaid }: { site: SiteView; onSaid: (text: str
 					</button>
 				</div>
 			)}
-		</div>
+		</search>
 	);
 }
 

@@ -25,28 +25,29 @@ const MARK: Record<string, string> = {
 const GAP = 6;
 
 /** Reads the theme's colours, since a chart cannot follow CSS variables by itself. */
+const THEME_NAMES = [
+	'--q-ph',
+	'--q-ec',
+	'--q-temp',
+	'--color-base-content',
+	'--color-base-300',
+	'--color-base-100',
+	'--zone',
+	'--soft',
+	'--color-warning',
+	'--color-error',
+];
+
+function readTheme(): Record<string, string> {
+	const style = getComputedStyle(document.documentElement);
+	return Object.fromEntries(THEME_NAMES.map((n) => [n, style.getPropertyValue(n).trim()]));
+}
+
 function useTheme(): Record<string, string> {
-	const read = () => {
-		const style = getComputedStyle(document.documentElement);
-		return Object.fromEntries(
-			[
-				'--q-ph',
-				'--q-ec',
-				'--q-temp',
-				'--color-base-content',
-				'--color-base-300',
-				'--color-base-100',
-				'--zone',
-				'--soft',
-				'--color-warning',
-				'--color-error',
-			].map((n) => [n, style.getPropertyValue(n).trim()]),
-		);
-	};
 	const [theme, setTheme] = useState<Record<string, string>>({});
 	useEffect(() => {
-		setTheme(read());
-		const watch = new MutationObserver(() => setTheme(read()));
+		setTheme(readTheme());
+		const watch = new MutationObserver(() => setTheme(readTheme()));
 		watch.observe(document.documentElement, { attributes: true, attributeFilter: ['data-theme'] });
 		return () => watch.disconnect();
 	}, []);
