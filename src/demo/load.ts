@@ -2,11 +2,12 @@ import type { ReadingRow } from '@/core/format/readings-row';
 import { toCanonical, unitNamed } from '@/core/quantity';
 import { Engine } from '@/core/reading/engine';
 import { asEvent } from '@/service/prime';
-import { loadSite, requireSite } from '@/service/site';
+import { loadSite, requireSite, type SiteContext } from '@/service/site';
 import { storeJudged } from '@/service/store-judged';
 import { insertEvents, listEvents } from '@/store/events';
 import { putInstrument, putStation, putSystem } from '@/store/line';
-import { type Pool, transaction } from '@/store/pool';
+import { type Client, type Pool, transaction } from '@/store/pool';
+import { insertDecision, listReadings } from '@/store/readings';
 import { insertSite } from '@/store/site';
 import { INSTRUMENTS, SITE, STATIONS, SYSTEMS } from './saltmarsh';
 import { type DemoReading, season } from './season';
@@ -76,5 +77,22 @@ export async function loadDemo(pool: Pool, options: { say: (text: string) => voi
 		const rows = readings.map(demoRow);
 		for (let i = 0; i < rows.length; i += 5000)
 			await storeJudged(client, context, engine, rows.slice(i, i + 5000), { source: 'demo', who: 'grower' });
+		await decideOldDoubts(client, context, lastMorning(now));
 	});
+}
+
+/** What was in doubt more than three weeks ago has been looked at since: discarded, for a slip the grower remembered. */
+async function decideOldDoubts(client: Client, context: SiteContext, end: number): Promise<void> {
+	const doubts = await listReadings(client, context.site.id, { flags: [3, 4], to: end - 21 * DAY, limit: 1000 });
+	for (const r of doubts) {
+		const slip = r.cause !== 'source-shift';
+		await insertDecision(
+			client,
+			context.site.id,
+			r.id,
+			slip ? 'discard' : 'keep',
+			slip ? 'written down wrongly' : 'confirmed by a second sample',
+			'grower',
+		);
+	}
 }

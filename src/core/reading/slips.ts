@@ -91,8 +91,9 @@ export function undoneSlips(quantity: SeriesQuantity, reading: Reading): Slip[] 
 
 /** A slip must land this close to the expectation, in standard deviations, to be proposed. */
 export const FITS = 3;
-/** A number that no instrument can show was certainly mistyped, so its undoing may be a less likely value. */
-export const FITS_IMPOSSIBLE = 8;
+/** The further off the number as typed, the surer that it was mistyped, and the less likely a value its undoing may be. */
+const FITS_AT_MOST = 8;
+const fitsFor = (missed: number): number => Math.min(Math.max(Math.abs(missed) / 4, FITS), FITS_AT_MOST);
 
 /**
  * The slip that best explains a value which missed its prediction, or null when none does.
@@ -105,8 +106,8 @@ export function bestSlip(
 	uWorking: number,
 	missed: number,
 	span: readonly [number, number],
-	fits = FITS,
 ): { slip: Slip; fit: number } | null {
+	const fits = fitsFor(missed);
 	let best: { slip: Slip; fit: number; cost: number } | null = null;
 	for (const slip of candidates) {
 		if (!(slip.value >= span[0] && slip.value <= span[1])) continue;

@@ -1,9 +1,9 @@
 import { useState } from 'react';
-import { type Unit, unitNamed } from '@/core/quantity';
+import { QUANTITY, type Unit, unitNamed } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import type { StoredReading } from '@/server/contract';
 import { api } from '../api';
-import { age, shownWithUnit, unitLabel } from '../ui/format';
+import { age, unitLabel } from '../ui/format';
 import { StandingMark } from '../ui/StandingMark';
 import { standingOf } from '../ui/standing';
 import { fixedValue } from './fix';
@@ -41,7 +41,7 @@ export function Decide({
 			<p>
 				<StandingMark standing={standingOf(reading)} />{' '}
 				<strong>
-					{station} {shownWithUnit(reading.quantity, reading.canonical_value, site.units)}
+					{station} {QUANTITY[reading.quantity].name} {reading.value} {unitLabel(reading.unit)}
 				</strong>
 				, {age(Date.parse(reading.time), now)} ago. {reading.message}
 			</p>

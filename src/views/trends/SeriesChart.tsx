@@ -81,15 +81,15 @@ export function SeriesChart({
 			.map((p, i) => p.at - points[i]!.at)
 			.sort((a, b) => a - b);
 		const usual = gaps[gaps.length >> 1] ?? 0;
-		const line: [number, number | null][] = [];
-		const band: { x: number; y: [number, number] | null }[] = [];
+		const line: { x: number; y: number | null }[] = [];
+		const band: { x: number; y: [number | null, number | null] }[] = [];
 		for (const [i, p] of trusted.entries()) {
 			const before = trusted[i - 1];
 			if (before && p.at - before.at > Math.max(GAP * usual, 3 * 86_400_000)) {
-				line.push([before.at + 1, null]);
-				band.push({ x: before.at + 1, y: null });
+				line.push({ x: before.at + 1, y: null });
+				band.push({ x: before.at + 1, y: [null, null] });
 			}
-			line.push([p.at, v(p.value)]);
+			line.push({ x: p.at, y: v(p.value) });
 			band.push({ x: p.at, y: [v(p.low - 1.96 * p.u), v(p.high + 1.96 * p.u)] });
 		}
 		const doubtful = points.filter((p) => ['doubtful', 'bad'].includes(standingOf(p)));
@@ -155,7 +155,7 @@ export function SeriesChart({
 						seriesIndex === 0
 							? band[dataPointIndex]?.x
 							: seriesIndex === 1
-								? line[dataPointIndex]?.[0]
+								? line[dataPointIndex]?.x
 								: doubtful[dataPointIndex]?.at;
 					const p = points.find((q) => q.at === at);
 					if (!p) return '';
@@ -202,7 +202,7 @@ export function SeriesChart({
 			series: [
 				{ name: 'uncertainty', type: 'rangeArea', data: band },
 				{ name: QUANTITY[quantity].name, type: 'line', data: line },
-				{ name: 'doubtful', type: 'line', data: doubtful.map((p) => [p.at, clip(v(p.value))] as [number, number]) },
+				{ name: 'doubtful', type: 'line', data: doubtful.map((p) => ({ x: p.at, y: clip(v(p.value)) })) },
 			],
 			options,
 		};

@@ -90,7 +90,13 @@ export function GaugeStrip(p: GaugeStripProps) {
 					<g key={v}>
 						<line x1={x(v)} x2={x(v)} y1={TOP - 2} y2={BASE + 2} stroke="var(--soft)" strokeWidth="0.8" />
 						{p.ends && (
-							<text x={x(v)} y={BASE + 13} fontSize="9.5" textAnchor="middle" fill="var(--soft)">
+							<text
+								x={x(v)}
+								y={BASE + 13}
+								fontSize="9.5"
+								textAnchor={x(v) < 14 ? 'start' : x(v) > W - 14 ? 'end' : 'middle'}
+								fill="var(--soft)"
+							>
 								{shown(p.quantity, v, p.units)}
 							</text>
 						)}

@@ -32,7 +32,7 @@ export function shown(quantity: Quantity, canonical: number, units: DisplayUnits
 		case 'ph':
 			return value.toFixed(2);
 		case 'ec':
-			return unit === 'mS/cm' ? value.toFixed(value < 0.1 ? 3 : 2) : value.toFixed(0);
+			return unit === 'mS/cm' ? value.toFixed(value < 0.0995 && value > 0 ? 3 : 2) : value.toFixed(0);
 		case 'temp':
 			return value.toFixed(1);
 		default:

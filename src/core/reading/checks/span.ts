@@ -1,4 +1,4 @@
-import { bestSlip, displayValue, FITS_IMPOSSIBLE, undoneSlips } from '../slips';
+import { bestSlip, displayValue, undoneSlips } from '../slips';
 import type { Check } from './check';
 import { slipFinding } from './slip';
 
@@ -21,7 +21,6 @@ export const span: Check = {
 				s.uWorking,
 				Number.POSITIVE_INFINITY,
 				s.definition.span,
-				FITS_IMPOSSIBLE,
 			);
 		if (found) return slipFinding(s, found.slip, found.fit, 4, 'span');
 		return {
