@@ -4,7 +4,7 @@ import { QUANTITY, type Quantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { dateTime, displayUnit, shown, unitLabel } from '../ui/format';
 import { standingOf } from '../ui/standing';
-import { inDisplay, type Point } from './Trends';
+import { inDisplay, type Point } from './point';
 
 const ApexChart = lazy(() => import('react-apexcharts'));
 
@@ -132,7 +132,11 @@ export function SeriesChart({
 				hover: { sizeOffset: 2 },
 			},
 			legend: { show: false },
-			grid: { borderColor: theme['--color-base-300'] ?? '#ccc', padding: { left: 12, right: 12 } },
+			dataLabels: { enabled: false },
+			grid: {
+				borderColor: theme['--color-base-300'] ?? '#ccc',
+				padding: { left: 18, right: 12, top: -12, bottom: -6 },
+			},
 			xaxis: {
 				type: 'datetime',
 				min: from,
@@ -144,8 +148,12 @@ export function SeriesChart({
 				min,
 				max,
 				tickAmount: 4,
-				title: { text: `${QUANTITY[quantity].name}${unit ? ` ${unitLabel(unit)}` : ''}`, style: { fontWeight: 400 } },
-				labels: { formatter: (x) => (quantity === 'temp' ? x.toFixed(0) : x.toFixed(1)), minWidth: 34 },
+				title: {
+					text: `${QUANTITY[quantity].name}${unit ? ` ${unitLabel(unit)}` : ''}`,
+					offsetX: 4,
+					style: { fontWeight: 400 },
+				},
+				labels: { formatter: (x) => (quantity === 'temp' ? x.toFixed(0) : x.toFixed(1)), minWidth: 40 },
 			},
 			tooltip: {
 				shared: false,
@@ -212,7 +220,7 @@ export function SeriesChart({
 		<figure aria-label={says} className="mb-1" data-chart={quantity}>
 			<Suspense fallback={<div style={{ height: 190 }} />}>
 				{theme['--soft'] !== undefined && (
-					<ApexChart key={hue} type="rangeArea" height={195} options={options} series={series as ApexAxisChartSeries} />
+					<ApexChart key={hue} type="rangeArea" height={182} options={options} series={series as ApexAxisChartSeries} />
 				)}
 			</Suspense>
 		</figure>

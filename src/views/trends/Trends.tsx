@@ -1,25 +1,12 @@
 import { useEffect, useState } from 'react';
-import { fromCanonical, QUANTITY, type Quantity } from '@/core/quantity';
+import { QUANTITY, type Quantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { api } from '../api';
 import { dateTime, displayUnit, shown, unitLabel } from '../ui/format';
 import { StandingMark } from '../ui/StandingMark';
 import { standingOf } from '../ui/standing';
+import type { Point } from './point';
 import { type ChartEvent, SeriesChart } from './SeriesChart';
-
-export interface Point {
-	at: number;
-	value: number;
-	low: number;
-	high: number;
-	u: number;
-	count: number;
-	flag: number;
-	decision: string | null;
-	id: number | null;
-	message: string;
-	instrument: string | null;
-}
 
 const SPANS = [
 	[14, '2 weeks'],
@@ -196,8 +183,3 @@ function PointTable({ quantity, points, site }: { quantity: Quantity; points: re
 		</table>
 	);
 }
-
-export const inDisplay = (q: Quantity, v: number, site: SiteView): number => {
-	const unit = displayUnit(q, site.units);
-	return unit ? fromCanonical(v, unit) : v;
-};

@@ -1,0 +1,32 @@
+/** Imports go one way: pages → server → service → store; everything may use core; core uses nothing of ours. */
+const only = (name, from, allowed) => ({
+	name,
+	severity: 'error',
+	from: { path: `^src/${from}` },
+	to: { path: '^src/', pathNot: allowed.map((a) => `^src/${a}`) },
+});
+
+module.exports = {
+	forbidden: [
+		only('core-uses-nothing-of-ours', 'core/', ['core/']),
+		only('sim-uses-core', 'sim/', ['sim/', 'core/']),
+		only('store-uses-core', 'store/', ['store/', 'core/']),
+		only('service-uses-store-and-core', 'service/', ['service/', 'store/', 'core/']),
+		only('server-uses-service', 'server/', ['server/', 'service/', 'store/', 'core/']),
+		only('views-use-core-and-the-contract', 'views/', ['views/', 'core/', 'server/contract']),
+		only('cli-uses-core', 'cli/', ['cli/', 'core/']),
+		{
+			name: 'core-is-pure',
+			severity: 'error',
+			from: { path: '^src/core/' },
+			to: { path: '^(react|pg|astro|fs|net|http|child_process|crypto)', dependencyTypes: ['npm', 'core'] },
+		},
+		{ name: 'no-circles', severity: 'error', from: { path: '^src/' }, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
+	],
+	options: {
+		doNotFollow: { path: 'node_modules' },
+		tsConfig: { fileName: 'tsconfig.json' },
+		tsPreCompilationDeps: true,
+		exclude: { path: '\\.astro$' },
+	},
+};

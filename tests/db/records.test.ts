@@ -1,0 +1,188 @@
+import { cpSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { describe, expect, it } from 'vitest';
+import { correctReading, decide, enterSamples, undoLast } from '@/service/enter';
+import { eventsCsv, readingsCsv } from '@/service/export';
+import { importFile } from '@/service/import';
+import { requireSite, siteForIntake } from '@/service/site';
+import { migrate } from '@/store/migrate';
+import type { Pool } from '@/store/pool';
+import { correctionChain, countReadings, listReadings } from '@/store/readings';
+import { withDatabase } from '../helpers/database';
+import { DEMO_NOW } from '../helpers/global-setup';
+
+const by = { source: 'bench', who: 'grower', now: DEMO_NOW };
+const typed = (value: string, quantity: 'ph' | 'ec' = 'ph') => ({
+	quantity,
+	value,
+	unit: quantity === 'ph' ? 'pH' : 'mS/cm',
+	instrument: 'plum',
+});
+const collect = async (pieces: AsyncGenerator<string>) => {
+	let text = '';
+	for await (const p of pieces) text += p;
+	return text;
+};
+
+async function importText(pool: Pool, text: string | Buffer, options: Partial<Parameters<typeof importFile>[3]> = {}) {
+	const dir = mkdtempSync(join(tmpdir(), 'cordwain-import-test-'));
+	try {
+		writeFileSync(join(dir, 'a.csv'), text);
+		return await importFile(pool, await siteForIntake(pool), join(dir, 'a.csv'), {
+			dryRun: false,
+			keepGood: false,
+			who: 'grower',
+			now: DEMO_NOW,
+			...options,
+		});
+	} finally {
+		rmSync(dir, { recursive: true });
+	}
+}
+
+describe('migrations', () => {
+	it('are applied once, and an edited old one is refused', () =>
+		withDatabase('empty', async (pool) => {
+			expect(await migrate(pool)).toBe(0);
+			const dir = mkdtempSync(join(tmpdir(), 'cordwain-migrations-'));
+			cpSync(join(import.meta.dirname, '../../src/store/migrations'), dir, { recursive: true });
+			writeFileSync(join(dir, '001.do.base.sql'), 'SELECT 1');
+			await expect(migrate(pool, dir)).rejects.toThrow(/changed since/);
+			rmSync(dir, { recursive: true });
+		}));
+});
+
+describe('readings are never overwritten', () => {
+	it('the database itself refuses to change or delete a reading', () =>
+		withDatabase('demo', async (pool) => {
+			await expect(pool.query('UPDATE reading SET value = 7')).rejects.toThrow(/append-only/);
+			await expect(pool.query('DELETE FROM reading')).rejects.toThrow(/append-only/);
+			await expect(pool.query('DELETE FROM decision')).rejects.toThrow(/append-only/);
+		}));
+	it('a correction stands beside its original; undo is a decision', () =>
+		withDatabase('demo', async (pool) => {
+			const site = await requireSite(pool);
+			const [entered] = await enterSamples(
+				pool,
+				site,
+				[{ at: DEMO_NOW, station: 'pond', readings: [typed('62.3'), typed('2.05', 'ec')] }],
+				by,
+			);
+			const [ph, ec] = entered!.readings;
+			expect(ph!.verdict).toMatchObject({ flag: 4, deciding: { cause: 'decimal-slip' } });
+			expect(ph!.verdict.deciding!.suggested).toBeCloseTo(6.23, 6);
+			expect(ec!.verdict.flag).toBe(1);
+			await correctReading(pool, site, ph!.id, { value: '6.23', unit: 'pH', reason: 'slip' }, by);
+			const chain = await correctionChain(pool, site.site.id, ph!.id);
+			expect(chain.map((r) => [r.digits, r.superseded, r.flag])).toEqual([
+				['62.3', true, 4],
+				['6.23', false, 1],
+			]);
+			await expect(correctReading(pool, site, ph!.id, { value: '6.3', unit: 'pH', reason: '' }, by)).rejects.toThrow(
+				/corrected meanwhile/,
+			);
+			const before = await countReadings(pool, site.site.id, {});
+			await enterSamples(pool, site, [{ at: DEMO_NOW + 1000, station: 'slabs', readings: [typed('5.9')] }], by);
+			const undone = await undoLast(pool, site, 'grower');
+			expect(undone.map((r) => r.station)).toEqual(['slabs']);
+			expect(await countReadings(pool, site.site.id, {})).toBe(before);
+			expect(await countReadings(pool, site.site.id, { all: true })).toBe(before + 2);
+			await decide(pool, site, undone[0]!.id, 'restore', '', 'grower');
+			expect(await countReadings(pool, site.site.id, {})).toBe(before + 1);
+		}));
+	it('discarding wants a reason', () =>
+		withDatabase('demo', async (pool) => {
+			const site = await requireSite(pool);
+			const [doubtful] = await listReadings(pool, site.site.id, { flags: [3, 4], undecided: true, limit: 1 });
+			await expect(decide(pool, site, doubtful!.id, 'discard', ' ', 'grower')).rejects.toThrow(/Say why/);
+		}));
+});
+
+describe('the demo tells the truth', () => {
+	it('finds faults in the eight months and lets honest readings pass', () =>
+		withDatabase('demo', async (pool) => {
+			const site = await requireSite(pool);
+			const flagged = await listReadings(pool, site.site.id, { flags: [3, 4], limit: 1000 });
+			const total = await countReadings(pool, site.site.id, {});
+			expect(total).toBeGreaterThan(2500);
+			expect(flagged.length).toBeGreaterThan(10);
+			expect(flagged.length / total).toBeLessThan(0.02);
+			expect(new Set(flagged.map((r) => r.cause)).size).toBeGreaterThan(3);
+		}));
+});
+
+describe('files in and out', () => {
+	it('export, import into an empty installation, export again: the same bytes', () =>
+		withDatabase('demo', (from) =>
+			withDatabase('empty', async (to) => {
+				const source = await requireSite(from);
+				const first = {
+					readings: await collect(readingsCsv(from, source, {})),
+					events: await collect(eventsCsv(from, source, {})),
+				};
+				await importText(to, first.events);
+				await importText(to, first.readings);
+				const target = await requireSite(to);
+				expect(await collect(eventsCsv(to, target, {}))).toBe(first.events);
+				expect(await collect(readingsCsv(to, target, {}))).toBe(first.readings);
+				const again = await importText(to, first.readings);
+				expect(again).toMatchObject({ stored: 0, bad: 0, duplicates: again.lines });
+			}),
+		));
+	it('keeps unknown columns, commas and quotes with the row', () =>
+		withDatabase('empty', async (pool) => {
+			const csv =
+				'time,station,instrument,quantity,value,unit,temp_c,wait_s,note,batch,zz\n2026-03-01T07:30:00Z,pond,plum,ph,5.80,pH,21.4,30,"a ""b"", c",7,\n2026-03-02T07:30:00Z,pond,,tds,900,ppm500,,,,,"x,y"\n';
+			await importText(pool, csv);
+			expect(await collect(readingsCsv(pool, await requireSite(pool), {}))).toBe(csv);
+		}));
+	it('a dry run writes nothing; bad lines keep all out unless the good are asked for', () =>
+		withDatabase('empty', async (pool) => {
+			const good = Array.from(
+				{ length: 9800 },
+				(_, i) => `${new Date(DEMO_NOW - 864e5 * 60 + i * 6e5).toISOString()},pond,plum,ph,5.${80 + (i % 10)},pH`,
+			);
+			const lines = ['time,station,instrument,quantity,value,unit', ...good];
+			for (let i = 0; i < 200; i++)
+				lines.splice(
+					1 + i * 40,
+					0,
+					[
+						'2026-03-01T07:30Z,pond,plum,ph,abc,pH',
+						'1,2',
+						'2026-13-01T07:30Z,pond,,ph,6,pH',
+						'2026-03-01T07:30Z,pond,,ph,6,furlong',
+					][i % 4]!,
+				);
+			const dry = await importText(pool, lines.join('\n'), { dryRun: true });
+			expect(dry).toMatchObject({
+				lines: 10_000,
+				good: 9800,
+				bad: 200,
+				stored: 0,
+				creates: { stations: ['pond'], instruments: ['plum'] },
+			});
+			expect(dry.problems[0]).toMatchObject({ line: 2, column: 'value' });
+			expect(await importText(pool, lines.join('\n'))).toMatchObject({ stored: 0 });
+			expect((await siteForIntake(pool)).stations).toEqual([]);
+			expect(await importText(pool, lines.join('\n'), { keepGood: true })).toMatchObject({ stored: 9800 });
+		}));
+	it('refuses a wrong header and binary with what to do', () =>
+		withDatabase('empty', async (pool) => {
+			await expect(importText(pool, 'a,b,c\n1,2,3\n')).rejects.toThrow(/readings file begins with time/);
+			await expect(importText(pool, '')).rejects.toThrow(/empty/);
+			await expect(importText(pool, Buffer.from([1, 0, 2, 0, 10]))).rejects.toThrow(/no text/);
+		}));
+	it('names with quotes, HTML and emoji are just names', () =>
+		withDatabase('empty', async (pool) => {
+			const name = `O'Brien "x" <b>&amp; 🌱`;
+			await importText(
+				pool,
+				`time,station,instrument,quantity,value,unit\n2026-03-01T07:30Z,"${name.replaceAll('"', '""')}",,ph,6,pH\n`,
+			);
+			const site = await requireSite(pool);
+			expect(site.stations.map((s) => s.code)).toEqual([name]);
+			expect(await collect(readingsCsv(pool, site, {}))).toContain(name.replaceAll('"', '""'));
+		}));
+});

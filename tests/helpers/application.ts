@@ -1,0 +1,65 @@
+import { type ChildProcess, spawn } from 'node:child_process';
+import { createServer } from 'node:net';
+import { join } from 'node:path';
+import { freshDatabase } from './database';
+
+export interface Application {
+	base: string;
+	databaseUrl: string;
+	stop: () => Promise<void>;
+	kill: () => Promise<void>;
+}
+
+const freePort = (): Promise<number> =>
+	new Promise((resolve) => {
+		const server = createServer().listen(0, '127.0.0.1', () => {
+			const address = server.address();
+			server.close(() => resolve(typeof address === 'object' && address ? address.port : 0));
+		});
+	});
+
+async function end(child: ChildProcess, signal: NodeJS.Signals): Promise<void> {
+	if (child.exitCode !== null || child.signalCode !== null) return;
+	const gone = new Promise((resolve) => child.once('exit', resolve));
+	child.kill(signal);
+	await gone;
+}
+
+/** The built application on a port and a database of its own. */
+export async function startApplication(from: 'empty' | 'demo' | { databaseUrl: string }): Promise<Application> {
+	const databaseUrl = typeof from === 'object' ? from.databaseUrl : await freshDatabase(from);
+	const port = await freePort();
+	const child = spawn(process.execPath, [join(import.meta.dirname, '../../dist/server/entry.mjs')], {
+		env: { ...process.env, DATABASE_URL: databaseUrl, HOST: '127.0.0.1', PORT: String(port), NODE_ENV: 'production' },
+		stdio: ['ignore', 'ignore', 'inherit'],
+	});
+	const base = `http://127.0.0.1:${port}`;
+	for (let tries = 0; ; tries++) {
+		const ok = await fetch(`${base}/api/v1/openapi.json`).then(
+			(r) => r.ok,
+			() => false,
+		);
+		if (ok) break;
+		if (tries > 200 || child.exitCode !== null) throw new Error('The application did not start.');
+		await new Promise((resolve) => setTimeout(resolve, 50));
+	}
+	return { base, databaseUrl, stop: () => end(child, 'SIGTERM'), kill: () => end(child, 'SIGKILL') };
+}
+
+/** What an answer may hold; tests look only at what they name. */
+// biome-ignore lint/suspicious/noExplicitAny: answers of every shape pass here
+export type Answer = any;
+
+export async function postJson(
+	base: string,
+	path: string,
+	body: unknown,
+	headers: Record<string, string> = {},
+): Promise<{ status: number; body: Answer }> {
+	const response = await fetch(`${base}/api/v1${path}`, {
+		method: 'POST',
+		headers: { 'content-type': 'application/json', ...headers },
+		body: typeof body === 'string' ? body : JSON.stringify(body),
+	});
+	return { status: response.status, body: await response.json().catch(() => null) };
+}

@@ -1,0 +1,36 @@
+import { randomBytes } from 'node:crypto';
+import pg from 'pg';
+import { createPool, type Pool } from '@/store/pool';
+import { DEMO_TEMPLATE, EMPTY_TEMPLATE, inDatabase } from './global-setup';
+
+export function cluster(): string {
+	const url = process.env.CORDWAIN_TEST_CLUSTER;
+	if (!url) throw new Error('Database tests run through npm test, which brings a cluster.');
+	return url;
+}
+
+/** A database of a test's own: empty, or with the Saltmarsh Yard demo. */
+export async function freshDatabase(from: 'empty' | 'demo'): Promise<string> {
+	const name = `test_${randomBytes(6).toString('hex')}`;
+	const client = new pg.Client({ connectionString: cluster() });
+	await client.connect();
+	try {
+		await client.query(`CREATE DATABASE ${name} TEMPLATE ${from === 'demo' ? DEMO_TEMPLATE : EMPTY_TEMPLATE}`);
+	} finally {
+		await client.end();
+	}
+	return inDatabase(cluster(), name);
+}
+
+export async function withDatabase<T>(
+	from: 'empty' | 'demo',
+	work: (pool: Pool, url: string) => Promise<T>,
+): Promise<T> {
+	const url = await freshDatabase(from);
+	const pool = createPool(url);
+	try {
+		return await work(pool, url);
+	} finally {
+		await pool.end();
+	}
+}
