@@ -1,4 +1,6 @@
 import { defineMiddleware } from 'astro:middleware';
+import { isDatabaseDown } from '@/server/database';
+import { databaseDownPage } from '@/server/down-page';
 import { isLoopbackHost, originAllowed } from '@/server/guard';
 import { problem } from '@/server/problem';
 
@@ -12,7 +14,13 @@ export const onRequest = defineMiddleware(async ({ request, locals }, next) => {
 	if (changes && !originAllowed(request.headers))
 		return problem(403, 'foreign-origin', [{ path: 'Origin', message: 'A page from elsewhere may not write here.' }]);
 	locals.who = 'grower';
-	const response = await next();
+	let response: Response;
+	try {
+		response = await next();
+	} catch (error) {
+		if (isDatabaseDown(error)) return databaseDownPage();
+		throw error;
+	}
 	response.headers.set('x-content-type-options', 'nosniff');
 	response.headers.set('x-frame-options', 'DENY');
 	response.headers.set('referrer-policy', 'same-origin');

@@ -46,11 +46,10 @@ export const instrumentInfo = (i: InstrumentRow): InstrumentInfo => ({
 export async function loadSite(db: Db): Promise<SiteContext | null> {
 	const site = await findSite(db);
 	if (!site) return null;
-	const [systems, stations, instruments] = await Promise.all([
-		listSystems(db, site.id),
-		listStations(db, site.id),
-		listInstruments(db, site.id),
-	]);
+	// One after the other: inside a transaction there is one connection.
+	const systems = await listSystems(db, site.id);
+	const stations = await listStations(db, site.id);
+	const instruments = await listInstruments(db, site.id);
 	return {
 		site,
 		systems,

@@ -43,7 +43,6 @@ describe('a reading from keys to file', () => {
 		await hands.press('b');
 		await page.waitForURL('**/bench');
 		await page.locator('#f-ph:focus').waitFor();
-		await page.locator('#station, ul[aria-label=Stations]').first().waitFor();
 		await hands.type('742');
 		await hands.press('Tab');
 		await hands.type('870');
@@ -185,7 +184,10 @@ describe('when the database goes away', () => {
 		const sockets = new Set<import('node:net').Socket>();
 		let shut = false;
 		const door = createServer((socket) => {
-			if (shut) return socket.destroy();
+			if (shut) {
+				socket.destroy();
+				return;
+			}
 			const through = connect(Number(real.port), real.hostname);
 			for (const s of [socket, through]) {
 				sockets.add(s);

@@ -4,7 +4,11 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { parse as parseCsv } from 'csv-parse/sync';
 import { afterAll, describe, expect, it } from 'vitest';
+import { checkConfig } from '@/core/format/check-config';
 import { type CsvRecord, csvRecords, NotText } from '@/core/format/csv-stream';
+import { eventRow } from '@/core/format/events-row';
+import { readingRow } from '@/core/format/readings-row';
+import { FORMATS, readHeader } from '@/core/format/table';
 import { formatTime, parseTime } from '@/core/format/time';
 import { NO_EFFECT } from '@/core/reading/event-effect';
 import { placeMark } from '@/core/reading/place-mark';
@@ -244,5 +248,30 @@ describe('the house', () => {
 			holds(/\b(SELECT [\w*(]|INSERT INTO|UPDATE \w+ SET|DELETE FROM)/, (f) => !f.startsWith('src/store/')),
 		).toEqual([]);
 		expect(holds(/Date\.now\(|Math\.random\(|new Date\(\)/, (f) => f.startsWith('src/core/'))).toEqual([]);
+	});
+});
+
+describe('docs/formats.md is true', () => {
+	const examples = [
+		...readFileSync(join(root, 'docs/formats.md'), 'utf8').matchAll(/```(csv|json) (\w+)\n([\s\S]*?)```/g),
+	].map((m) => ({ kind: m[2]!, text: m[3]! }));
+	it('has an example of each format', () =>
+		expect(examples.map((e) => e.kind)).toEqual(expect.arrayContaining(['readings', 'events', 'config'])));
+	it('every line of its readings and events is understood, under its own configuration', async () => {
+		const config = checkConfig.parse(JSON.parse(examples.find((e) => e.kind === 'config')!.text));
+		for (const { kind, text } of examples.filter((e) => e.kind !== 'config')) {
+			const [head, ...rows] = await records(text);
+			const header = readHeader(head!.cells, FORMATS.find((f) => f.name === kind)!);
+			if (!header.ok) throw new Error(header.problem.message);
+			for (const r of rows) {
+				const result =
+					kind === 'readings'
+						? readingRow(r.cells, header.header, { zone: config.timezone!, ppmScale: () => null })
+						: kind === 'events'
+							? eventRow(r.cells, header.header, 'UTC')
+							: { ok: true };
+				expect(result).toMatchObject({ ok: true });
+			}
+		}
 	});
 });

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import type { SiteView } from '@/core/reading/site-view';
 import { api } from '../api';
 import { sendWaiting, waiting } from '../entry/sample';
@@ -16,6 +16,8 @@ const MORE = [
 	['setup', 'Setup', '/setup'],
 ] as const;
 
+const SAID = 'cordwain.said';
+
 const typing = (target: EventTarget | null) =>
 	target instanceof HTMLElement &&
 	(target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
@@ -25,7 +27,16 @@ export function Frame({ place, site, reviewCount }: { place: string; site: SiteV
 	const [keys, setKeys] = useState(false);
 	const [menu, setMenu] = useState(false);
 	const [kept, setKept] = useState(0);
-	const [said, setSaid] = useState('');
+	const [said, show] = useState('');
+	// A page that loads itself anew after a change must not swallow the answer to it.
+	const setSaid = useCallback((text: string) => {
+		sessionStorage.setItem(SAID, JSON.stringify({ text, at: Date.now() }));
+		show(text);
+	}, []);
+	useEffect(() => {
+		const kept = JSON.parse(sessionStorage.getItem(SAID) ?? 'null') as { text: string; at: number } | null;
+		if (kept && Date.now() - kept.at < 6000) show(kept.text);
+	}, []);
 
 	useEffect(() => {
 		const retry = async () => {
@@ -46,7 +57,7 @@ export function Frame({ place, site, reviewCount }: { place: string; site: SiteV
 			clearInterval(timer);
 			window.removeEventListener('cordwain:kept', changed);
 		};
-	}, []);
+	}, [setSaid]);
 
 	useEffect(() => {
 		const onKey = async (e: KeyboardEvent) => {
@@ -76,7 +87,7 @@ export function Frame({ place, site, reviewCount }: { place: string; site: SiteV
 		};
 		window.addEventListener('keydown', onKey);
 		return () => window.removeEventListener('keydown', onKey);
-	}, []);
+	}, [setSaid]);
 
 	const link = ([code, name, href]: readonly [string, string, string]) => (
 		<a

@@ -68,6 +68,8 @@ export function Files({ timezone }: { timezone: string }) {
 					ref={picker}
 					id="file"
 					type="file"
+					aria-label="CSV file"
+					tabIndex={-1}
 					accept=".csv,text/csv,text/plain"
 					className="sr-only"
 					onChange={(e) => choose(e.target.files?.[0])}

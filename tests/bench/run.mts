@@ -1,0 +1,138 @@
+// npm run bench: ratios measured in one run on one machine; docs/performance.md keeps the figures.
+import { spawn, spawnSync } from 'node:child_process';
+import { once } from 'node:events';
+import { createReadStream, createWriteStream, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { gzipSync } from 'node:zlib';
+import { csvRecords } from '@/core/format/csv-stream';
+import { importFile } from '@/service/import';
+import { siteForIntake } from '@/service/site';
+import { migrate } from '@/store/migrate';
+import { createPool } from '@/store/pool';
+
+const root = join(import.meta.dirname, '../..');
+const dir = mkdtempSync(join(tmpdir(), 'cordwain-bench-'));
+spawnSync('chmod', ['711', dir]);
+const LINES = Number(process.env.BENCH_LINES ?? 1_000_000);
+const say = (name: string, text: string) => console.log(`${name.padEnd(46)} ${text}`);
+const seconds = async (work: () => Promise<unknown>) => {
+	const start = performance.now();
+	await work();
+	return (performance.now() - start) / 1000;
+};
+
+async function writeReadings(path: string, lines: number): Promise<void> {
+	const out = createWriteStream(path);
+	out.write('time,station,instrument,quantity,value,unit,temp_c,wait_s,note\n');
+	let state = 1;
+	const noise = () => {
+		state = (state * 48271) % 2147483647;
+		return state / 2147483647 - 0.5;
+	};
+	const start = Date.UTC(2025, 0, 1);
+	for (let i = 0; i < lines / 2; i++) {
+		const at = new Date(start + i * 60_000).toISOString();
+		const day = Math.sin((i / 1440) * 2 * Math.PI);
+		const text = `${at},pond,post,ph,${(5.9 + 0.05 * day + 0.03 * noise()).toFixed(2)},pH,,,\n${at},pond,post,ec,${(1.8 + 0.03 * day + 0.02 * noise()).toFixed(3)},mS/cm,,,\n`;
+		if (!out.write(text)) await once(out, 'drain');
+	}
+	out.end();
+	await once(out, 'close');
+}
+
+async function checker(path: string): Promise<{ time: number; peakMb: number }> {
+	let peakKb = 0;
+	const start = performance.now();
+	const child = spawn(process.execPath, ['--import', 'tsx', 'src/cli/check.ts', path], {
+		cwd: root,
+		stdio: ['ignore', 'ignore', 'inherit'],
+	});
+	const watch = setInterval(() => {
+		try {
+			peakKb = Math.max(
+				peakKb,
+				Number(/VmHWM:\s+(\d+)/.exec(readFileSync(`/proc/${child.pid}/status`, 'utf8'))?.[1] ?? 0),
+			);
+		} catch {
+			// The process has just ended.
+		}
+	}, 100);
+	await once(child, 'exit');
+	clearInterval(watch);
+	return { time: (performance.now() - start) / 1000, peakMb: peakKb / 1024 };
+}
+
+const { startCluster, removeCluster, ensureDatabase } = await import('../../setup/cluster.mjs' as string);
+const cluster = await startCluster({ dataDir: dir, durable: true });
+try {
+	console.log(`Node ${process.version}, ${LINES.toLocaleString('en-GB')} lines\n`);
+	const file = join(dir, 'readings.csv');
+	await writeReadings(file, LINES);
+
+	const baseline = await seconds(async () => {
+		let n = 0;
+		for await (const r of csvRecords(createReadStream(file, { highWaterMark: 1 << 18 }))) n += r.cells.length;
+		return n;
+	});
+	const small = join(dir, 'small.csv');
+	await writeReadings(small, LINES / 10);
+	const less = await checker(small);
+	const full = await checker(file);
+	say(
+		'checker',
+		`${Math.round(LINES / full.time).toLocaleString('en-GB')} lines/s, ${(full.time / baseline).toFixed(1)} × only splitting the same file`,
+	);
+	say('checker, peak memory', `${full.peakMb.toFixed(0)} MB at ×1, ${less.peakMb.toFixed(0)} MB at a tenth`);
+
+	const pool = createPool(await ensureDatabase(cluster, 'bench'));
+	await migrate(pool);
+	const site = await siteForIntake(pool);
+	for (const part of [100, 10, 1]) {
+		const path = join(dir, `part-${part}.csv`);
+		await writeReadings(path, LINES / part / 2);
+		await pool.query('TRUNCATE reading, verdict, decision');
+		const time = await seconds(() =>
+			importFile(pool, site, path, { dryRun: false, keepGood: false, who: 'bench', now: Date.now() }),
+		);
+		say(
+			`import with checks, ${(LINES / part / 2).toLocaleString('en-GB')} lines`,
+			`${Math.round(LINES / part / 2 / time).toLocaleString('en-GB')} lines/s`,
+		);
+		if (part === 1) {
+			const client = await pool.connect();
+			await client.query('CREATE TABLE bare (LIKE reading INCLUDING ALL)');
+			const { rows } = await client.query('SELECT count(*) AS n FROM reading');
+			const copied = await seconds(async () => {
+				await client.query(`COPY (SELECT * FROM reading) TO '/tmp/cordwain-bench-copy.bin' (FORMAT binary)`);
+			});
+			const bare = await seconds(async () => {
+				await client.query(`COPY bare FROM '/tmp/cordwain-bench-copy.bin' (FORMAT binary)`);
+			});
+			client.release();
+			say(
+				'bare COPY of the same rows',
+				`${Math.round(rows[0].n / bare).toLocaleString('en-GB')} rows/s (out: ${copied.toFixed(1)} s); import takes ${(time / bare).toFixed(1)} × as long`,
+			);
+			rmSync('/tmp/cordwain-bench-copy.bin', { force: true });
+		}
+	}
+	await pool.end();
+
+	const assets = join(root, 'dist/client/_astro');
+	let script = 0;
+	let charts = 0;
+	for (const name of readdirSync(assets)) {
+		if (!/\.(js|css)$/.test(name)) continue;
+		const size = gzipSync(readFileSync(join(assets, name))).length;
+		if (/apexcharts/.test(name)) charts += size;
+		else script += size;
+	}
+	say(
+		'scripts and styles of all pages, gzip',
+		`${(script / 1024).toFixed(0)} kB; charts, where there is one: ${(charts / 1024).toFixed(0)} kB`,
+	);
+} finally {
+	await cluster.stop();
+	removeCluster(dir);
+}
