@@ -190,30 +190,16 @@ export function Round({ site, rows, toDecide }: { site: SiteView; rows: RoundRow
 	);
 }
 
-/** The line drawn as a pipe; a station that other stations feed has a joint. */
+/** The line drawn as a pipe; a station that several others feed has a joint. */
 function Pipe({ first, last, joins }: { first: boolean; last: boolean; joins: number }) {
 	return (
-		<svg className="absolute left-0 top-0 h-full w-8" preserveAspectRatio="none" viewBox="0 0 32 60" aria-hidden="true">
-			<path
-				d={`M14 ${first ? 30 : 0}V${last ? 30 : 60}`}
-				stroke="var(--q-ec)"
-				strokeWidth="4"
-				opacity="0.55"
-				vectorEffect="non-scaling-stroke"
+		<div className="absolute left-0 top-0 h-full w-8" aria-hidden="true">
+			<div
+				className="absolute left-3 w-1 bg-ec opacity-55"
+				style={{ top: first ? '1.9rem' : 0, bottom: last ? 'calc(100% - 1.9rem)' : 0 }}
 			/>
-			{joins > 1 && (
-				<path d="M14 18H26" stroke="var(--q-ec)" strokeWidth="4" opacity="0.55" vectorEffect="non-scaling-stroke" />
-			)}
-			<ellipse
-				cx="14"
-				cy="30"
-				rx="6"
-				ry="6"
-				fill="var(--color-base-100)"
-				stroke="var(--color-base-content)"
-				strokeWidth="2"
-				vectorEffect="non-scaling-stroke"
-			/>
-		</svg>
+			{joins > 1 && <div className="absolute left-3 top-2 w-4 h-1 bg-ec opacity-55" />}
+			<div className="absolute left-[0.45rem] top-[1.45rem] w-[0.9rem] h-[0.9rem] rounded-full border-2 border-base-content bg-base-100" />
+		</div>
 	);
 }

@@ -179,7 +179,7 @@ export function SeriesChart({
 								y: v(range.low),
 								y2: v(range.high),
 								fillColor: theme['--zone'] ?? '#eee',
-								opacity: 0.7,
+								opacity: 0.32,
 								borderColor: 'transparent',
 							},
 						]
