@@ -1,4 +1,5 @@
 import type { InstrumentRow, StationRow, SystemRow } from '@/store/line';
+import { PLAIN_INSTRUMENT } from '@/store/line';
 
 /** Saltmarsh Yard: the invented glasshouse of all demo data. */
 export const SITE = {
@@ -129,11 +130,7 @@ export const STATIONS: Omit<StationRow, 'id'>[] = [
 const instrument = (
 	i: Partial<InstrumentRow> & Pick<InstrumentRow, 'code' | 'name' | 'kind' | 'quantities'>,
 ): Omit<InstrumentRow, 'id'> => ({
-	ppmScale: null,
-	compensates: true,
-	alphaPct: 2,
-	continuous: false,
-	details: {},
+	...PLAIN_INSTRUMENT,
 	...i,
 });
 

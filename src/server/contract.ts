@@ -80,6 +80,16 @@ export const storedReading = verdict.extend({
 	reason: z.string().nullable(),
 	supersedes: z.number().nullable(),
 	superseded: z.boolean(),
+	restated: z
+		.number()
+		.nullable()
+		.describe('canonical value as calibrations put it right; the original stands beside it'),
+	restated_status: z.string().nullable(),
+	restated_provisional: z.boolean(),
+	restated_partial: z.boolean(),
+	from_calibration: z.number().nullable(),
+	to_calibration: z.number().nullable(),
+	uncertainty_parts: z.object({ instrument: z.number(), standards: z.number(), drift: z.number() }).nullable(),
 	entered_at: z.string(),
 	entered_by: z.string(),
 });
@@ -163,6 +173,11 @@ export const instrument = z.strictObject({
 	compensates: z.boolean().optional(),
 	alpha_pct_per_c: finite.min(0).max(3).optional(),
 	continuous: z.boolean().optional(),
+	calibrate_by: z.enum(['learned', 'weekly', 'before_use', 'monthly', 'maker']).optional(),
+	maker_days: positive.max(3650).nullish(),
+	remembers_points: z.number().int().min(0).max(5).optional(),
+	shows_mv: z.boolean().optional(),
+	locks: z.boolean().optional(),
 });
 export type InstrumentBody = z.output<typeof instrument>;
 

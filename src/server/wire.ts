@@ -31,6 +31,14 @@ export const readingToWire = (r: JudgedReading): StoredReading => ({
 	reason: r.reason,
 	supersedes: r.supersedes,
 	superseded: r.superseded,
+	restated: r.restated,
+	restated_status: r.restatedStatus,
+	restated_provisional: r.restatedProvisional ?? false,
+	restated_partial: r.restatedPartial ?? false,
+	from_calibration: r.fromCalibration,
+	to_calibration: r.toCalibration,
+	uncertainty_parts:
+		r.uInstrument === null ? null : { instrument: r.uInstrument, standards: r.uStandards ?? 0, drift: r.uDrift ?? 0 },
 	entered_at: formatTime(r.enteredAt),
 	entered_by: r.enteredBy,
 });
@@ -83,6 +91,11 @@ export const instrumentToWire = (i: InstrumentRow) => ({
 	compensates: i.compensates,
 	alpha_pct_per_c: i.alphaPct,
 	continuous: i.continuous,
+	calibrate_by: i.calibrateBy,
+	maker_days: i.makerDays,
+	remembers_points: i.remembersPoints,
+	shows_mv: i.showsMv,
+	locks: i.locks,
 });
 
 export const instrumentFromWire = (
@@ -98,6 +111,11 @@ export const instrumentFromWire = (
 	alphaPct: b.alpha_pct_per_c ?? before?.alphaPct ?? 2,
 	continuous: b.continuous ?? before?.continuous ?? false,
 	details: before?.details ?? {},
+	calibrateBy: b.calibrate_by ?? before?.calibrateBy ?? 'learned',
+	makerDays: b.maker_days === undefined ? (before?.makerDays ?? null) : b.maker_days,
+	remembersPoints: b.remembers_points ?? before?.remembersPoints ?? 2,
+	showsMv: b.shows_mv ?? before?.showsMv ?? false,
+	locks: b.locks ?? before?.locks ?? false,
 });
 
 export const systemToWire = (s: SystemRow) => ({

@@ -14,7 +14,7 @@ import {
 } from '@/core/format/table';
 import { Engine } from '@/core/reading/engine';
 import { eventKeys, insertEvents, listEvents, type NewEvent } from '@/store/events';
-import { putInstrument, putStation } from '@/store/line';
+import { PLAIN_INSTRUMENT, putInstrument, putStation } from '@/store/line';
 import { type Client, type Pool, transaction } from '@/store/pool';
 import { existingKeys, recentReadings } from '@/store/readings';
 import { insertAudit } from '@/store/site';
@@ -206,11 +206,7 @@ async function createMissing(client: Client, site: SiteContext, creates: ImportR
 			name: code,
 			kind: 'combined',
 			quantities: {},
-			ppmScale: null,
-			compensates: true,
-			alphaPct: 2,
-			continuous: false,
-			details: {},
+			...PLAIN_INSTRUMENT,
 		});
 }
 

@@ -55,6 +55,11 @@ export interface InstrumentRow {
 	alphaPct: number;
 	continuous: boolean;
 	details: Record<string, unknown>;
+	calibrateBy: 'learned' | 'weekly' | 'before_use' | 'monthly' | 'maker';
+	makerDays: number | null;
+	remembersPoints: number;
+	showsMv: boolean;
+	locks: boolean;
 }
 
 const SYSTEM = 'id, code, name, kind, volume_l AS "volumeL", medium, crop, stage';
@@ -62,6 +67,20 @@ const SYSTEM = 'id, code, name, kind, volume_l AS "volumeL", medium, crop, stage
 export async function listSystems(db: Db, siteId: number): Promise<SystemRow[]> {
 	return (await db.query<SystemRow>(`SELECT ${SYSTEM} FROM system WHERE site_id = $1 ORDER BY id`, [siteId])).rows;
 }
+
+/** What is taken of an instrument until somebody says otherwise. */
+export const PLAIN_INSTRUMENT = {
+	ppmScale: null,
+	compensates: true,
+	alphaPct: 2,
+	continuous: false,
+	details: {},
+	calibrateBy: 'learned',
+	makerDays: null,
+	remembersPoints: 2,
+	showsMv: false,
+	locks: false,
+} as const;
 
 /** Makes a system or brings the one with this code to the given state. */
 export async function putSystem(db: Db, siteId: number, s: Omit<SystemRow, 'id'>): Promise<SystemRow> {
@@ -99,7 +118,8 @@ export async function putStation(db: Db, siteId: number, s: Omit<StationRow, 'id
 
 export async function listInstruments(db: Db, siteId: number): Promise<InstrumentRow[]> {
 	const { rows } = await db.query<InstrumentRow>(
-		`SELECT id, code, name, kind, quantities, ppm_scale AS "ppmScale", compensates, alpha_pct AS "alphaPct", continuous, details
+		`SELECT id, code, name, kind, quantities, ppm_scale AS "ppmScale", compensates, alpha_pct AS "alphaPct", continuous, details, calibrate_by AS "calibrateBy",
+			maker_days AS "makerDays", remembers_points AS "remembersPoints", shows_mv AS "showsMv", locks
 		FROM instrument WHERE site_id = $1 AND retired_at IS NULL ORDER BY id`,
 		[siteId],
 	);
@@ -108,13 +128,31 @@ export async function listInstruments(db: Db, siteId: number): Promise<Instrumen
 
 export async function putInstrument(db: Db, siteId: number, i: Omit<InstrumentRow, 'id'>): Promise<number> {
 	const { rows } = await db.query<{ id: number }>(
-		`INSERT INTO instrument (site_id, code, name, kind, quantities, ppm_scale, compensates, alpha_pct, continuous, details)
-		VALUES ($1,$2,$3,$4,$5,$6,$7,$8,$9,$10)
+		`INSERT INTO instrument (site_id, code, name, kind, quantities, ppm_scale, compensates, alpha_pct, continuous, details,
+			calibrate_by, maker_days, remembers_points, shows_mv, locks)
+		VALUES ($1,$2,$3,$4,$5,$6,$7,$8,$9,$10,$11,$12,$13,$14,$15)
 		ON CONFLICT (site_id, code) DO UPDATE SET name = EXCLUDED.name, kind = EXCLUDED.kind, quantities = EXCLUDED.quantities,
 			ppm_scale = EXCLUDED.ppm_scale, compensates = EXCLUDED.compensates, alpha_pct = EXCLUDED.alpha_pct,
-			continuous = EXCLUDED.continuous, details = EXCLUDED.details
+			continuous = EXCLUDED.continuous, details = EXCLUDED.details, calibrate_by = EXCLUDED.calibrate_by, maker_days = EXCLUDED.maker_days,
+			remembers_points = EXCLUDED.remembers_points, shows_mv = EXCLUDED.shows_mv, locks = EXCLUDED.locks
 		RETURNING id`,
-		[siteId, i.code, i.name, i.kind, i.quantities, i.ppmScale, i.compensates, i.alphaPct, i.continuous, i.details],
+		[
+			siteId,
+			i.code,
+			i.name,
+			i.kind,
+			i.quantities,
+			i.ppmScale,
+			i.compensates,
+			i.alphaPct,
+			i.continuous,
+			i.details,
+			i.calibrateBy,
+			i.makerDays,
+			i.remembersPoints,
+			i.showsMv,
+			i.locks,
+		],
 	);
 	return rows[0]!.id;
 }

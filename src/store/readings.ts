@@ -64,6 +64,17 @@ export interface JudgedReading {
 	decision: string | null;
 	reason: string | null;
 	superseded: boolean;
+	/** What calibrations made of it; null where they changed nothing. */
+	restated: number | null;
+	restatedStatus: string | null;
+	restatedError: number | null;
+	restatedProvisional: boolean | null;
+	restatedPartial: boolean | null;
+	fromCalibration: number | null;
+	toCalibration: number | null;
+	uInstrument: number | null;
+	uStandards: number | null;
+	uDrift: number | null;
 }
 
 const MS = (column: string) => `(extract(epoch FROM ${column}) * 1000)::double precision`;
@@ -71,7 +82,10 @@ const JUDGED = `id, sample_id AS "sampleId", ${MS('at')} AS at, station, station
 	instrument, instrument_name AS "instrumentName", quantity, digits, unit_text AS "unitText", unit, value, half_width AS "halfWidth",
 	temp_c AS "tempC", wait_s AS "waitS", note, extra, supersedes, source, entered_by AS "enteredBy", ${MS('entered_at')} AS "enteredAt",
 	flag, coalesce(check_code, '') AS check, coalesce(cause, '') AS cause, suggested, u, coalesce(message, '') AS message,
-	coalesce(next_step, '') AS "nextStep", evidence, expected, decision, reason, superseded`;
+	coalesce(next_step, '') AS "nextStep", evidence, expected, decision, reason, superseded,
+	restated, restated_status AS "restatedStatus", restated_error AS "restatedError", restated_provisional AS "restatedProvisional",
+	restated_partial AS "restatedPartial", from_calibration AS "fromCalibration", to_calibration AS "toCalibration",
+	u_instrument AS "uInstrument", u_standards AS "uStandards", u_drift AS "uDrift"`;
 
 /** Neither corrected nor undone. */
 const CURRENT = `NOT superseded AND decision IS DISTINCT FROM 'undo'`;

@@ -1,0 +1,48 @@
+import { type CurveProblem, errorCurve, type FoundPoint } from './error-curve';
+
+/**
+ * Puts one past reading right between two calibrations.
+ *
+ * The error is taken to grow linearly in time from what it was at t1 (after an adjustment: as left, or none where not
+ * measured; after a mere check: as found, since nothing was changed) to the as-found error at t2:
+ * e(x, t) = e1(x) + (e2(x) − e1(x))·(t − t1)/(t2 − t1), corrected = x − e. Not outside the interval.
+ * Source: USGS Techniques and Methods 1–D3 (Wagner and others, 2006).
+ */
+export interface RestateInput {
+	quantity: 'ph' | 'ec';
+	value: number;
+	takenAt: number;
+	from: { at: number; kind: 'adjust' | 'check'; points: readonly FoundPoint[] };
+	to: { at: number; points: readonly FoundPoint[] };
+	/** pH, or percent of an EC reading. */
+	thresholds?: { leaveAlone?: number | undefined; reject?: number | undefined } | undefined;
+}
+
+export type RestateWhy = 'restated' | 'outside-interval' | 'leave-alone' | 'rejected';
+export type RestateResult =
+	| { ok: true; value: number; error: number; applied: boolean; why: RestateWhy }
+	| { ok: false; problem: CurveProblem | 'empty-interval'; side: 'from' | 'to' };
+
+/**
+ * @example as left 0 on day 0, as found +0.40 on day 20: a 6.20 of day 10 was 6.00
+ */
+export function restate(input: RestateInput): RestateResult {
+	const { quantity, value, takenAt, from, to, thresholds } = input;
+	if (!(to.at > from.at)) return { ok: false, problem: 'empty-interval', side: 'to' };
+	if (takenAt < from.at || takenAt > to.at)
+		return { ok: true, value, error: 0, applied: false, why: 'outside-interval' };
+	// After an adjustment with nothing read afterwards the meter is taken to have been right.
+	const start = from.kind === 'adjust' && from.points.length === 0 ? null : errorCurve(quantity, from.points);
+	if (start && !start.ok) return { ok: false, problem: start.problem, side: 'from' };
+	const end = errorCurve(quantity, to.points);
+	if (!end.ok) return { ok: false, problem: end.problem, side: 'to' };
+	const share = (takenAt - from.at) / (to.at - from.at);
+	const e1 = start ? start.errorAt(value) : 0;
+	const error = e1 + (end.errorAt(value) - e1) * share;
+	const size = quantity === 'ph' ? Math.abs(error) : value === 0 ? 0 : Math.abs((100 * error) / value);
+	if (thresholds?.reject !== undefined && size > thresholds.reject + 1e-9)
+		return { ok: true, value, error, applied: false, why: 'rejected' };
+	if (thresholds?.leaveAlone !== undefined && size < thresholds.leaveAlone - 1e-9)
+		return { ok: true, value, error, applied: false, why: 'leave-alone' };
+	return { ok: true, value: value - error, error, applied: true, why: 'restated' };
+}
