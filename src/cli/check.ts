@@ -1,11 +1,17 @@
 // npm run -s check -- READINGS.csv [--events EVENTS.csv] [--calibrations CALS.csv] [--config CONFIG.json]
 import { createReadStream, readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
+import {
+	type CalibrationGroup,
+	type CalibrationLine,
+	calibrationLine,
+	groupCalibrations,
+} from '@/core/format/calibrations-row';
 import { type CheckConfig, checkConfig, instrumentsOf, stationsOf } from '@/core/format/check-config';
 import { checkStream, openTable, UnreadableFile } from '@/core/format/check-stream';
 import { csvRecords, NotText } from '@/core/format/csv-stream';
 import { eventRow } from '@/core/format/events-row';
-import { EVENTS } from '@/core/format/table';
+import { CALIBRATIONS, EVENTS } from '@/core/format/table';
 import type { WaterEvent } from '@/core/reading/model';
 
 const USAGE =
@@ -25,6 +31,27 @@ function readConfig(path: string | undefined): CheckConfig {
 	if (parsed.success) return parsed.data;
 	const issue = parsed.error.issues[0]!;
 	throw new CannotRead(`${path}: ${issue.path.join('.')}: ${issue.message}`);
+}
+
+async function readCalibrations(
+	path: string | undefined,
+	zone: string,
+	config: CheckConfig,
+): Promise<CalibrationGroup[]> {
+	if (!path) return [];
+	const instruments = instrumentsOf(config);
+	const records = csvRecords(createReadStream(path));
+	const first = await records.next();
+	const header = openTable(first.done ? undefined : first.value, CALIBRATIONS);
+	const lines: CalibrationLine[] = [];
+	for await (const record of records) {
+		if (record.damage) throw new CannotRead(`${path}: line ${record.line}: ${record.damage}`);
+		const result = calibrationLine(record.cells, header, zone, (code) => instruments.get(code));
+		if (!result.ok)
+			throw new CannotRead(`${path}: line ${record.line}, column ${result.problem.column}: ${result.problem.message}`);
+		lines.push(result.row);
+	}
+	return groupCalibrations(lines);
 }
 
 async function readEvents(path: string | undefined, zone: string): Promise<WaterEvent[]> {
@@ -61,6 +88,7 @@ async function main(): Promise<void> {
 	const flags = checkStream({
 		readings: createReadStream(path, { highWaterMark: 1 << 18 }),
 		events: await readEvents(args.values.events, zone),
+		calibrations: await readCalibrations(args.values.calibrations, zone, config),
 		site: { stations: stationsOf(config), instruments: instrumentsOf(config) },
 		zone,
 		now: () => Date.now(),

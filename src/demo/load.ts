@@ -2,15 +2,17 @@ import type { ReadingRow } from '@/core/format/readings-row';
 import { toCanonical, unitNamed } from '@/core/quantity';
 import { Engine } from '@/core/reading/engine';
 import { asEvent } from '@/service/prime';
+import { recomputeAll } from '@/service/restate';
 import { loadSite, requireSite, type SiteContext } from '@/service/site';
 import { storeJudged } from '@/service/store-judged';
+import { insertCalibration, putLot, putProbe } from '@/store/calibrations';
 import { insertEvents, listEvents } from '@/store/events';
 import { putInstrument, putStation, putSystem } from '@/store/line';
 import { type Client, type Pool, transaction } from '@/store/pool';
 import { insertDecision, listReadings } from '@/store/readings';
 import { insertSite } from '@/store/site';
-import { INSTRUMENTS, SITE, STATIONS, SYSTEMS } from './saltmarsh';
-import { type DemoReading, season } from './season';
+import { INSTRUMENTS, LOTS, PROBES, SITE, STATIONS, SYSTEMS } from './saltmarsh';
+import { type DemoCalibration, type DemoReading, season } from './season';
 
 const DAY = 86_400_000;
 /** The morning round is at about half past seven in the site's zone. */
@@ -47,7 +49,7 @@ export async function loadDemo(pool: Pool, options: { say: (text: string) => voi
 	if (await loadSite(pool)) return;
 	options.say('Loading the Saltmarsh Yard demo.');
 	const now = options.now ?? Date.now();
-	const { readings, events } = season(lastMorning(now));
+	const { readings, events, calibrations } = season(lastMorning(now));
 	await transaction(pool, async (client) => {
 		const site = await insertSite(client, SITE);
 		for (const s of SYSTEMS) await putSystem(client, site.id, s);
@@ -78,6 +80,8 @@ export async function loadDemo(pool: Pool, options: { say: (text: string) => voi
 		for (let i = 0; i < rows.length; i += 5000)
 			await storeJudged(client, context, engine, rows.slice(i, i + 5000), { source: 'demo', who: 'grower' });
 		await decideOldDoubts(client, context, lastMorning(now));
+		await storeCalibrations(client, context, calibrations);
+		await recomputeAll(client, context);
 	});
 }
 
@@ -95,4 +99,29 @@ async function decideOldDoubts(client: Client, context: SiteContext, end: number
 			'grower',
 		);
 	}
+}
+
+async function storeCalibrations(
+	client: Client,
+	context: SiteContext,
+	calibrations: readonly DemoCalibration[],
+): Promise<void> {
+	for (const lot of LOTS) await putLot(client, context.site.id, lot);
+	const instrumentIds = new Map(context.instruments.map((i) => [i.code, i.id]));
+	for (const p of PROBES)
+		await putProbe(client, context.site.id, { ...p, instrumentId: instrumentIds.get(p.instrument)! });
+	for (const c of calibrations)
+		await insertCalibration(client, context.site.id, {
+			instrumentId: instrumentIds.get(c.instrument)!,
+			quantity: c.quantity,
+			at: c.at,
+			kind: c.kind,
+			tempC: c.tempC,
+			settleS: null,
+			note: '',
+			doubts: [],
+			source: 'demo',
+			enteredBy: 'grower',
+			points: c.points.map((p) => ({ ...p, lot: LOTS.find((l) => l.standard === p.standard)?.name ?? '', mv: null })),
+		});
 }

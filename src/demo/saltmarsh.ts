@@ -1,3 +1,4 @@
+import type { LotRow, ProbeRow } from '@/store/calibrations';
 import type { InstrumentRow, StationRow, SystemRow } from '@/store/line';
 import { PLAIN_INSTRUMENT } from '@/store/line';
 
@@ -158,4 +159,31 @@ export const INSTRUMENTS: Omit<InstrumentRow, 'id'>[] = [
 		},
 	}),
 	instrument({ code: 'kit', name: 'Drop kit', kind: 'drop_kit', quantities: { ph: {} } }),
+];
+
+const lot = (name: string, standard: string): Omit<LotRow, 'id'> => ({
+	name,
+	standard,
+	ownTable: null,
+	tolerance: null,
+	opened: null,
+	expires: null,
+	singleUse: false,
+});
+export const LOTS = [lot('seven A', 'pH 7.00'), lot('four A', 'pH 4.01'), lot('salt A', 'KCl 1413')];
+
+const probe = (instrument: string, quantity: 'ph' | 'ec', storage: string): ProbeRow => ({
+	instrument,
+	quantity,
+	serial: '',
+	inService: null,
+	storage,
+	storageRefilled: null,
+	note: '',
+});
+export const PROBES = [
+	probe('plum', 'ph', 'kcl_3m'),
+	probe('plum', 'ec', 'kcl_3m'),
+	probe('brass', 'ph', 'storage_solution'),
+	probe('minnow', 'ec', 'dry'),
 ];

@@ -1,7 +1,7 @@
 import { resolveUnit, typedNumber } from '@/core/format/readings-row';
-import { type Quantity, toCanonical } from '@/core/quantity';
+import { type Quantity, seriesQuantity, toCanonical } from '@/core/quantity';
 import type { Reading, Verdict } from '@/core/reading/model';
-import { type Pool, transaction } from '@/store/pool';
+import { type Client, type Pool, transaction } from '@/store/pool';
 import {
 	copyReadings,
 	correctionChain,
@@ -15,6 +15,7 @@ import {
 import { insertAudit } from '@/store/site';
 import { primedEngine } from './prime';
 import { Refusal } from './refusal';
+import { recomputeInstrument } from './restate';
 import type { SiteContext } from './site';
 
 /** One value of a sample as it was typed. */
@@ -162,6 +163,7 @@ export async function enterSamples(
 				group.map((u) => toNew(u, sampleId, by.source, by.who, null)),
 				verdicts,
 			);
+			await restateEntered(client, context, group, ids);
 			result[index] = {
 				sampleId,
 				readings: group.map((u, i) => ({ id: ids[i]!, reading: u.reading, verdict: verdicts[i]! })),
@@ -169,6 +171,22 @@ export async function enterSamples(
 		}
 		return result;
 	});
+}
+
+/** What is known of the probes that took these readings is worked into them at once. */
+async function restateEntered(
+	client: Client,
+	context: SiteContext,
+	group: readonly Understood[],
+	ids: readonly number[],
+): Promise<void> {
+	for (const quantity of ['ph', 'ec'] as const)
+		for (const instrument of context.instruments) {
+			const own = ids.filter(
+				(_, i) => group[i]!.instrumentId === instrument.id && seriesQuantity(group[i]!.reading.quantity) === quantity,
+			);
+			if (own.length > 0) await recomputeInstrument(client, context, instrument, quantity, own);
+		}
 }
 
 async function requireReading(pool: Pool, siteId: number, id: number): Promise<JudgedReading> {
@@ -221,6 +239,7 @@ export async function correctReading(
 			[toNew(u!, old.sampleId, 'correction', by.who, id)],
 			[verdict!],
 		);
+		await restateEntered(client, context, [u!], [newId!]);
 		await insertAudit(client, context.site.id, by.who, 'reading.corrected', String(id), {
 			new: newId,
 			reason: change.reason,

@@ -1,5 +1,6 @@
 import { csvLine } from '@/core/format/table';
 import { formatTime } from '@/core/format/time';
+import { listCalibrations } from '@/store/calibrations';
 import { type EventRecord, listEvents } from '@/store/events';
 import type { Pool } from '@/store/pool';
 import { type JudgedReading, listReadings, type ReadingFilter } from '@/store/readings';
@@ -85,6 +86,49 @@ export async function* eventsCsv(
 				e.product,
 				e.note,
 				...extra.map((name) => e.extra?.[name] ?? ''),
+			]);
+		yield batch;
+	}
+}
+
+/** Calibrations as the open CSV, one line a standard; withdrawn ones are left out. */
+export async function* calibrationsCsv(
+	pool: Pool,
+	context: SiteContext,
+	filter: { instrument?: string | undefined; quantity?: 'ph' | 'ec' | undefined },
+): AsyncGenerator<string> {
+	yield csvLine([
+		'time',
+		'instrument',
+		'quantity',
+		'kind',
+		'standard',
+		'nominal',
+		'as_found',
+		'as_left',
+		'temp_c',
+		'note',
+		'lot',
+		'mv',
+		'settle_s',
+	]);
+	for (const c of await listCalibrations(pool, context.site.id, filter)) {
+		let batch = '';
+		for (const p of c.points)
+			batch += csvLine([
+				formatTime(c.at),
+				c.instrument,
+				c.quantity,
+				c.kind,
+				p.standard,
+				text(p.nominal),
+				text(p.asFound),
+				text(p.asLeft),
+				text(c.tempC),
+				c.note,
+				p.lot,
+				text(p.mv),
+				text(c.settleS),
 			]);
 		yield batch;
 	}

@@ -1,9 +1,11 @@
 import { createReadStream } from 'node:fs';
+import { type CalibrationLine, calibrationLine, groupCalibrations } from '@/core/format/calibrations-row';
 import type { CsvRecord } from '@/core/format/csv-stream';
 import { csvRecords } from '@/core/format/csv-stream';
 import { type EventRow, eventRow } from '@/core/format/events-row';
 import { type ReadingRow, type RowContext, readingRow } from '@/core/format/readings-row';
 import {
+	CALIBRATIONS,
 	EVENTS,
 	formatOf,
 	type Header,
@@ -13,6 +15,7 @@ import {
 	type TableFormat,
 } from '@/core/format/table';
 import { Engine } from '@/core/reading/engine';
+import { insertCalibration, listCalibrations } from '@/store/calibrations';
 import { eventKeys, insertEvents, listEvents, type NewEvent } from '@/store/events';
 import { PLAIN_INSTRUMENT, putInstrument, putStation } from '@/store/line';
 import { type Client, type Pool, transaction } from '@/store/pool';
@@ -20,6 +23,7 @@ import { existingKeys, recentReadings } from '@/store/readings';
 import { insertAudit } from '@/store/site';
 import { replay } from './prime';
 import { Refusal } from './refusal';
+import { recomputeAll } from './restate';
 import { requireSite, type SiteContext } from './site';
 import { storeJudged } from './store-judged';
 
@@ -57,7 +61,13 @@ export interface ImportOptions {
 const CHUNK = 5000;
 const LISTED_PROBLEMS = 500;
 
-type Line = { line: number; reading?: ReadingRow; event?: EventRow; problem?: RowProblem };
+type Line = {
+	line: number;
+	reading?: ReadingRow;
+	event?: EventRow;
+	calibration?: CalibrationLine;
+	problem?: RowProblem;
+};
 
 async function openImport(
 	path: string,
@@ -69,11 +79,11 @@ async function openImport(
 	if (first.done) throw refuse('', 'The file is empty. It needs a header line and at least one line of data.');
 	const cells = first.value.cells;
 	const format = formatOf(cells);
-	if (!format || format.name === 'calibrations') {
+	if (!format) {
 		const near = readHeader(cells, READINGS);
 		throw refuse(
 			near.ok ? '' : near.problem.column,
-			`This header is none that Cordwain knows: ${near.ok ? '' : near.problem.message}. A readings file begins with ${[...READINGS.required].join(',')}; an events file with ${EVENTS.required.join(',')}.`,
+			`This header is none that Cordwain knows: ${near.ok ? '' : near.problem.message}. A readings file begins with ${[...READINGS.required].join(',')}; an events file with ${EVENTS.required.join(',')}; a calibrations file with ${CALIBRATIONS.required.join(',')}.`,
 		);
 	}
 	const header = readHeader(cells, format);
@@ -81,11 +91,21 @@ async function openImport(
 	return { records, header: header.header, format };
 }
 
-function understandLine(record: CsvRecord, header: Header, format: TableFormat, context: RowContext): Line {
+function understandLine(
+	record: CsvRecord,
+	header: Header,
+	format: TableFormat,
+	context: RowContext,
+	site: SiteContext,
+): Line {
 	if (record.damage) return { line: record.line, problem: { column: '', message: record.damage } };
 	if (format === READINGS) {
 		const r = readingRow(record.cells, header, context);
 		return r.ok ? { line: record.line, reading: r.row } : { line: record.line, problem: r.problem };
+	}
+	if (format === CALIBRATIONS) {
+		const c = calibrationLine(record.cells, header, context.zone, (code) => site.known.instruments.get(code));
+		return c.ok ? { line: record.line, calibration: c.row } : { line: record.line, problem: c.problem };
 	}
 	const e = eventRow(record.cells, header, context.zone);
 	return e.ok ? { line: record.line, event: e.row } : { line: record.line, problem: e.problem };
@@ -99,7 +119,7 @@ async function* chunksOf(path: string, site: SiteContext): AsyncGenerator<{ form
 	};
 	let lines: Line[] = [];
 	for await (const record of records) {
-		lines.push(understandLine(record, header, format, context));
+		lines.push(understandLine(record, header, format, context, site));
 		if (lines.length >= CHUNK) {
 			yield { format, lines };
 			lines = [];
@@ -109,6 +129,10 @@ async function* chunksOf(path: string, site: SiteContext): AsyncGenerator<{ form
 }
 
 const readingKey = (r: ReadingRow) => `${r.at}|${r.station}|${r.instrument}|${r.quantity}|${r.digits}|${r.unitText}`;
+const calibrationKey = (c: Pick<CalibrationLine, 'at' | 'instrument' | 'quantity' | 'standard'>) =>
+	`${c.at}|${c.instrument}|${c.quantity}|${c.standard}`;
+const lineKey = (l: Line): string =>
+	l.reading ? readingKey(l.reading) : l.event ? eventKey(l.event) : l.calibration ? calibrationKey(l.calibration) : '';
 const eventKey = (e: EventRow) => `${e.at}|${e.station}|${e.kind}|${e.amountText}|${e.product}`;
 
 function* timesOf(lines: readonly Line[]): Generator<number> {
@@ -128,6 +152,10 @@ async function alreadyThere(
 	for (const at of timesOf(lines)) {
 		if (at < low) low = at;
 		if (at > high) high = at;
+	}
+	if (format === CALIBRATIONS) {
+		const stored = await listCalibrations(db, siteId, {});
+		return new Set(stored.flatMap((c) => c.points.map((p) => calibrationKey({ ...c, ...p }))));
 	}
 	if (low > high) return new Set();
 	return format === READINGS ? existingKeys(db, siteId, low, high) : eventKeys(db, siteId, low, high);
@@ -164,12 +192,12 @@ async function survey(pool: Pool, site: SiteContext, path: string, options: Impo
 				continue;
 			}
 			report.good++;
-			const row = (l.reading ?? l.event)!;
+			const row = (l.reading ?? l.event ?? l.calibration)!;
 			if (row.local) local[row.local]++;
-			if (!site.known.stations.has(row.station)) stations.add(row.station);
-			if (l.reading && l.reading.instrument !== '' && !site.known.instruments.has(l.reading.instrument))
-				instruments.add(l.reading.instrument);
-			if (there.size > 0 && there.has(l.reading ? readingKey(l.reading) : eventKey(l.event!))) report.duplicates++;
+			if ('station' in row && !site.known.stations.has(row.station)) stations.add(row.station);
+			if ('instrument' in row && row.instrument !== '' && !site.known.instruments.has(row.instrument))
+				instruments.add(row.instrument);
+			if (there.size > 0 && there.has(lineKey(l))) report.duplicates++;
 		}
 		options.progress?.(report.lines, 'reading');
 	}
@@ -282,6 +310,32 @@ async function storeEvents(
 	}
 }
 
+async function storeCalibrations(
+	client: Client,
+	site: SiteContext,
+	path: string,
+	options: ImportOptions,
+	report: ImportReport,
+): Promise<void> {
+	const instrumentIds = new Map(site.instruments.map((i) => [i.code, i.id]));
+	const fresh: CalibrationLine[] = [];
+	for await (const { lines } of chunksOf(path, site)) {
+		const there = await alreadyThere(client, site.site.id, CALIBRATIONS, lines);
+		for (const l of lines)
+			if (l.calibration && there.has(lineKey(l))) report.duplicates++;
+			else if (l.calibration) fresh.push(l.calibration);
+	}
+	for (const group of groupCalibrations(fresh))
+		await insertCalibration(client, site.site.id, {
+			...group,
+			instrumentId: instrumentIds.get(group.instrument)!,
+			doubts: [],
+			source: 'import',
+			enteredBy: options.who,
+		});
+	report.stored = fresh.length;
+}
+
 /** Judges a file and, unless it is a dry run, stores it. A file with bad lines is stored only with `keepGood`. */
 export async function importFile(
 	pool: Pool,
@@ -296,8 +350,14 @@ export async function importFile(
 	await transaction(pool, async (client) => {
 		await createMissing(client, site, report.creates);
 		const complete = await requireSite(client);
-		if (report.format === 'readings') await storeReadings(client, complete, path, options, report);
-		else await storeEvents(client, complete, path, options, report);
+		if (report.format === 'readings') {
+			await storeReadings(client, complete, path, options, report);
+			await recomputeAll(client, complete);
+		} else if (report.format === 'events') await storeEvents(client, complete, path, options, report);
+		else {
+			await storeCalibrations(client, complete, path, options, report);
+			await recomputeAll(client, complete);
+		}
 		await insertAudit(client, site.site.id, options.who, 'import', report.format, {
 			lines: report.lines,
 			stored: report.stored,

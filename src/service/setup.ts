@@ -12,6 +12,7 @@ import {
 import { type Pool, transaction } from '@/store/pool';
 import { findSite, insertAudit, insertSite, type SiteRow, updateSite } from '@/store/site';
 import { Refusal } from './refusal';
+import { recomputeInstrument } from './restate';
 import type { SiteContext } from './site';
 
 export async function saveSite(pool: Pool, site: Omit<SiteRow, 'id'>, who: string): Promise<SiteRow> {
@@ -61,7 +62,17 @@ export async function saveInstrument(
 	return transaction(pool, async (client) => {
 		const id = await putInstrument(client, context.site.id, instrument);
 		await insertAudit(client, context.site.id, who, 'instrument.saved', instrument.code, instrument);
-		return { ...instrument, id };
+		const saved = { ...instrument, id };
+		// A scale or a compensation known better now re-reads the past.
+		const before = context.instruments.find((i) => i.code === instrument.code);
+		if (
+			before &&
+			(before.ppmScale !== saved.ppmScale ||
+				before.compensates !== saved.compensates ||
+				before.alphaPct !== saved.alphaPct)
+		)
+			await recomputeInstrument(client, context, saved, 'ec');
+		return saved;
 	});
 }
 

@@ -1,4 +1,5 @@
 import type { TimelineOutcome } from '@/core/probe/timeline';
+import type { Unit } from '@/core/quantity';
 import { ENGINE_VERSION } from '@/core/reading/model';
 import type { Db } from './pool';
 
@@ -8,6 +9,7 @@ export interface ProbeReading {
 	at: number;
 	value: number;
 	u: number;
+	unit: Unit;
 	tempC: number | null;
 }
 
@@ -16,12 +18,13 @@ export async function probeReadings(
 	siteId: number,
 	instrumentId: number,
 	quantity: 'ph' | 'ec',
+	ids: readonly number[] | null = null,
 ): Promise<ProbeReading[]> {
 	const { rows } = await db.query<ProbeReading>(
-		`SELECT r.id, (extract(epoch FROM r.at) * 1000)::double precision AS at, r.value, coalesce(v.u, 0) AS u, r.temp_c AS "tempC"
+		`SELECT r.id, (extract(epoch FROM r.at) * 1000)::double precision AS at, r.value, coalesce(v.u, 0) AS u, r.unit, r.temp_c AS "tempC"
 		FROM reading r LEFT JOIN verdict v ON v.site_id = r.site_id AND v.reading_id = r.id
-		WHERE r.site_id = $1 AND r.instrument_id = $2 AND r.quantity = ANY($3) ORDER BY r.at, r.id`,
-		[siteId, instrumentId, quantity === 'ec' ? ['ec', 'tds'] : ['ph']],
+		WHERE r.site_id = $1 AND r.instrument_id = $2 AND r.quantity = ANY($3) AND ($4::bigint[] IS NULL OR r.id = ANY($4)) ORDER BY r.at, r.id`,
+		[siteId, instrumentId, quantity === 'ec' ? ['ec', 'tds'] : ['ph'], ids],
 	);
 	return rows;
 }

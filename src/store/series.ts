@@ -14,6 +14,8 @@ export interface SeriesPoint {
 	id: number | null;
 	message: string;
 	instrument: string | null;
+	/** As it was read, where a calibration put it right. */
+	was: number | null;
 }
 
 /**
@@ -31,14 +33,14 @@ export async function stationSeries(
 ): Promise<SeriesPoint[]> {
 	const { rows } = await db.query<SeriesPoint>(
 		`WITH own AS MATERIALIZED (
-			SELECT id, (extract(epoch FROM at) * 1000)::double precision AS at, value, coalesce(u, 0) AS u, coalesce(flag, 2) AS flag, decision, message, instrument
+			SELECT id, (extract(epoch FROM at) * 1000)::double precision AS at, coalesce(restated, value) AS value, CASE WHEN restated IS NOT NULL THEN value END AS was, coalesce(u, 0) AS u, coalesce(flag, 2) AS flag, decision, message, instrument
 			FROM reading_judged
 			WHERE site_id = $1 AND station_id = (SELECT id FROM station WHERE site_id = $1 AND code = $2) AND quantity = ANY($3) AND at >= $4 AND at < $5
 				AND NOT superseded AND decision IS DISTINCT FROM 'undo'
 		), size AS (SELECT count(*) AS n FROM own)
-		SELECT at, value, value AS low, value AS high, u, 1 AS count, flag, decision, id, coalesce(message, '') AS message, instrument FROM own, size WHERE n <= $6
+		SELECT at, value, value AS low, value AS high, u, 1 AS count, flag, decision, id, coalesce(message, '') AS message, instrument, was FROM own, size WHERE n <= $6
 		UNION ALL
-		SELECT avg(at), avg(value), min(value), max(value), avg(u), count(*)::int, max(flag), NULL, NULL, '', NULL FROM own, size WHERE n > $6
+		SELECT avg(at), avg(value), min(value), max(value), avg(u), count(*)::int, max(flag), NULL, NULL, '', NULL, NULL FROM own, size WHERE n > $6
 		GROUP BY floor((at - $7) / $8)
 		ORDER BY at`,
 		[

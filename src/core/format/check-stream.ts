@@ -1,6 +1,8 @@
 import { Engine, type Site } from '../reading/engine';
 import type { Flag, Verdict, WaterEvent } from '../reading/model';
+import type { CalibrationGroup } from './calibrations-row';
 import { type CsvRecord, csvRecords } from './csv-stream';
+import { DriftLookup } from './drift-lookup';
 import { type ReadingRow, type RowContext, readingRow } from './readings-row';
 import { csvLine, type Header, READINGS, readHeader } from './table';
 
@@ -48,12 +50,29 @@ function outputLine(w: Waiting, verdict: Verdict | null): string {
 	]);
 }
 
+/** A reading that passes but whose probe was found off afterwards is suspect, with what it truly was. */
+function withDrift(verdict: Verdict, row: ReadingRow, drifts: DriftLookup): Verdict {
+	if (
+		verdict.flag === 4 ||
+		(verdict.deciding &&
+			verdict.deciding.cause !== 'unexpected-change' &&
+			verdict.deciding.cause !== 'low-ionic-strength')
+	)
+		return verdict;
+	const finding = drifts.finding(row);
+	return finding
+		? { ...verdict, flag: finding.flag, deciding: finding, findings: [finding, ...verdict.findings] }
+		: verdict;
+}
+
 const COLUMNS = ['time', 'station', 'instrument', 'quantity', 'value', 'unit'] as const;
 
 export interface CheckInput {
 	readings: AsyncIterable<Uint8Array | string>;
 	/** In order of time. */
 	events: readonly WaterEvent[];
+	/** In order of time; readings between two of them are held against the drift they show. */
+	calibrations?: readonly CalibrationGroup[] | undefined;
 	site: Site;
 	zone: string;
 	now: () => number;
@@ -69,6 +88,7 @@ export async function* checkStream(input: CheckInput): AsyncGenerator<string> {
 		ppmScale: (code) => input.site.instruments.get(code)?.ppmScale ?? null,
 	};
 	const engine = new Engine(input.site, input.now);
+	const drifts = new DriftLookup(input.calibrations ?? []);
 	let sample: Waiting[] = [];
 	let nextEvent = 0;
 
@@ -80,7 +100,7 @@ export async function* checkStream(input: CheckInput): AsyncGenerator<string> {
 				engine.note(input.events[nextEvent++]!);
 		const verdicts = engine.take(rows);
 		let i = 0;
-		for (const w of sample) yield outputLine(w, w.row ? verdicts[i++]! : null);
+		for (const w of sample) yield outputLine(w, w.row ? withDrift(verdicts[i++]!, w.row, drifts) : null);
 		sample = [];
 	}
 

@@ -11,6 +11,8 @@ export interface SiteInstrument {
 	info: InstrumentInfo;
 	name: string;
 	kind: string;
+	/** How each of its probes drifts, since its last calibration. */
+	probes: Partial<Record<'ph' | 'ec', { lastAt: number | null; sigmaPerRootDay: number; ratePerDay: number }>>;
 }
 export interface SiteView {
 	name: string;

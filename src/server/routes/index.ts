@@ -6,6 +6,7 @@ import { type Operation, operation } from '../operation';
 import { VERSION } from '../version';
 import { calculators } from './calculators';
 import { intake } from './intake';
+import { probes } from './probes';
 import { readings } from './readings';
 import { records } from './records';
 
@@ -31,4 +32,12 @@ const description = operation({
 });
 
 /** Every operation of the API. */
-export const operations: Operation[] = [health, description, ...calculators, ...readings, ...records, ...intake];
+export const operations: Operation[] = [
+	health,
+	description,
+	...calculators,
+	...readings,
+	...records,
+	...probes,
+	...intake,
+];

@@ -173,6 +173,7 @@ export const readings = [
 					id: z.number().nullable(),
 					message: z.string(),
 					instrument: z.string().nullable(),
+					was: z.number().nullable(),
 				}),
 			),
 		}),

@@ -1,4 +1,6 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
+import { driftUncertainty } from '@/core/probe/drift';
+import { chanceInRange } from '@/core/probe/normal';
 import { QUANTITY, type Quantity, seriesQuantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { fixedValue } from '../entry/fix';
@@ -179,6 +181,19 @@ export function Bench({ site, station: asked }: { site: SiteView; station: strin
 		} finally {
 			setBusy(false);
 		}
+	}
+
+	/** The instrument's own uncertainty with what its probe may have drifted since its last calibration. */
+	function uOf(e: (typeof entries)[number], u: number, value: number): number {
+		const q = seriesQuantity(e.v.quantity);
+		const probe =
+			q === 'ph' || q === 'ec' ? site.instruments.find((i) => i.info.code === e.instrument)?.probes[q] : undefined;
+		if (!probe) return u;
+		const drift = driftUncertainty(
+			{ ...probe, from: 0 },
+			probe.lastAt === null ? 30 : (clock - probe.lastAt) / 86_400_000,
+		);
+		return Math.hypot(u, q === 'ph' ? drift : (drift / 100) * value);
 	}
 
 	const row = (n: 1 | 2, texts: Texts, understood: Partial<Record<Quantity, FieldValue>>) => (
@@ -392,13 +407,18 @@ export function Bench({ site, station: asked }: { site: SiteView; station: strin
 								<GaugeStrip
 									quantity={e.q}
 									value={readings[i]!.value}
-									u={v.u}
+									u={uOf(e, v.u, readings[i]!.value)}
 									range={range}
 									standing={standingOf({ flag: v.flag, decision: null })}
 									units={site.units}
 									ends
 								/>
 								<VerdictLine
+									chance={
+										range && v.flag < 3
+											? chanceInRange(readings[i]!.value, uOf(e, v.u, readings[i]!.value), range)
+											: null
+									}
 									quantity={e.v.quantity}
 									verdict={v}
 									units={site.units}

@@ -12,12 +12,15 @@ export function VerdictLine({
 	units,
 	onFix,
 	fixKey,
+	chance = null,
 }: {
 	quantity: Quantity;
 	verdict: Verdict;
 	units: DisplayUnits;
 	onFix?: (() => void) | undefined;
 	fixKey?: string | undefined;
+	/** Chance of being in the target range. */
+	chance?: number | null;
 }) {
 	const d = verdict.deciding;
 	const standing = standingOf({ flag: verdict.flag, decision: null });
@@ -50,6 +53,7 @@ export function VerdictLine({
 								{shown(quantity, verdict.expected.high, units)}
 							</span>
 						)}
+						{chance !== null && <span className="text-soft"> · in range with {Math.round(100 * chance)} % chance</span>}
 						{verdict.inRange === false && <span> · outside the target range</span>}
 					</p>
 				)}

@@ -8,8 +8,10 @@ import { QuickLine } from './QuickLine';
 const PLACES = [
 	['round', 'Round', '/'],
 	['bench', 'Bench', '/bench'],
+	['probes', 'Probes', '/probes'],
 	['trends', 'Trends', '/trends'],
 ] as const;
+const THUMB = PLACES.filter(([code]) => code !== 'probes');
 const MORE = [
 	['ledger', 'Ledger', '/ledger'],
 	['files', 'Files', '/files'],
@@ -64,6 +66,7 @@ export function Frame({ place, site, reviewCount }: { place: string; site: SiteV
 			if (e.defaultPrevented || e.ctrlKey || e.metaKey || e.altKey || typing(e.target)) return;
 			if (e.key === 'b') location.href = '/bench';
 			else if (e.key === 'r') location.href = '/';
+			else if (e.key === 'c') location.href = '/calibrate';
 			else if (e.key === 't') location.href = '/trends';
 			else if (e.key === 'l') location.href = '/ledger';
 			else if (e.key === '?') setKeys(true);
@@ -136,7 +139,7 @@ export function Frame({ place, site, reviewCount }: { place: string; site: SiteV
 			<nav className="sm:hidden fixed bottom-0 inset-x-0 z-20 border-t border-line bg-base-100" aria-label="Places">
 				{menu && (
 					<div className="border-b border-line p-2 grid grid-cols-3">
-						{MORE.map(([code, name, href]) => (
+						{[['probes', 'Probes', '/probes'] as const, ...MORE].map(([code, name, href]) => (
 							<a key={code} href={href} className="min-h-12 flex items-center justify-center">
 								{name}
 							</a>
@@ -144,7 +147,7 @@ export function Frame({ place, site, reviewCount }: { place: string; site: SiteV
 					</div>
 				)}
 				<div className="grid grid-cols-4">
-					{PLACES.map(([code, name, href]) => (
+					{THUMB.map(([code, name, href]) => (
 						<a
 							key={code}
 							href={href}

@@ -4,6 +4,7 @@ const KEYS = [
 	['/', 'quick line'],
 	['b', 'Bench: take a reading'],
 	['r', 'Round'],
+	['c', 'Calibrate a probe'],
 	['t', 'Trends'],
 	['l', 'Ledger'],
 	['j  k', 'next, previous in a list'],

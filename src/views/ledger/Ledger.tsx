@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { chanceInRange } from '@/core/probe/normal';
 import { QUANTITIES, QUANTITY } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import type { StoredReading } from '@/server/contract';
@@ -310,7 +311,9 @@ function Row({
 				<td className="py-1 pr-3 whitespace-nowrap">{dateTime(Date.parse(r.time), site.timezone)}</td>
 				<td className="pr-3">{station}</td>
 				<td className="pr-3">{QUANTITY[r.quantity].name}</td>
-				<td className="pr-3 font-bold whitespace-nowrap">{shown(r.quantity, r.canonical_value, site.units)}</td>
+				<td className="pr-3 font-bold whitespace-nowrap">
+					{shown(r.quantity, r.restated ?? r.canonical_value, site.units)}
+				</td>
 				<td className="pr-3 hidden md:table-cell text-soft whitespace-nowrap">
 					{r.value} {unitLabel(r.unit)}
 				</td>
@@ -338,6 +341,7 @@ function Row({
 						) : (
 							<p>{r.message || 'The reading fits what this station showed before.'}</p>
 						)}
+						<Explain r={r} site={site} />
 						<h2 className="mt-2 text-[0.9rem]">History</h2>
 						<ul className="text-[0.9rem]" data-history>
 							{history?.readings.map((h) => (
@@ -374,5 +378,50 @@ function RestoreButton({ id, onDone }: { id: number; onDone: () => void }) {
 		>
 			Put it back
 		</button>
+	);
+}
+
+/** Where a reading's uncertainty comes from, and what calibrations made of it. */
+function Explain({ r, site }: { r: StoredReading; site: SiteView }) {
+	const parts = r.uncertainty_parts;
+	if (!parts || r.uncertainty === null) return null;
+	const total = parts.instrument ** 2 + parts.standards ** 2 + parts.drift ** 2;
+	const share = (v: number) => `${Math.round((100 * v ** 2) / total)} %`;
+	const range = site.stations.find((s) => s.info.code === r.station)?.info.ranges[
+		r.quantity === 'tds' ? 'ec' : r.quantity
+	];
+	const value = r.restated ?? r.canonical_value;
+	return (
+		<div className="mt-2 text-[0.9rem]" data-explain>
+			<p>
+				<strong>
+					{shown(r.quantity, value, site.units)} ± {shown(r.quantity, 1.96 * r.uncertainty, site.units)}
+				</strong>{' '}
+				at 95 %: instrument {share(parts.instrument)}, standards {share(parts.standards)}, drift since calibration{' '}
+				{share(parts.drift)}.
+				{range && ` In range with ${Math.round(100 * chanceInRange(value, r.uncertainty, range))} % chance.`}
+			</p>
+			{r.restated !== null && (
+				<p>
+					Read as {shown(r.quantity, r.canonical_value, site.units)}; restated by the calibrations before and after it
+					{r.restated_provisional
+						? ', provisionally: two meters erred alike in one bottle, and a second lot has not agreed yet'
+						: ''}
+					{r.restated_partial ? '; the standards do not bracket it, so it is less sure' : ''}.{' '}
+					<a
+						className="underline"
+						href={`/probes/${encodeURIComponent(r.instrument ?? '')}/${r.quantity === 'ph' ? 'ph' : 'ec'}`}
+					>
+						The probe’s story
+					</a>
+				</p>
+			)}
+			{r.restated_status === 'rejected' && (
+				<p>The probe was so far off at the next calibration that this reading cannot be put right.</p>
+			)}
+			{r.restated_status === 'before-jump' && (
+				<p>Something happened to the probe before its next calibration, so its error then is not known.</p>
+			)}
+		</div>
 	);
 }

@@ -58,7 +58,7 @@ export function Round({ site, rows, toDecide }: { site: SiteView; rows: RoundRow
 			return <span className="text-soft text-[0.85rem]">not telling: low minerals</span>;
 		return (
 			<>
-				<span className="text-[1.25rem] font-bold">{shown(q, r.canonical_value, site.units)}</span>
+				<span className="text-[1.25rem] font-bold">{shown(q, r.restated ?? r.canonical_value, site.units)}</span>
 				<span className="text-soft text-[0.8rem] ml-1 sm:ml-0 sm:block">
 					±{shown(q, 1.96 * (r.uncertainty ?? 0), site.units)}
 				</span>
@@ -71,7 +71,8 @@ export function Round({ site, rows, toDecide }: { site: SiteView; rows: RoundRow
 		return (
 			<GaugeStrip
 				quantity={q}
-				value={r.canonical_value}
+				value={r.restated ?? r.canonical_value}
+				was={r.restated === null ? null : r.canonical_value}
 				u={r.uncertainty ?? 0}
 				range={infoOf(row.code).ranges[q] ?? null}
 				standing={standingOf(r)}
@@ -84,7 +85,18 @@ export function Round({ site, rows, toDecide }: { site: SiteView; rows: RoundRow
 		const marks = [row.ph, row.ec].filter((r): r is StoredReading => r !== null && r.cause !== 'low-ionic-strength');
 		const worst =
 			marks.find((r) => standingOf(r) === 'bad') ?? marks.find((r) => standingOf(r) === 'doubtful') ?? marks[0];
-		return worst ? { standing: standingOf(worst), message: standingOf(worst) === 'sound' ? '' : worst.message } : null;
+		if (!worst) return null;
+		const kind = standingOf(worst);
+		const restated = marks.find((r) => r.restated !== null);
+		return {
+			standing: kind === 'sound' && restated ? ('restated' as const) : kind,
+			message:
+				kind === 'doubtful' || kind === 'bad'
+					? worst.message
+					: restated
+						? `read as ${shown(restated.quantity, restated.canonical_value, site.units)}`
+						: '',
+		};
 	};
 
 	return (

@@ -1,9 +1,10 @@
 import type { ApexOptions } from 'apexcharts';
-import { lazy, Suspense, useEffect, useMemo, useState } from 'react';
+import { lazy, Suspense, useMemo } from 'react';
 import { QUANTITY, type Quantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { dateTime, displayUnit, shown, unitLabel } from '../ui/format';
 import { standingOf } from '../ui/standing';
+import { useTheme } from '../ui/theme';
 import { inDisplay, type Point } from './point';
 
 const ApexChart = lazy(() => import('react-apexcharts'));
@@ -23,36 +24,6 @@ const MARK: Record<string, string> = {
 };
 /** A line is not drawn across a silence of more than this many usual gaps. */
 const GAP = 6;
-
-/** Reads the theme's colours, since a chart cannot follow CSS variables by itself. */
-const THEME_NAMES = [
-	'--q-ph',
-	'--q-ec',
-	'--q-temp',
-	'--color-base-content',
-	'--color-base-300',
-	'--color-base-100',
-	'--zone',
-	'--soft',
-	'--color-warning',
-	'--color-error',
-];
-
-function readTheme(): Record<string, string> {
-	const style = getComputedStyle(document.documentElement);
-	return Object.fromEntries(THEME_NAMES.map((n) => [n, style.getPropertyValue(n).trim()]));
-}
-
-function useTheme(): Record<string, string> {
-	const [theme, setTheme] = useState<Record<string, string>>({});
-	useEffect(() => {
-		setTheme(readTheme());
-		const watch = new MutationObserver(() => setTheme(readTheme()));
-		watch.observe(document.documentElement, { attributes: true, attributeFilter: ['data-theme'] });
-		return () => watch.disconnect();
-	}, []);
-	return theme;
-}
 
 export function SeriesChart({
 	quantity,
@@ -75,7 +46,9 @@ export function SeriesChart({
 	const hue = theme[`--q-${quantity}`] ?? '#000';
 	const { series, options } = useMemo(() => {
 		const v = (x: number) => inDisplay(quantity, x, site);
-		const trusted = points.filter((p) => standingOf(p) === 'sound');
+		const trusted = points.filter(
+			(p) => standingOf({ ...p, restated: p.was }) === 'sound' || standingOf({ ...p, restated: p.was }) === 'restated',
+		);
 		const gaps = points
 			.slice(1)
 			.map((p, i) => p.at - points[i]!.at)
@@ -92,7 +65,7 @@ export function SeriesChart({
 			line.push({ x: p.at, y: v(p.value) });
 			band.push({ x: p.at, y: [v(p.low - 1.96 * p.u), v(p.high + 1.96 * p.u)] });
 		}
-		const doubtful = points.filter((p) => ['doubtful', 'bad'].includes(standingOf(p)));
+		const doubtful = points.filter((p) => ['doubtful', 'bad'].includes(standingOf({ ...p, restated: p.was })));
 		const believable = trusted
 			.flatMap((p) => [v(p.low - 1.96 * p.u), v(p.high + 1.96 * p.u)])
 			.concat(range ? [v(range.low), v(range.high)] : []);
@@ -168,7 +141,7 @@ export function SeriesChart({
 					const p = points.find((q) => q.at === at);
 					if (!p) return '';
 					const box = document.createElement('div');
-					box.textContent = `${dateTime(p.at, site.timezone)}: ${shown(quantity, p.value, site.units)} ± ${shown(quantity, 1.96 * p.u, site.units)}${p.count > 1 ? `, mean of ${p.count}` : ''} · ${standingOf(p)}${p.message ? ` · ${p.message}` : ''}`;
+					box.textContent = `${dateTime(p.at, site.timezone)}: ${shown(quantity, p.value, site.units)} ± ${shown(quantity, 1.96 * p.u, site.units)}${p.count > 1 ? `, mean of ${p.count}` : ''} · ${standingOf({ ...p, restated: p.was })}${p.was == null ? '' : `, read as ${shown(quantity, p.was, site.units)}`}${p.message ? ` · ${p.message}` : ''}`;
 					return `<div style="padding:6px 8px;max-width:320px;white-space:normal">${box.innerHTML}</div>`;
 				},
 			},

@@ -175,7 +175,7 @@ function PointTable({ quantity, points, site }: { quantity: Quantity; points: re
 						<td className="pr-6 font-bold">{shown(quantity, p.value, site.units)}</td>
 						<td className="pr-6">{shown(quantity, 1.96 * p.u, site.units)}</td>
 						<td>
-							<StandingMark standing={standingOf(p)} word />
+							<StandingMark standing={standingOf({ ...p, restated: p.was })} word />
 						</td>
 					</tr>
 				))}

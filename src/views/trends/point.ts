@@ -15,6 +15,7 @@ export interface Point {
 	id: number | null;
 	message: string;
 	instrument: string | null;
+	was: number | null;
 }
 
 export const inDisplay = (q: Quantity, v: number, site: SiteView): number => {

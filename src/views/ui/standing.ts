@@ -1,10 +1,10 @@
 /** What is thought of a reading, in the words of the product. */
 export type Standing = 'sound' | 'doubtful' | 'bad' | 'restated' | 'discarded';
 
-export function standingOf(r: { flag: number | null; decision: string | null; restated?: boolean }): Standing {
+export function standingOf(r: { flag: number | null; decision: string | null; restated?: number | null }): Standing {
 	if (r.decision === 'discard') return 'discarded';
-	if (r.decision === 'keep') return r.restated ? 'restated' : 'sound';
+	if (r.decision === 'keep') return r.restated != null ? 'restated' : 'sound';
 	if (r.flag === 4 || r.flag === 9) return 'bad';
 	if (r.flag === 3) return 'doubtful';
-	return r.restated ? 'restated' : 'sound';
+	return r.restated != null ? 'restated' : 'sound';
 }

@@ -1,0 +1,59 @@
+import { restate } from '../probe/restate';
+import { THRESHOLDS } from '../probe/timeline';
+import { seriesQuantity } from '../quantity/quantities';
+import type { Finding, Reading } from '../reading/model';
+import { displayValue } from '../reading/slips';
+import type { CalibrationGroup } from './calibrations-row';
+
+/** What a file of calibrations says about single readings between them. */
+export class DriftLookup {
+	private readonly byProbe = new Map<string, CalibrationGroup[]>();
+
+	constructor(calibrations: readonly CalibrationGroup[]) {
+		for (const c of calibrations) {
+			const key = `${c.instrument}\u0000${c.quantity}`;
+			const list = this.byProbe.get(key);
+			if (list) list.push(c);
+			else this.byProbe.set(key, [c]);
+		}
+	}
+
+	/** The drift a reading was taken under, null when it is too small to matter or not known. */
+	finding(reading: Reading): Finding | null {
+		const quantity = seriesQuantity(reading.quantity);
+		if (quantity !== 'ph' && quantity !== 'ec') return null;
+		const list = this.byProbe.get(`${reading.instrument}\u0000${quantity}`);
+		if (!list) return null;
+		let i = list.length - 1;
+		while (i >= 0 && list[i]!.at > reading.at) i--;
+		const from = list[i];
+		const to = list[i + 1];
+		if (!from || !to) return null;
+		const found = (c: CalibrationGroup) =>
+			c.points.flatMap((p) => (p.asFound === null ? [] : [{ nominal: p.nominal, found: p.asFound }]));
+		const left = (c: CalibrationGroup) =>
+			c.points.flatMap((p) => (p.asLeft === null ? [] : [{ nominal: p.nominal, found: p.asLeft }]));
+		const result = restate({
+			quantity,
+			value: reading.value,
+			takenAt: reading.at,
+			from: { at: from.at, kind: from.kind, points: from.kind === 'check' ? found(from) : left(from) },
+			to: { at: to.at, points: found(to) },
+			thresholds: THRESHOLDS[quantity],
+		});
+		if (!result.ok || (!result.applied && result.why !== 'rejected')) return null;
+		const rejected = result.why === 'rejected';
+		return {
+			check: 'drift',
+			flag: rejected ? 4 : 3,
+			cause: 'drift',
+			suggested: rejected ? null : result.value,
+			message: rejected
+				? `The probe was found so far off that this reading cannot be put right.`
+				: `The next calibration found the probe off: ${displayValue(quantity, reading.value)} was ${displayValue(quantity, result.value)}.`,
+			nextStep: rejected ? 'Clean and rehydrate the probe, or replace it; read again.' : 'Use the corrected value.',
+			evidence: { error: result.error },
+			weight: 70,
+		};
+	}
+}

@@ -1,0 +1,229 @@
+import { type CalibrationResult, evaluateCalibration } from '@/core/probe/calibration';
+import { errorCurve } from '@/core/probe/error-curve';
+import { likelyStandard, nominalValue, standardNamed } from '@/core/probe/standards';
+import {
+	type CalibrationPointRow,
+	insertCalibration,
+	listCalibrations,
+	listLots,
+	listProbes,
+	setWithdrawn,
+} from '@/store/calibrations';
+import type { InstrumentRow } from '@/store/line';
+import { type Pool, transaction } from '@/store/pool';
+import { insertAudit } from '@/store/site';
+import { Refusal } from './refusal';
+import { recomputeInstrument } from './restate';
+import type { SiteContext } from './site';
+
+export interface TypedCalibration {
+	instrument: string;
+	quantity: 'ph' | 'ec';
+	at: number;
+	kind: 'check' | 'adjust';
+	tempC: number | null;
+	settleS: number | null;
+	note: string;
+	/** The person has seen the doubts and means it. */
+	acceptDoubts: boolean;
+	points: {
+		standard: string;
+		lot: string;
+		nominal: number | null;
+		asFound: number | null;
+		asLeft: number | null;
+		mv: number | null;
+	}[];
+}
+
+export interface CalibrationOutcome {
+	id: number;
+	result: Extract<CalibrationResult, { ok: true }>;
+	doubts: string[];
+	/** What it changed in the past. */
+	restated: number;
+	rejected: number;
+	provisional: boolean;
+	points: CalibrationPointRow[];
+}
+
+const MINUTE = 60_000;
+const refuse = (path: string, message: string, code = 'bad-calibration') => new Refusal(422, code, [{ path, message }]);
+
+async function resolvePoints(
+	pool: Pool,
+	context: SiteContext,
+	instrument: InstrumentRow,
+	c: TypedCalibration,
+	doubts: string[],
+): Promise<CalibrationPointRow[]> {
+	const lots = await listLots(pool, context.site.id);
+	return c.points.map((p, i) => {
+		const path = `points.${i}`;
+		const lot = p.lot === '' ? undefined : lots.find((l) => l.name === p.lot);
+		const definition = standardNamed(lot?.standard ?? p.standard);
+		let nominal = p.nominal;
+		if (nominal === null) {
+			if (c.tempC === null) throw refuse('temp_c', 'Type the temperature of the standard: its value depends on it.');
+			const standard = lot?.ownTable
+				? { name: lot.name, quantity: c.quantity, table: lot.ownTable, source: 'the bottle' }
+				: definition;
+			if (!standard)
+				throw refuse(
+					`${path}.standard`,
+					`“${p.standard}” is not a standard known here. Type its value, or add the bottle with its table.`,
+				);
+			if (standard.quantity !== c.quantity)
+				throw refuse(
+					`${path}.standard`,
+					`${standard.name} is not a standard for ${c.quantity === 'ph' ? 'pH' : 'EC'}.`,
+				);
+			const at = nominalValue(standard, c.tempC, {
+				compensates: instrument.compensates,
+				alphaPctPerC: instrument.alphaPct,
+			});
+			if (!at.ok)
+				throw refuse(
+					'temp_c',
+					`The table of ${standard.name} runs from ${at.low} to ${at.high} °C; at ${c.tempC} °C its value is not known. Bring it to the room's temperature.`,
+				);
+			nominal = at.value;
+		}
+		if (definition && p.asFound !== null && c.tempC !== null && !c.acceptDoubts) {
+			const other = likelyStandard(definition, p.asFound, c.tempC);
+			if (other)
+				throw refuse(
+					`${path}.as_found`,
+					`It reads ${p.asFound}: is this the ${other.name} bottle? Change the standard, or say that it is right as it is.`,
+					'wrong-standard',
+				);
+		}
+		if (lot?.expires && Date.parse(lot.expires) < c.at)
+			doubts.push(`The bottle ${lot.name} expired on ${lot.expires}; check with a fresh one.`);
+		return {
+			standard: lot?.standard ?? p.standard,
+			lot: p.lot,
+			nominal,
+			asFound: p.asFound,
+			asLeft: c.kind === 'adjust' ? p.asLeft : null,
+			mv: p.mv,
+		};
+	});
+}
+
+/** Checks everything about a calibration before it is stored; throws what has to be mended, collects what is only doubtful. */
+async function examine(pool: Pool, context: SiteContext, c: TypedCalibration, now: number) {
+	const instrument = context.instruments.find((i) => i.code === c.instrument);
+	if (!instrument) throw refuse('instrument', `There is no instrument “${c.instrument}”.`);
+	if (c.points.length === 0) throw refuse('points', 'Give at least one standard with what was found in it.');
+	if (c.at > now + 10 * MINUTE) throw refuse('time', 'The time lies in the future.');
+	const probe = (await listProbes(pool, context.site.id)).find(
+		(p) => p.instrument === c.instrument && p.quantity === c.quantity,
+	);
+	if (probe?.inService && c.at < Date.parse(probe.inService))
+		throw refuse(
+			'time',
+			`The probe is in service since ${probe.inService}; the calibration is dated before it. Correct one of the two.`,
+		);
+	const others = await listCalibrations(pool, context.site.id, { instrument: c.instrument, quantity: c.quantity });
+	if (others.some((o) => Math.floor(o.at / MINUTE) === Math.floor(c.at / MINUTE)))
+		throw new Refusal(409, 'same-minute', [
+			{
+				path: 'time',
+				message: 'There is a calibration of this probe in the same minute. Withdraw it first, or correct the time.',
+			},
+		]);
+	const doubts: string[] = [];
+	const points = await resolvePoints(pool, context, instrument, c, doubts);
+	const found = points.filter((p) => p.asFound !== null);
+	if (found.length === 0) throw refuse('points', 'As found is missing: read each standard before adjusting.');
+	const result = evaluateCalibration(
+		c.quantity,
+		found.map((p) => ({ nominal: p.nominal, asFound: p.asFound!, mv: p.mv ?? undefined })),
+		c.tempC ?? 25,
+		c.settleS,
+	);
+	if (!result.ok) throw refuse('points', result.message, result.problem);
+	if (result.reasons.some((r) => r.code === 'wrong-way'))
+		throw refuse('points', 'The values run the wrong way: are the two bottles exchanged?', 'wrong-way');
+	const left = points.flatMap((p) => (p.asLeft === null ? [] : [{ nominal: p.nominal, found: p.asLeft }]));
+	const curve = left.length > 0 ? errorCurve(c.quantity, left) : null;
+	if (curve && !curve.ok) throw refuse('points', 'The values as left give no slope: read them again after adjusting.');
+	if (others.some((o) => o.at > c.at))
+		doubts.push('It lies before another calibration of this probe; the readings around it were worked out anew.');
+	if (c.quantity === 'ph' && found.length === 1) doubts.push('One buffer shows the offset only; the span is unknown.');
+	return { instrument, points, result, doubts };
+}
+
+/** What a calibration would say, storing nothing: the live verdict of the guided page. */
+export async function previewCalibration(
+	pool: Pool,
+	context: SiteContext,
+	c: TypedCalibration,
+	now: number,
+): Promise<{ result: Extract<CalibrationResult, { ok: true }>; doubts: string[]; points: CalibrationPointRow[] }> {
+	const { result, doubts, points } = await examine(pool, context, c, now);
+	return { result, doubts, points };
+}
+
+export async function enterCalibration(
+	pool: Pool,
+	context: SiteContext,
+	c: TypedCalibration,
+	by: { who: string; source: string; now: number },
+): Promise<CalibrationOutcome> {
+	const { instrument, points, result, doubts } = await examine(pool, context, c, by.now);
+	return transaction(pool, async (client) => {
+		const id = await insertCalibration(client, context.site.id, {
+			...c,
+			instrumentId: instrument.id,
+			points,
+			doubts,
+			source: by.source,
+			enteredBy: by.who,
+		});
+		const { outcomes } = await recomputeInstrument(client, context, instrument, c.quantity);
+		await insertAudit(client, context.site.id, by.who, 'calibration.entered', String(id), {
+			instrument: c.instrument,
+			quantity: c.quantity,
+			kind: c.kind,
+		});
+		const own = outcomes.filter((o) => o.to === id);
+		return {
+			id,
+			result,
+			doubts,
+			points,
+			restated: own.filter((o) => o.status === 'restated').length,
+			rejected: outcomes.filter((o) => o.status === 'rejected').length,
+			provisional: own.some((o) => o.provisional),
+		};
+	});
+}
+
+/** Withdraws a calibration, or takes the withdrawal back; the readings it touched are worked out anew. */
+export async function withdrawCalibration(
+	pool: Pool,
+	context: SiteContext,
+	id: number,
+	withdrawn: boolean,
+	reason: string,
+	who: string,
+): Promise<void> {
+	const row = (await listCalibrations(pool, context.site.id, { withWithdrawn: true })).find((c) => c.id === id);
+	if (!row) throw new Refusal(404, 'no-such-calibration', [{ path: 'id', message: 'There is no such calibration.' }]);
+	if (row.withdrawn === withdrawn) return;
+	const instrument = context.instruments.find((i) => i.code === row.instrument)!;
+	await transaction(pool, async (client) => {
+		await setWithdrawn(client, context.site.id, id, withdrawn, reason, who);
+		await recomputeInstrument(client, context, instrument, row.quantity);
+		await insertAudit(
+			client,
+			context.site.id,
+			who,
+			withdrawn ? 'calibration.withdrawn' : 'calibration.reinstated',
+			String(id),
+			{ reason },
+		);
+	});
+}

@@ -1,0 +1,120 @@
+import { standardNamed } from '@/core/probe/standards';
+import {
+	insertProbeEvent,
+	type LotRow,
+	type ProbeEventRow,
+	type ProbeRow,
+	putLot,
+	putProbe,
+} from '@/store/calibrations';
+import { type Pool, transaction } from '@/store/pool';
+import { insertAudit } from '@/store/site';
+import { Refusal } from './refusal';
+import { recomputeInstrument } from './restate';
+import type { SiteContext } from './site';
+
+function instrumentOf(context: SiteContext, code: string) {
+	const instrument = context.instruments.find((i) => i.code === code);
+	if (!instrument)
+		throw new Refusal(422, 'unknown-instrument', [
+			{ path: 'instrument', message: `There is no instrument “${code}”.` },
+		]);
+	return instrument;
+}
+
+/** What happened to a probe; a jump splits the interval between calibrations, so its readings are worked out anew. */
+export async function logProbeEvent(
+	pool: Pool,
+	context: SiteContext,
+	e: Omit<ProbeEventRow, 'id'>,
+	who: string,
+): Promise<number> {
+	const instrument = instrumentOf(context, e.instrument);
+	if ((e.before === null) !== (e.after === null))
+		throw new Refusal(422, 'half-a-pair', [
+			{
+				path: e.before === null ? 'before' : 'after',
+				message: 'Give the same water both before and after cleaning, or neither.',
+			},
+		]);
+	return transaction(pool, async (client) => {
+		const id = await insertProbeEvent(client, context.site.id, { ...e, instrumentId: instrument.id, who });
+		await recomputeInstrument(client, context, instrument, e.quantity);
+		await insertAudit(client, context.site.id, who, `probe.${e.kind}`, e.instrument, { quantity: e.quantity });
+		return id;
+	});
+}
+
+/** @returns a warning about the storage, empty when it is fit */
+export async function saveProbe(
+	pool: Pool,
+	context: SiteContext,
+	code: string,
+	quantity: 'ph' | 'ec',
+	p: {
+		serial?: string | undefined;
+		in_service?: string | null | undefined;
+		storage?: string | undefined;
+		storage_refilled?: string | null | undefined;
+		note?: string | undefined;
+	},
+	who: string,
+): Promise<string> {
+	const instrument = instrumentOf(context, code);
+	const storage = p.storage ?? (instrument.kind === 'ec' ? 'dry' : 'kcl_3m');
+	await transaction(pool, async (client) => {
+		const row: Omit<ProbeRow, 'instrument'> = {
+			quantity,
+			serial: p.serial ?? '',
+			inService: p.in_service ?? null,
+			storage,
+			storageRefilled: p.storage_refilled ?? null,
+			note: p.note ?? '',
+		};
+		await putProbe(client, context.site.id, { ...row, instrumentId: instrument.id });
+		await insertAudit(client, context.site.id, who, 'probe.saved', code, row);
+	});
+	if (quantity === 'ph' && (storage === 'pure_water' || storage === 'tap'))
+		return 'Pure or tap water strips a pH bulb of its ions. Keep it in storage solution; use water for rinsing only.';
+	if (quantity === 'ph' && storage === 'dry')
+		return 'A pH bulb left dry loses its hydrated layer. Rehydrate it in storage solution for hours, then calibrate.';
+	return '';
+}
+
+export async function saveLot(
+	pool: Pool,
+	context: SiteContext,
+	l: {
+		name: string;
+		standard: string;
+		own_table?: [number, number][] | null | undefined;
+		tolerance?: number | null | undefined;
+		opened?: string | null | undefined;
+		expires?: string | null | undefined;
+		single_use?: boolean | undefined;
+	},
+	who: string,
+): Promise<number> {
+	if (!standardNamed(l.standard) && !l.own_table)
+		throw new Refusal(422, 'unknown-standard', [
+			{
+				path: 'standard',
+				message: `“${l.standard}” is not a standard known here. Give the bottle's own table of temperature and value.`,
+			},
+		]);
+	const table = l.own_table ? [...l.own_table].sort((a, b) => a[0] - b[0]) : null;
+	const row: Omit<LotRow, 'id'> = {
+		name: l.name,
+		standard: l.standard,
+		ownTable: table,
+		tolerance: l.tolerance ?? null,
+		opened: l.opened ?? null,
+		expires: l.expires ?? null,
+		singleUse: l.single_use ?? false,
+	};
+	return transaction(pool, async (client) => {
+		const id = await putLot(client, context.site.id, row);
+		await insertAudit(client, context.site.id, who, 'lot.saved', l.name, row);
+		return id;
+	});
+}

@@ -1,0 +1,217 @@
+import { type CalibrationResult, evaluateCalibration } from '@/core/probe/calibration';
+import {
+	adviseInterval,
+	type DriftModel,
+	driftUncertainty,
+	type IntervalAdvice,
+	learnDrift,
+	TOLERANCE,
+} from '@/core/probe/drift';
+import { estimateLife, type LifeEstimate, runningSlopes } from '@/core/probe/life';
+import { driftIntervals } from '@/core/probe/timeline';
+import { type DoseEvent, type TurnedDecision, turnedDecisions } from '@/core/probe/turned';
+import {
+	type CalibrationRow,
+	listCalibrations,
+	listProbeEvents,
+	listProbes,
+	type ProbeEventRow,
+	type ProbeRow,
+} from '@/store/calibrations';
+import { listEvents } from '@/store/events';
+import type { InstrumentRow } from '@/store/line';
+import type { Db } from '@/store/pool';
+import { type JudgedReading, listReadings } from '@/store/readings';
+import { timelineCalibrations, timelineJumps } from './restate';
+import type { SiteContext } from './site';
+
+const DAY = 86_400_000;
+/** Any of these means: one calibration now, whatever the interval says. */
+const UPSETTING = new Set(['dropped', 'dried_out', 'cleaned', 'rehydrated', 'stored_wrong', 'new_probe']);
+
+export interface ProbeView {
+	instrument: InstrumentRow;
+	quantity: 'ph' | 'ec';
+	probe: ProbeRow | null;
+	lastCalibration: CalibrationRow | null;
+	lastResult: CalibrationResult | null;
+	drift: DriftModel;
+	advice: IntervalAdvice;
+	/** Days between calibrations by the chosen school, with its reason in words. */
+	intervalDays: number;
+	intervalReason: string;
+	dueAt: number | null;
+	dueReason: string;
+	/** Standard uncertainty of a reading taken now: pH, or percent for EC. */
+	uToday: number;
+	life: LifeEstimate;
+}
+
+export const evaluateRow = (c: CalibrationRow): CalibrationResult =>
+	evaluateCalibration(
+		c.quantity,
+		c.points.flatMap((p) =>
+			p.asFound === null ? [] : [{ nominal: p.nominal, asFound: p.asFound, mv: p.mv ?? undefined }],
+		),
+		c.tempC ?? 25,
+		c.settleS,
+	);
+
+function school(
+	instrument: InstrumentRow,
+	advice: IntervalAdvice,
+	drift: DriftModel,
+): { days: number; reason: string } {
+	switch (instrument.calibrateBy) {
+		case 'weekly':
+			return { days: 7, reason: 'weekly, as chosen' };
+		case 'monthly':
+			return { days: 30, reason: 'monthly, as chosen' };
+		case 'before_use':
+			return { days: 0.5, reason: 'before each use, as chosen' };
+		case 'maker':
+			return { days: instrument.makerDays ?? 30, reason: 'as the maker says' };
+		default:
+			return advice.reason === 'learned'
+				? {
+						days: advice.days,
+						reason: `learned from ${drift.from} intervals of its own: after ${Math.round(advice.days)} days it is still within tolerance ${Math.round(100 * advice.chance)} times in 100`,
+					}
+				: { days: advice.days, reason: 'weekly, until three of its own calibrations are known' };
+	}
+}
+
+function viewOf(
+	context: SiteContext,
+	instrument: InstrumentRow,
+	quantity: 'ph' | 'ec',
+	all: CalibrationRow[],
+	events: ProbeEventRow[],
+	probes: ProbeRow[],
+	now: number,
+): ProbeView {
+	const own = all.filter((c) => c.instrument === instrument.code && c.quantity === quantity);
+	const ownEvents = events.filter((e) => e.instrument === instrument.code && e.quantity === quantity);
+	const drift = learnDrift(
+		quantity,
+		driftIntervals(quantity, timelineCalibrations(own, all, []), timelineJumps(ownEvents, quantity)),
+	);
+	const advice = adviseInterval(drift, TOLERANCE[quantity]);
+	const last = own.at(-1) ?? null;
+	const interval = school(instrument, advice, drift);
+	const upset = ownEvents.filter((e) => UPSETTING.has(e.kind)).at(-1);
+	const upsetNow = upset && (!last || upset.at > last.at) ? upset : null;
+	const stated = instrument.quantities[quantity];
+	const instrumentU =
+		quantity === 'ph'
+			? Math.hypot((stated?.resolution ?? 0.01) / Math.sqrt(12), (stated?.accuracy ?? 0.1) / Math.sqrt(3))
+			: (stated?.accuracyPct ?? 2) / Math.sqrt(3);
+	const results = own.map((c) => ({ at: c.at, result: evaluateRow(c), mv: c.points.every((p) => p.mv !== null) }));
+	const slopes = results.flatMap(({ at, result, mv }) =>
+		result.ok && result.slopePct !== null ? [{ at, slopePct: result.slopePct, mv }] : [],
+	);
+	const hidden = slopes.every((s) => !s.mv);
+	return {
+		instrument,
+		quantity,
+		probe: probes.find((p) => p.instrument === instrument.code && p.quantity === quantity) ?? null,
+		lastCalibration: last,
+		lastResult: last && evaluateRow(last),
+		drift,
+		advice,
+		intervalDays: interval.days,
+		intervalReason: interval.reason,
+		dueAt: upsetNow ? upsetNow.at : last ? last.at + interval.days * DAY : context.site ? now : null,
+		dueReason: upsetNow
+			? `it was ${upsetNow.kind.replace('_', ' ')} since the last calibration`
+			: last
+				? interval.reason
+				: 'it has never been calibrated here',
+		uToday: Math.hypot(instrumentU, driftUncertainty(drift, last ? (now - last.at) / DAY : 30)),
+		life:
+			quantity === 'ph'
+				? estimateLife(hidden ? runningSlopes(slopes.map((s) => ({ at: s.at, gain: s.slopePct / 100 }))) : slopes)
+				: { known: false, reason: 'too-few' },
+	};
+}
+
+const quantitiesOf = (i: InstrumentRow): ('ph' | 'ec')[] =>
+	i.kind === 'drop_kit' ? [] : i.kind === 'ph' ? ['ph'] : i.kind === 'ec' ? ['ec'] : ['ph', 'ec'];
+
+/** Every probe, the most trustworthy today first. */
+export async function fleet(db: Db, context: SiteContext, now: number): Promise<ProbeView[]> {
+	const all = await listCalibrations(db, context.site.id);
+	const events = await listProbeEvents(db, context.site.id);
+	const probes = await listProbes(db, context.site.id);
+	const views = context.instruments.flatMap((i) =>
+		quantitiesOf(i).map((q) => viewOf(context, i, q, all, events, probes, now)),
+	);
+	return views.sort((a, b) => a.uToday / TOLERANCE[a.quantity] - b.uToday / TOLERANCE[b.quantity]);
+}
+
+export interface ProbeStory extends ProbeView {
+	calibrations: (CalibrationRow & { result: CalibrationResult })[];
+	events: ProbeEventRow[];
+	touched: JudgedReading[];
+	rejected: number;
+	turned: TurnedDecision[];
+}
+
+const DOSES = new Set(['acid_added', 'base_added', 'nutrient_added', 'water_added']);
+
+/** One probe: its calibrations, what happened to it, the readings it touched and the decisions those would have turned. */
+export async function probeStory(
+	db: Db,
+	context: SiteContext,
+	code: string,
+	quantity: 'ph' | 'ec',
+	now: number,
+): Promise<ProbeStory | null> {
+	const instrument = context.instruments.find((i) => i.code === code);
+	if (!instrument) return null;
+	const withWithdrawn = await listCalibrations(db, context.site.id, { withWithdrawn: true });
+	const all = withWithdrawn.filter((c) => !c.withdrawn);
+	const events = await listProbeEvents(db, context.site.id);
+	const view = viewOf(context, instrument, quantity, all, events, await listProbes(db, context.site.id), now);
+	const readings = await listReadings(db, context.site.id, {
+		instrument: code,
+		quantity,
+		order: 'oldest',
+		limit: 20_000,
+	});
+	const touched = readings.filter((r) => r.restated !== null && r.decision !== 'discard');
+	const doses: DoseEvent[] = (await listEvents(db, context.site.id, { limit: 100_000 }))
+		.filter((e) => DOSES.has(e.kind))
+		.map((e) => ({
+			at: e.at,
+			station: e.station,
+			kind: e.kind,
+			words: `${e.kind.replace('_', ' ')}${e.amountText ? ` ${e.amountText} ${e.unitText}` : ''}`,
+		}));
+	const turned = turnedDecisions(
+		touched.map((r) => {
+			const next = readings.find((n) => n.station === r.station && n.at > r.at);
+			const range = context.known.stations.get(r.station)?.ranges[quantity] ?? null;
+			return {
+				id: r.id,
+				at: r.at,
+				station: r.station,
+				value: r.value,
+				restated: r.restated!,
+				range,
+				nextAt: next?.at ?? null,
+			};
+		}),
+		doses,
+	);
+	return {
+		...view,
+		calibrations: withWithdrawn
+			.filter((c) => c.instrument === code && c.quantity === quantity)
+			.map((c) => ({ ...c, result: evaluateRow(c) })),
+		events: events.filter((e) => e.instrument === code && e.quantity === quantity),
+		touched,
+		rejected: readings.filter((r) => r.restatedStatus === 'rejected').length,
+		turned,
+	};
+}

@@ -1,0 +1,145 @@
+import { compensate } from '@/core/probe/conductivity';
+import { provisionalCalibrations } from '@/core/probe/provisional';
+import {
+	restateTimeline,
+	THRESHOLDS,
+	type Timeline,
+	type TimelineCalibration,
+	type TimelineJump,
+} from '@/core/probe/timeline';
+import { ppmScaleOf, ppmUnit, toCanonical, type Unit } from '@/core/quantity';
+import {
+	type CalibrationRow,
+	type LotRow,
+	listCalibrations,
+	listLots,
+	listProbeEvents,
+	type ProbeEventRow,
+} from '@/store/calibrations';
+import type { InstrumentRow } from '@/store/line';
+import type { Db } from '@/store/pool';
+import { probeReadings, replaceRestatements } from '@/store/restatements';
+import type { SiteContext } from './site';
+
+/** Tolerance of a bottle where nobody typed it (common practice): ±0.02 pH, ±1 %. */
+const BOTTLE = { ph: 0.02, ecPct: 1 } as const;
+/** A meter without compensation in water of unknown temperature: 2 % per °C over a usual ±4 °C. */
+const UNKNOWN_TEMPERATURE_U = 0.08;
+
+export function timelineCalibrations(
+	rows: readonly CalibrationRow[],
+	all: readonly CalibrationRow[],
+	lots: readonly LotRow[],
+): TimelineCalibration[] {
+	const findings = all.flatMap((c) =>
+		c.points.flatMap((p) =>
+			p.asFound === null
+				? []
+				: [
+						{
+							calibration: c.id,
+							instrument: c.instrument,
+							quantity: c.quantity,
+							at: c.at,
+							lot: p.lot,
+							error: c.quantity === 'ph' ? p.asFound - p.nominal : (100 * (p.asFound - p.nominal)) / p.nominal,
+						},
+					],
+		),
+	);
+	const provisional = provisionalCalibrations(findings, { ph: THRESHOLDS.ph.leaveAlone, ec: THRESHOLDS.ec.leaveAlone });
+	return rows.map((c) => ({
+		id: c.id,
+		at: c.at,
+		kind: c.kind,
+		provisional: provisional.has(c.id),
+		points: c.points.map((p) => {
+			const tolerance =
+				lots.find((l) => l.name === p.lot)?.tolerance ??
+				(c.quantity === 'ph' ? BOTTLE.ph : (BOTTLE.ecPct / 100) * p.nominal);
+			return { nominal: p.nominal, asFound: p.asFound, asLeft: p.asLeft, u: tolerance / Math.sqrt(3) };
+		}),
+	}));
+}
+
+export const timelineJumps = (events: readonly ProbeEventRow[], quantity: 'ph' | 'ec'): TimelineJump[] =>
+	events
+		.filter((e) => e.quantity === quantity)
+		.map((e) => ({ at: e.at, kind: e.kind, before: e.before, after: e.after }));
+
+/** Re-reads a ppm of a meter whose scale is known better now. */
+function onScale(value: number, unit: Unit, instrument: InstrumentRow): number {
+	const scale = ppmScaleOf(unit);
+	if (scale === undefined || instrument.ppmScale === null || instrument.ppmScale === scale) return value;
+	return toCanonical(value * (scale / 1000), ppmUnit(instrument.ppmScale));
+}
+
+/**
+ * Makes anew everything derived for one instrument's readings of one quantity. Same rows in, same rows out.
+ * @param only the readings to work out, all when null: a fresh entry need not touch a long past
+ */
+export async function recomputeInstrument(
+	db: Db,
+	context: SiteContext,
+	instrument: InstrumentRow,
+	quantity: 'ph' | 'ec',
+	only: readonly number[] | null = null,
+): Promise<Timeline> {
+	const readings = await probeReadings(db, context.site.id, instrument.id, quantity, only);
+	const all = await listCalibrations(db, context.site.id, { quantity });
+	const own = all.filter((c) => c.instrument === instrument.code);
+	const jumps = timelineJumps(await listProbeEvents(db, context.site.id, instrument.code), quantity);
+	const lots = await listLots(db, context.site.id);
+	const asRead = readings.map((r) => ({
+		...r,
+		value: quantity === 'ec' ? onScale(r.value, r.unit, instrument) : r.value,
+	}));
+	const timeline = restateTimeline(quantity, asRead, timelineCalibrations(own, all, lots), jumps);
+	const outcomes = timeline.outcomes.map((o, i) => {
+		const r = readings[i]!;
+		let { value, u } = o;
+		let status: string = o.status;
+		if (quantity === 'ec' && !instrument.compensates) {
+			const at25 =
+				r.tempC === null
+					? null
+					: compensate({ ecUsCm: Math.max(value, 0), tempC: r.tempC, alphaPctPerC: instrument.alphaPct });
+			if (at25?.ok) value = at25.ec25UsCm;
+			else u = Math.hypot(u, UNKNOWN_TEMPERATURE_U * Math.abs(value));
+		}
+		// What differs from the original is shown as restated, whichever way it came about.
+		if (
+			status !== 'restated' &&
+			status !== 'rejected' &&
+			Math.abs(value - r.value) > 1e-9 * Math.max(1, Math.abs(r.value))
+		)
+			status = 'restated';
+		return {
+			...o,
+			status: status as typeof o.status,
+			value,
+			u,
+			error: status === 'restated' ? r.value - value : o.error,
+		};
+	});
+	await replaceRestatements(
+		db,
+		context.site.id,
+		readings.map((r) => r.id),
+		outcomes,
+	);
+	return { drift: timeline.drift, outcomes };
+}
+
+/** Every instrument, for example after an import; with progress. */
+export async function recomputeAll(
+	db: Db,
+	context: SiteContext,
+	progress: (done: number, of: number) => void = () => {},
+): Promise<void> {
+	const work = context.instruments.flatMap((i) => (['ph', 'ec'] as const).map((q) => [i, q] as const));
+	for (const [n, [instrument, quantity]] of work.entries()) {
+		await recomputeInstrument(db, context, instrument, quantity);
+		progress(n + 1, work.length);
+	}
+}

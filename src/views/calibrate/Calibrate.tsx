@@ -1,0 +1,465 @@
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { decimal } from '@/core/format/readings-row';
+import { evaluateCalibration } from '@/core/probe/calibration';
+import { likelyStandard, nominalValue, standardNamed } from '@/core/probe/standards';
+import type { SiteView } from '@/core/reading/site-view';
+import { api } from '../api';
+import type { Probe } from '../probes/types';
+import { amount } from '../probes/words';
+import { age } from '../ui/format';
+import { SettleTimer } from './SettleTimer';
+
+interface Step {
+	standard: string;
+	lot: string;
+	found: string;
+	left: string;
+	mv: string;
+}
+interface Outcome {
+	id: number;
+	result: {
+		verdict: 'good' | 'watch' | 'fail';
+		reasons: { message: string }[];
+		offset: number;
+		slopePct: number | null;
+		cellFactor: number | null;
+	};
+	doubts: string[];
+	restated: number;
+	rejected: number;
+	provisional: boolean;
+}
+
+const PH = [
+	'pH 7.00',
+	'pH 7.01',
+	'pH 4.01',
+	'pH 10.01',
+	'pH 6.86',
+	'pH 9.18',
+	'phthalate 4.005',
+	'phosphate 6.865',
+	'borax 9.180',
+	'carbonate 10.012',
+];
+const EC = ['KCl 1413', 'KCl 84', 'KCl 2765', 'KCl 12880'];
+const blank = (standard: string): Step => ({ standard, lot: '', found: '', left: '', mv: '' });
+const start = (q: 'ph' | 'ec'): Step[] => (q === 'ph' ? [blank('pH 7.00'), blank('pH 4.01')] : [blank('KCl 1413')]);
+const DRAFT = 'cordwain.calibrate';
+
+/** Guided calibration: as found in every standard first, then adjust, then as left; or one dip to check. */
+export function Calibrate({
+	site,
+	probes,
+	lots,
+	asked,
+}: {
+	site: SiteView;
+	probes: Probe[];
+	lots: { name: string; standard: string; expires: string | null }[];
+	asked: { instrument: string | null; quantity: string | null };
+}) {
+	const key = (p: { instrument: string; quantity: string }) => `${p.instrument}|${p.quantity}`;
+	const mostWanted = [...probes].sort((a, b) => Date.parse(a.due_at ?? '9999') - Date.parse(b.due_at ?? '9999'))[0];
+	const [chosen, setChosen] = useState(
+		asked.instrument && asked.quantity ? `${asked.instrument}|${asked.quantity}` : mostWanted ? key(mostWanted) : '',
+	);
+	const probe = probes.find((p) => key(p) === chosen) ?? probes[0];
+	const q = probe?.quantity ?? 'ph';
+	const [kind, setKind] = useState<'adjust' | 'check'>('adjust');
+	const [temp, setTemp] = useState('');
+	const [steps, setSteps] = useState<Step[]>(start(q));
+	const [settle, setSettle] = useState<number | null>(null);
+	const [doubtAccepted, setDoubtAccepted] = useState(false);
+	const [busy, setBusy] = useState(false);
+	const [problem, setProblem] = useState('');
+	const [outcome, setOutcome] = useState<Outcome | null>(null);
+	const first = useRef<HTMLInputElement>(null);
+
+	useEffect(() => {
+		const kept = JSON.parse(localStorage.getItem(DRAFT) ?? 'null') as {
+			chosen: string;
+			kind: 'adjust' | 'check';
+			temp: string;
+			steps: Step[];
+		} | null;
+		if (kept && (!asked.instrument || kept.chosen === `${asked.instrument}|${asked.quantity}`)) {
+			setChosen(kept.chosen);
+			setKind(kept.kind);
+			setTemp(kept.temp);
+			setSteps(kept.steps);
+		}
+		first.current?.focus();
+	}, [asked]);
+	useEffect(() => {
+		if (temp || steps.some((s) => s.found)) localStorage.setItem(DRAFT, JSON.stringify({ chosen, kind, temp, steps }));
+	}, [chosen, kind, temp, steps]);
+
+	const tempC = decimal(temp.trim());
+	const nominals = useMemo(
+		() =>
+			steps.map((s) => {
+				const definition = standardNamed(s.standard);
+				if (!definition || tempC === undefined || !probe) return null;
+				const at = nominalValue(definition, tempC, {
+					compensates: probe.compensates,
+					alphaPctPerC: probe.alpha_pct_per_c,
+				});
+				return at.ok
+					? { ok: true as const, value: at.value }
+					: { ok: false as const, text: `its table runs from ${at.low} to ${at.high} °C` };
+			}),
+		[steps, tempC, probe],
+	);
+	if (!probe)
+		return (
+			<p>
+				There is no meter with a probe yet.{' '}
+				<a className="underline" href="/setup">
+					Add one in Setup
+				</a>
+			</p>
+		);
+	const toCanonical = (text: string): number | null => {
+		const v = decimal(text.trim());
+		if (v === undefined) return null;
+		// EC is typed as the site shows it.
+		return q === 'ec' && site.units.ec === 'mS/cm' ? v * 1000 : v;
+	};
+	const points = steps.flatMap((s, i) => {
+		const nominal = nominals[i];
+		const found = toCanonical(s.found);
+		return nominal?.ok && found !== null ? [{ nominal: nominal.value, asFound: found, mv: decimal(s.mv.trim()) }] : [];
+	});
+	const result = points.length > 0 && tempC !== undefined ? evaluateCalibration(q, points, tempC, settle) : null;
+	const wrongBottle = steps
+		.map((s, i) => {
+			const named = standardNamed(s.standard);
+			const found = toCanonical(s.found);
+			return named && found !== null && tempC !== undefined ? { i, other: likelyStandard(named, found, tempC) } : null;
+		})
+		.find((w) => w?.other);
+	const unit = q === 'ph' ? '' : site.units.ec === 'mS/cm' ? 'mS/cm' : 'µS/cm';
+	const show = (v: number) =>
+		q === 'ph' ? v.toFixed(2) : site.units.ec === 'mS/cm' ? (v / 1000).toFixed(3) : v.toFixed(0);
+	const set = (i: number, change: Partial<Step>) => {
+		setDoubtAccepted(false);
+		setSteps((list) => list.map((s, k) => (k === i ? { ...s, ...change } : s)));
+	};
+
+	async function submit() {
+		if (busy || !probe) return;
+		setBusy(true);
+		setProblem('');
+		try {
+			const body = {
+				instrument: probe.instrument,
+				quantity: q,
+				kind,
+				temp_c: tempC ?? null,
+				settle_s: settle,
+				accept_doubts: doubtAccepted,
+				points: steps
+					.filter((s) => s.found.trim() !== '')
+					.map((s) => ({
+						standard: s.standard,
+						lot: s.lot,
+						as_found: toCanonical(s.found),
+						as_left: kind === 'adjust' ? toCanonical(s.left) : null,
+						mv: decimal(s.mv.trim()) ?? null,
+					})),
+			};
+			setOutcome(await api<Outcome>('/calibrations', { json: body }));
+			localStorage.removeItem(DRAFT);
+		} catch (error) {
+			setProblem((error as Error).message);
+		} finally {
+			setBusy(false);
+		}
+	}
+
+	if (outcome)
+		return (
+			<Result
+				outcome={outcome}
+				probe={probe}
+				onAgain={() => {
+					setOutcome(null);
+					setSteps(start(q));
+					setSettle(null);
+				}}
+			/>
+		);
+
+	return (
+		<form
+			className="max-w-[46rem]"
+			onSubmit={(e) => {
+				e.preventDefault();
+				submit();
+			}}
+		>
+			<h1>Calibrate</h1>
+			<div className="flex flex-wrap gap-3 items-end my-2">
+				<label className="block w-52">
+					<span className="field-label">Probe</span>
+					<select
+						className="field"
+						value={key(probe)}
+						onChange={(e) => {
+							setChosen(e.target.value);
+							setSteps(start(e.target.value.endsWith('|ec') ? 'ec' : 'ph'));
+						}}
+					>
+						{probes.map((p) => (
+							<option key={key(p)} value={key(p)}>
+								{p.name}, {p.quantity === 'ph' ? 'pH' : 'EC'}
+							</option>
+						))}
+					</select>
+				</label>
+				<fieldset className="flex gap-1" aria-label="Kind">
+					<button
+						type="button"
+						className={`act ${kind === 'adjust' ? 'act-main' : '!font-normal !border-line'}`}
+						aria-pressed={kind === 'adjust'}
+						onClick={() => setKind('adjust')}
+					>
+						check, then adjust
+					</button>
+					<button
+						type="button"
+						className={`act ${kind === 'check' ? 'act-main' : '!font-normal !border-line'}`}
+						aria-pressed={kind === 'check'}
+						onClick={() => {
+							setKind('check');
+							setSteps((s) => s.slice(0, 1));
+						}}
+					>
+						one dip, only check
+					</button>
+				</fieldset>
+				<label className="block w-32">
+					<span className="field-label">Standard at, °C</span>
+					<input
+						ref={first}
+						id="c-temp"
+						className="field"
+						inputMode="decimal"
+						placeholder="20"
+						autoComplete="off"
+						value={temp}
+						onChange={(e) => setTemp(e.target.value)}
+					/>
+				</label>
+			</div>
+			<p className="text-soft text-[0.92rem]">
+				{probe.last_at ? `Last calibrated ${age(Date.parse(probe.last_at), site.now)} ago. ` : ''}Pour a little fresh
+				standard into a clean cup; rinse and shake the probe before each; never pour back.
+			</p>
+
+			<h2 className="note-rule mt-3 !pb-1">1 · What it shows now, before touching anything</h2>
+			{steps.map((s, i) => {
+				const nominal = nominals[i];
+				return (
+					<div key={i} className="grid grid-cols-2 sm:grid-cols-[11rem_7rem_9rem_9rem_1fr] gap-3 items-end py-1.5">
+						<label className="block">
+							<span className="field-label">Standard {i + 1}</span>
+							<select className="field" value={s.standard} onChange={(e) => set(i, { standard: e.target.value })}>
+								{(q === 'ph' ? PH : EC).map((n) => (
+									<option key={n}>{n}</option>
+								))}
+							</select>
+						</label>
+						<p className="pb-2">
+							<span className="field-label">should show</span>
+							<strong data-nominal={i}>{nominal?.ok ? show(nominal.value) : '–'}</strong>{' '}
+							<span className="text-soft text-[0.85rem]">{unit}</span>
+						</p>
+						<label className="block">
+							<span className="field-label">as found</span>
+							<input
+								id={`c-found-${i}`}
+								className="field text-[1.3rem]"
+								inputMode="decimal"
+								autoComplete="off"
+								value={s.found}
+								onChange={(e) => set(i, { found: e.target.value })}
+							/>
+						</label>
+						{probe.shows_mv && q === 'ph' ? (
+							<label className="block">
+								<span className="field-label">mV</span>
+								<input
+									className="field"
+									inputMode="text"
+									autoComplete="off"
+									value={s.mv}
+									onChange={(e) => set(i, { mv: e.target.value })}
+								/>
+							</label>
+						) : (
+							<label className="block">
+								<span className="field-label">bottle</span>
+								<select className="field" value={s.lot} onChange={(e) => set(i, { lot: e.target.value })}>
+									<option value="">not said</option>
+									{lots
+										.filter((l) => l.standard === s.standard)
+										.map((l) => (
+											<option key={l.name}>{l.name}</option>
+										))}
+								</select>
+							</label>
+						)}
+						{nominal && !nominal.ok && <p className="text-error text-[0.9rem] col-span-2">{nominal.text}</p>}
+					</div>
+				);
+			})}
+			<div className="flex flex-wrap gap-3 items-center">
+				{kind === 'adjust' && steps.length < 3 && (
+					<button
+						type="button"
+						className="act !font-normal"
+						onClick={() =>
+							setSteps([...steps, blank(q === 'ph' ? (steps.length === 1 ? 'pH 4.01' : 'pH 10.01') : 'KCl 2765')])
+						}
+					>
+						Add a standard
+					</button>
+				)}
+				{steps.length > 1 && (
+					<button type="button" className="act !font-normal" onClick={() => setSteps(steps.slice(0, -1))}>
+						One fewer
+					</button>
+				)}
+				<SettleTimer onSettled={setSettle} />
+			</div>
+			{wrongBottle?.other && !doubtAccepted && (
+				<div className="border-l-4 border-warning pl-3 py-1 my-2" role="alert">
+					<p>
+						It reads {steps[wrongBottle.i]!.found}: is this the {wrongBottle.other.name} bottle?
+					</p>
+					<button
+						type="button"
+						className="act mt-1"
+						onClick={() => set(wrongBottle.i, { standard: wrongBottle.other!.name })}
+					>
+						Yes, {wrongBottle.other.name}
+					</button>{' '}
+					<button type="button" className="act !font-normal" onClick={() => setDoubtAccepted(true)}>
+						No, it is right as it is
+					</button>
+				</div>
+			)}
+			<div aria-live="polite" className="min-h-16" data-live={result?.ok ? result.verdict : ''}>
+				{result && !result.ok && <p className="text-error mt-2">{result.message}</p>}
+				{result?.ok && (
+					<div className="mt-2">
+						<p>
+							<strong className="text-[1.15rem]">
+								{result.verdict === 'good' ? 'Good' : result.verdict === 'watch' ? 'Watch it' : 'Fails'}
+							</strong>{' '}
+							·{' '}
+							{q === 'ph'
+								? `offset ${result.offset >= 0 ? '+' : ''}${result.offset.toFixed(2)} pH`
+								: `cell factor ${result.cellFactor!.toFixed(3)}`}
+							{q === 'ph' && result.slopePct !== null ? `, slope ${result.slopePct.toFixed(1)} %` : ''}
+						</p>
+						{result.reasons.map((r) => (
+							<p key={r.code}>{r.message}</p>
+						))}
+						{q === 'ph' && points.length === 1 && (
+							<p className="text-soft">One buffer shows the offset only; the span is unknown.</p>
+						)}
+					</div>
+				)}
+			</div>
+			{kind === 'adjust' && (
+				<>
+					<h2 className="note-rule mt-2 !pb-1">2 · Adjust the meter as its own instructions say, then read again</h2>
+					<div className="flex flex-wrap gap-3">
+						{steps.map((s, i) => (
+							<label key={i} className="block w-40">
+								<span className="field-label">as left in {s.standard}</span>
+								<input
+									id={`c-left-${i}`}
+									className="field text-[1.3rem]"
+									inputMode="decimal"
+									autoComplete="off"
+									placeholder={nominals[i]?.ok ? show(nominals[i].value) : ''}
+									value={s.left}
+									onChange={(e) => set(i, { left: e.target.value })}
+								/>
+							</label>
+						))}
+					</div>
+					<p className="text-soft text-[0.85rem] mt-1">Left empty, it is taken to be right after adjusting.</p>
+				</>
+			)}
+			{problem && (
+				<p role="alert" className="text-error mt-2">
+					{problem} What you typed is still here.
+				</p>
+			)}
+			<button
+				type="submit"
+				className="act act-main mt-3"
+				disabled={busy || !result?.ok || (wrongBottle?.other != null && !doubtAccepted)}
+			>
+				Save the {kind === 'adjust' ? 'calibration' : 'check'}
+			</button>
+		</form>
+	);
+}
+
+function Result({ outcome, probe, onAgain }: { outcome: Outcome; probe: Probe; onAgain: () => void }) {
+	const { result } = outcome;
+	const heading = useRef<HTMLHeadingElement>(null);
+	useEffect(() => heading.current?.focus(), []);
+	const q = probe.quantity;
+	return (
+		<div className="max-w-[46rem]" data-outcome={outcome.id}>
+			<h1 ref={heading} tabIndex={-1}>
+				{probe.name}: {result.verdict === 'good' ? 'good' : result.verdict === 'watch' ? 'watch it' : 'it fails'}
+			</h1>
+			<p className="mt-2">
+				{q === 'ph'
+					? `As found it was ${amount('ph', Math.abs(result.offset))} too ${result.offset >= 0 ? 'high' : 'low'}${result.slopePct === null ? '' : `, slope ${result.slopePct.toFixed(1)} %`}.`
+					: `Cell factor ${result.cellFactor?.toFixed(3)}.`}
+			</p>
+			{result.reasons.map((r) => (
+				<p key={r.message}>{r.message}</p>
+			))}
+			{outcome.doubts.map((d) => (
+				<p key={d} className="text-soft">
+					{d}
+				</p>
+			))}
+			<div className="note-rule mt-4">
+				<h2>What it means for the readings before</h2>
+				<p data-restated={outcome.restated}>
+					{outcome.restated > 0
+						? `${outcome.restated} ${outcome.restated === 1 ? 'reading' : 'readings'} since the last calibration ${outcome.restated === 1 ? 'has' : 'have'} been restated; the originals stand beside them.`
+						: 'The readings since the last calibration stand as they are.'}
+					{outcome.provisional &&
+						' It is provisional: another meter erred alike in the same bottle. Dip both in a second lot.'}
+					{outcome.rejected > 0 && ` ${outcome.rejected} lie too far off to be put right.`}
+				</p>
+			</div>
+			<a className="act act-main" href={`/probes/${encodeURIComponent(probe.instrument)}/${q}`}>
+				See what changed
+			</a>{' '}
+			<button type="button" className="act !font-normal" onClick={onAgain}>
+				Another calibration
+			</button>
+			<p className="text-soft mt-3">
+				Rinse the probe and put it back:{' '}
+				{q === 'ph'
+					? 'the bulb stays wet in its storage solution'
+					: 'the cell is kept dry and clean; a combined pen stays wet'}
+				.
+			</p>
+		</div>
+	);
+}

@@ -1,0 +1,170 @@
+import { useState } from 'react';
+import { decimal } from '@/core/format/readings-row';
+import { kclGrams } from '@/core/probe/storage-solution';
+import type { SiteView } from '@/core/reading/site-view';
+import { age } from '../ui/format';
+import type { Probe } from './types';
+import { amount, STORAGE } from './words';
+
+const TOLERANCE = { ph: 0.2, ec: 3 } as const;
+const QUANTITY = { ph: 'pH', ec: 'EC' } as const;
+
+/** Every probe, ranked by how much it can be trusted today. */
+export function Fleet({ site, probes }: { site: SiteView; probes: Probe[] }) {
+	const now = site.now;
+	const due = probes.filter((p) => p.due_at !== null && Date.parse(p.due_at) <= now);
+	return (
+		<div className="grid lg:grid-cols-[1fr_17rem] gap-x-8 gap-y-6">
+			<section>
+				<h1>Probes</h1>
+				<p className="text-soft mb-3">
+					The most trustworthy today first. The bar is what a reading taken now would be worth: ± at 95 %, against its
+					tolerance.
+				</p>
+				<ul>
+					{probes.map((p) => {
+						const late = p.due_at !== null && Date.parse(p.due_at) <= now;
+						return (
+							<li
+								key={`${p.instrument}${p.quantity}`}
+								className="border-t border-line py-2.5 grid sm:grid-cols-[9rem_1fr_15rem] gap-x-5 items-center"
+							>
+								<a href={`/probes/${encodeURIComponent(p.instrument)}/${p.quantity}`} className="block">
+									<span className="font-bold underline underline-offset-4">{p.name}</span>{' '}
+									<span className="text-soft">{QUANTITY[p.quantity]}</span>
+									<span className="block text-soft text-[0.8rem]">
+										{p.storage ? `kept in ${STORAGE[p.storage] ?? p.storage}` : ''}
+									</span>
+								</a>
+								<Trust probe={p} />
+								<div className="text-[0.9rem]">
+									<span className={late ? 'font-bold' : ''}>
+										{late ? 'Due now' : p.due_at ? `Due in ${age(now, Date.parse(p.due_at))}` : ''}
+									</span>
+									<span className="text-soft">
+										{' '}
+										· {p.last_at ? `calibrated ${age(Date.parse(p.last_at), now)} ago` : 'never calibrated here'}
+									</span>
+									<span className="block text-soft text-[0.8rem]">{p.due_reason}</span>
+								</div>
+							</li>
+						);
+					})}
+				</ul>
+				{probes.length === 0 && (
+					<p>
+						No meter with a probe yet.{' '}
+						<a className="underline" href="/setup">
+							Add one in Setup
+						</a>
+					</p>
+				)}
+			</section>
+			<aside>
+				{due.length > 0 && (
+					<div className="note-rule">
+						<h2>Wants its buffer first</h2>
+						<p className="mb-2">
+							{due[due.length - 1]!.name}, {QUANTITY[due[due.length - 1]!.quantity]}: a reading now is good to ±
+							{amount(due[due.length - 1]!.quantity, 1.96 * due[due.length - 1]!.u_today)}.
+						</p>
+						<a
+							className="act act-main"
+							href={`/calibrate?instrument=${encodeURIComponent(due[due.length - 1]!.instrument)}&quantity=${due[due.length - 1]!.quantity}`}
+						>
+							Calibrate {due[due.length - 1]!.name}{' '}
+							<kbd className="!text-primary-content !border-primary-content">c</kbd>
+						</a>
+					</div>
+				)}
+				<StorageSolution />
+				<div className="note-rule text-[0.92rem]">
+					<h2>Care</h2>
+					<p className="mb-2">
+						<strong>pH bulb.</strong> Dry is dead: keep the cap wet with potassium chloride solution, or with storage
+						solution or a buffer near pH 4 if the maker says so. Rinse with clean water, shake, never wipe. Pure water
+						strips it; use it for rinsing only.
+					</p>
+					<p className="mb-2">
+						<strong>EC cell.</strong> Store it dry and clean. Scale comes off with a weak acid such as vinegar, then
+						rinse well. Cover it to the vent hole when reading.
+					</p>
+					<p>
+						<strong>A dry bulb</strong> goes into storage solution for some hours, then to two buffers; compare the
+						slope before and after.
+					</p>
+				</div>
+			</aside>
+		</div>
+	);
+}
+
+/** The tolerance as the quiet zone, what a reading is worth today as the smear. */
+function Trust({ probe }: { probe: Probe }) {
+	const tolerance = TOLERANCE[probe.quantity];
+	const half = 1.96 * probe.u_today;
+	const reach = Math.max(2.2 * tolerance, 1.05 * half);
+	const x = (v: number) => 2 + ((v + reach) / (2 * reach)) * 276;
+	const words = `±${amount(probe.quantity, half)}`;
+	return (
+		<div className="flex items-center gap-3">
+			<svg
+				viewBox="0 0 280 24"
+				className="w-full max-w-[280px]"
+				role="img"
+				aria-label={`${words} today, tolerance ±${amount(probe.quantity, tolerance)}`}
+			>
+				<rect x={x(-tolerance)} y="4" width={x(tolerance) - x(-tolerance)} height="14" fill="var(--zone)" />
+				<line x1="2" x2="278" y1="18" y2="18" stroke="var(--color-base-300)" />
+				<rect
+					x={x(-half)}
+					y="6"
+					width={Math.max(x(half) - x(-half), 2)}
+					height="11"
+					fill={`var(--q-${probe.quantity})`}
+					opacity={half > tolerance ? 0.4 : 0.75}
+				/>
+				<line x1={x(0)} x2={x(0)} y1="2" y2="19" stroke="var(--color-base-content)" strokeWidth="1.6" />
+				{[-tolerance, tolerance].map((v) => (
+					<line key={v} x1={x(v)} x2={x(v)} y1="2" y2="20" stroke="var(--soft)" strokeWidth="0.8" />
+				))}
+			</svg>
+			<span className="font-bold whitespace-nowrap">{words}</span>
+		</div>
+	);
+}
+
+function StorageSolution() {
+	const [molar, setMolar] = useState('3');
+	const [ml, setMl] = useState('100');
+	const m = decimal(molar.trim());
+	const v = decimal(ml.trim());
+	const ok = m !== undefined && v !== undefined && m > 0 && v > 0 && m <= 4.6 && v <= 1e6;
+	return (
+		<div className="note-rule">
+			<h2>Storage solution</h2>
+			<div className="flex gap-2 my-1">
+				<label className="block">
+					<span className="field-label">mol/L KCl</span>
+					<input className="field" inputMode="decimal" value={molar} onChange={(e) => setMolar(e.target.value)} />
+				</label>
+				<label className="block">
+					<span className="field-label">mL made up</span>
+					<input className="field" inputMode="decimal" value={ml} onChange={(e) => setMl(e.target.value)} />
+				</label>
+			</div>
+			<p aria-live="polite">
+				{ok ? (
+					<>
+						<strong>{kclGrams(m, v).toFixed(2)} g</strong> potassium chloride, filled up with pure water to {v} mL.
+					</>
+				) : (
+					'Up to 4.6 mol/L dissolves; type two numbers.'
+				)}
+			</p>
+			<p className="text-soft text-[0.85rem] mt-1">
+				Label the bottle, keep it from food and children. The probe’s own instructions come first.
+			</p>
+		</div>
+	);
+}

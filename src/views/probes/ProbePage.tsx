@@ -1,0 +1,308 @@
+import { useState } from 'react';
+import type { SiteView } from '@/core/reading/site-view';
+import { api } from '../api';
+import { age, dateTime, shown } from '../ui/format';
+import { GaugeStrip } from '../ui/GaugeStrip';
+import { DriftChart } from './DriftChart';
+import type { CalibrationEntry, Story } from './types';
+import { amount, day, EVENT, unitOf } from './words';
+
+/** One probe's life: what it was found to be worth, what that made of its readings, and what would have been decided otherwise. */
+export function ProbePage({ site, story: first }: { site: SiteView; story: Story }) {
+	const [story, setStory] = useState(first);
+	const [problem, setProblem] = useState('');
+	const [said, setSaid] = useState('');
+	const q = story.quantity;
+	const path = `/probes/${encodeURIComponent(story.instrument)}/${q}`;
+	const reload = async (words: string) => {
+		setStory(await api<Story>(path));
+		setSaid(words);
+	};
+	const attempt = async (work: () => Promise<void>) => {
+		try {
+			setProblem('');
+			await work();
+		} catch (error) {
+			setProblem((error as Error).message);
+		}
+	};
+	const withdraw = (c: CalibrationEntry) =>
+		attempt(async () => {
+			await api(`/calibrations/${c.id}/withdrawal`, { json: { withdrawn: !c.withdrawn } });
+			await reload(
+				c.withdrawn
+					? 'The calibration counts again; readings were worked out anew.'
+					: 'Withdrawn; the readings it had changed were worked out anew. Press again to take it back.',
+			);
+		});
+	const last = story.calibrations.filter((c) => !c.withdrawn).at(-1);
+	return (
+		<div>
+			<div className="flex flex-wrap items-baseline gap-x-4 mb-1">
+				<h1>
+					{story.name}, {q === 'ph' ? 'pH' : 'EC'}
+				</h1>
+				<p className="text-soft">
+					{story.last_at ? `calibrated ${age(Date.parse(story.last_at), site.now)} ago` : 'never calibrated here'} · a
+					reading today is good to ±{amount(q, 1.96 * story.u_today)}
+				</p>
+				<a
+					className="act act-main ml-auto"
+					href={`/calibrate?instrument=${encodeURIComponent(story.instrument)}&quantity=${q}`}
+				>
+					Calibrate <kbd className="!text-primary-content !border-primary-content">c</kbd>
+				</a>
+			</div>
+			<div aria-live="polite">
+				{said && (
+					<p className="border-l-4 border-secondary pl-3 py-1" data-said-probe>
+						{said}
+					</p>
+				)}
+				{problem && (
+					<p role="alert" className="text-error">
+						{problem}
+					</p>
+				)}
+			</div>
+			<div className="grid lg:grid-cols-[1fr_19rem] gap-x-8">
+				<section>
+					<DriftChart story={story} site={site} />
+					<p className="my-2 max-w-[75ch]" data-touched={story.touched.length}>
+						{story.touched.length > 0 ? (
+							<>
+								<strong>{story.touched.length} of its readings have been restated</strong>
+								{story.turned.length > 0
+									? `; ${story.turned.length} would have been judged otherwise.`
+									: '; none would have been judged otherwise.'}{' '}
+								{story.rejected > 0 && `${story.rejected} lie too far off to be put right.`}
+							</>
+						) : (
+							'No reading of this probe needed restating.'
+						)}
+					</p>
+					{story.turned.length > 0 && (
+						<>
+							<h2>What it would have changed</h2>
+							<table className="w-full text-[0.92rem]" data-turned>
+								<thead>
+									<tr className="border-b border-base-content">
+										<th scope="col">When</th>
+										<th scope="col">Station</th>
+										<th scope="col" className="hidden sm:table-cell">
+											Read, and was
+										</th>
+										<th scope="col">Judged</th>
+										<th scope="col">Truly</th>
+										<th scope="col" className="hidden sm:table-cell">
+											Done meanwhile
+										</th>
+									</tr>
+								</thead>
+								<tbody>
+									{[...story.turned]
+										.reverse()
+										.slice(0, 12)
+										.map((t) => {
+											const r = story.touched.find((x) => x.id === t.id);
+											const range = site.stations.find((s) => s.info.code === t.station)?.info.ranges[q] ?? null;
+											return (
+												<tr key={t.id} className="border-b border-line">
+													<td className="py-1 pr-3 whitespace-nowrap">{dateTime(Date.parse(t.time), site.timezone)}</td>
+													<td className="pr-3">
+														{site.stations.find((s) => s.info.code === t.station)?.name ?? t.station}
+													</td>
+													<td className="pr-3 w-48 hidden sm:table-cell">
+														<GaugeStrip
+															quantity={q}
+															value={t.restated}
+															was={t.value}
+															u={r?.uncertainty ?? 0}
+															range={range}
+															standing="restated"
+															units={site.units}
+															width={180}
+														/>
+													</td>
+													<td className="pr-3">
+														{shown(q, t.value, site.units)} {t.was}
+													</td>
+													<td className="pr-3 font-bold">
+														{shown(q, t.restated, site.units)} {t.truly}
+													</td>
+													<td className="text-soft hidden sm:table-cell">
+														{t.doses.map((d) => d.words).join(', ') || 'left it'}
+													</td>
+												</tr>
+											);
+										})}
+								</tbody>
+							</table>
+							{story.turned.length > 12 && <p className="text-soft">and {story.turned.length - 12} earlier ones</p>}
+						</>
+					)}
+				</section>
+				<aside>
+					<div className="note-rule">
+						<h2>
+							{story.due_at && Date.parse(story.due_at) <= site.now
+								? 'Due now'
+								: story.due_at
+									? `Next in ${age(site.now, Date.parse(story.due_at))}`
+									: 'Next'}
+						</h2>
+						<p>{story.due_reason}.</p>
+						<p className="text-soft text-[0.9rem] mt-1">
+							Drift: {q === 'ph' ? story.sigma_per_root_day.toFixed(3) : story.sigma_per_root_day.toFixed(2)}{' '}
+							{unitOf(q)} per root day{story.learned_from === 0 ? ', assumed' : ` from ${story.learned_from} intervals`}
+							{Math.abs(story.rate_per_day) * 7 > 0.01
+								? `, ${story.rate_per_day > 0 ? '+' : ''}${amount(q, story.rate_per_day * 7)} a week`
+								: ''}
+							.
+						</p>
+					</div>
+					{q === 'ph' && (
+						<div className="note-rule">
+							<h2>How long it lasts</h2>
+							<p>
+								{story.life
+									? `Slope ${story.life.now_pct.toFixed(0)} %, ${story.life.per_year_pct.toFixed(1)} % a year. It reaches 85 % between ${day(story.life.earliest, site.timezone)} and ${story.life.latest ? day(story.life.latest, site.timezone) : 'no date that can be told'}.`
+									: 'No falling slope can be told yet. Typical pens last one to a few years.'}
+							</p>
+						</div>
+					)}
+					<StoryEvents
+						story={story}
+						site={site}
+						onLogged={() => reload('Logged; readings were worked out anew.')}
+						onProblem={setProblem}
+					/>
+					<div className="note-rule">
+						<h2>Calibrations</h2>
+						<ul className="text-[0.9rem]">
+							{[...story.calibrations]
+								.reverse()
+								.slice(0, 8)
+								.map((c) => (
+									<li
+										key={c.id}
+										className={`border-b border-line py-1 ${c.withdrawn ? 'text-soft line-through' : ''}`}
+										data-calibration={c.id}
+									>
+										<span className="flex justify-between gap-2">
+											<span>
+												{day(c.time, site.timezone)} · {c.kind}
+											</span>
+											<button type="button" className="underline cursor-pointer" onClick={() => withdraw(c)}>
+												{c.withdrawn ? 'take back' : 'withdraw'}
+											</button>
+										</span>
+										<span className="block">
+											{c.points
+												.map((p) => `${p.as_found ?? '–'} in ${Number(p.nominal.toFixed(q === 'ph' ? 2 : 0))}`)
+												.join(', ')}
+											{c.verdict ? ` · ${c.verdict}` : ''}
+										</span>
+									</li>
+								))}
+						</ul>
+					</div>
+					{last && last.reasons.length > 0 && (
+						<div className="note-rule">
+							<h2>Last verdict: {last.verdict}</h2>
+							{last.reasons.map((r) => (
+								<p key={r} className="text-[0.92rem]">
+									{r}
+								</p>
+							))}
+						</div>
+					)}
+				</aside>
+			</div>
+		</div>
+	);
+}
+
+function StoryEvents({
+	story,
+	site,
+	onLogged,
+	onProblem,
+}: {
+	story: Story;
+	site: SiteView;
+	onLogged: () => void;
+	onProblem: (text: string) => void;
+}) {
+	const [kind, setKind] = useState('cleaned');
+	const [before, setBefore] = useState('');
+	const [after, setAfter] = useState('');
+	return (
+		<div className="note-rule">
+			<h2>What happened to it</h2>
+			<ul className="text-[0.9rem] mb-2">
+				{story.events.slice(-4).map((e) => (
+					<li key={e.id}>
+						{day(e.time, site.timezone)}: {EVENT[e.kind]}
+						{e.before !== null ? `, ${e.before} before and ${e.after} after` : ''}
+					</li>
+				))}
+			</ul>
+			<form
+				className="flex flex-wrap gap-2 items-end"
+				onSubmit={async (e) => {
+					e.preventDefault();
+					const number = (t: string) => (t.trim() === '' ? null : Number(t.replace(',', '.')));
+					try {
+						await api('/probe-events', {
+							json: {
+								instrument: story.instrument,
+								quantity: story.quantity,
+								kind,
+								before: kind === 'cleaned' ? number(before) : null,
+								after: kind === 'cleaned' ? number(after) : null,
+							},
+						});
+						setBefore('');
+						setAfter('');
+						onLogged();
+					} catch (error) {
+						onProblem((error as Error).message);
+					}
+				}}
+			>
+				<label className="block grow">
+					<span className="field-label">Log</span>
+					<select className="field" value={kind} onChange={(e) => setKind(e.target.value)}>
+						{Object.entries(EVENT).map(([k, w]) => (
+							<option key={k} value={k}>
+								{w}
+							</option>
+						))}
+					</select>
+				</label>
+				{kind === 'cleaned' && (
+					<>
+						<label className="block w-20">
+							<span className="field-label">Before</span>
+							<input className="field" inputMode="decimal" value={before} onChange={(e) => setBefore(e.target.value)} />
+						</label>
+						<label className="block w-20">
+							<span className="field-label">After</span>
+							<input className="field" inputMode="decimal" value={after} onChange={(e) => setAfter(e.target.value)} />
+						</label>
+					</>
+				)}
+				<button type="submit" className="act !font-normal">
+					Log it
+				</button>
+			</form>
+			{kind === 'cleaned' && (
+				<p className="text-soft text-[0.85rem] mt-1">
+					The same water read before and after cleaning{story.quantity === 'ec' ? ', in µS/cm,' : ''} tells fouling from
+					drift. Both may be left empty.
+				</p>
+			)}
+		</div>
+	);
+}

@@ -1,0 +1,24 @@
+/** How amounts of drift and trust are said for each quantity. */
+export const unitOf = (q: 'ph' | 'ec') => (q === 'ph' ? 'pH' : '%');
+export const amount = (q: 'ph' | 'ec', v: number) => (q === 'ph' ? v.toFixed(2) : `${v.toFixed(1)} %`);
+export const STORAGE: Record<string, string> = {
+	kcl_3m: 'potassium chloride, 3 mol/L',
+	kcl_other: 'potassium chloride, other strength',
+	storage_solution: 'storage solution',
+	buffer_4: 'buffer near pH 4',
+	dry: 'dry and clean',
+	tap: 'tap water',
+	pure_water: 'pure water',
+};
+export const EVENT: Record<string, string> = {
+	dropped: 'dropped',
+	dried_out: 'dried out',
+	cleaned: 'cleaned',
+	rehydrated: 'rehydrated',
+	stored_wrong: 'stored wrong',
+	new_probe: 'new probe',
+};
+export const day = (iso: string | number, zone: string) =>
+	new Intl.DateTimeFormat('en-GB', { timeZone: zone, day: 'numeric', month: 'short', year: 'numeric' }).format(
+		typeof iso === 'string' ? Date.parse(iso) : iso,
+	);
