@@ -9,7 +9,7 @@ import { insertCalibration, putLot, putProbe } from '@/store/calibrations';
 import { insertEvents, listEvents } from '@/store/events';
 import { putInstrument, putStation, putSystem } from '@/store/line';
 import { type Client, type Pool, transaction } from '@/store/pool';
-import { insertDecision, listReadings } from '@/store/readings';
+import { insertDecision, listReadings, refreshStatistics } from '@/store/readings';
 import { insertSite } from '@/store/site';
 import { INSTRUMENTS, LOTS, PROBES, SITE, STATIONS, SYSTEMS } from './saltmarsh';
 import { type DemoCalibration, type DemoReading, season } from './season';
@@ -82,6 +82,7 @@ export async function loadDemo(pool: Pool, options: { say: (text: string) => voi
 		await decideOldDoubts(client, context, lastMorning(now));
 		await storeCalibrations(client, context, calibrations);
 		await recomputeAll(client, context);
+		await refreshStatistics(client);
 	});
 }
 

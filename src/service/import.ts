@@ -19,7 +19,7 @@ import { insertCalibration, listCalibrations } from '@/store/calibrations';
 import { eventKeys, insertEvents, listEvents, type NewEvent } from '@/store/events';
 import { PLAIN_INSTRUMENT, putInstrument, putStation } from '@/store/line';
 import { type Client, type Pool, transaction } from '@/store/pool';
-import { existingKeys, recentReadings } from '@/store/readings';
+import { existingKeys, recentReadings, refreshStatistics } from '@/store/readings';
 import { insertAudit } from '@/store/site';
 import { replay } from './prime';
 import { Refusal } from './refusal';
@@ -352,6 +352,7 @@ export async function importFile(
 		const complete = await requireSite(client);
 		if (report.format === 'readings') {
 			await storeReadings(client, complete, path, options, report);
+			if (report.stored > 1000) await refreshStatistics(client);
 			await recomputeAll(client, complete);
 		} else if (report.format === 'events') await storeEvents(client, complete, path, options, report);
 		else {

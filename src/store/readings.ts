@@ -249,7 +249,7 @@ export async function correctionChain(db: Db, siteId: number, id: number): Promi
 			UNION SELECT r.id, r.supersedes FROM reading r JOIN back b ON r.id = b.supersedes AND r.site_id = $1
 		), forth AS (
 			SELECT id FROM back UNION SELECT r.id FROM reading r JOIN forth f ON r.supersedes = f.id AND r.site_id = $1
-		) SELECT ${JUDGED} FROM reading_judged WHERE site_id = $1 AND id IN (SELECT id FROM forth) ORDER BY id`,
+		) SELECT ${JUDGED} FROM reading_judged WHERE site_id = $1 AND id = ANY(ARRAY(SELECT id FROM forth)) ORDER BY id`,
 		[siteId, id],
 	);
 	return rows;
@@ -268,7 +268,7 @@ export async function recentReadings(
 			CROSS JOIN LATERAL (SELECT id FROM reading r WHERE r.site_id = $1 AND r.station_id = s.id AND r.quantity = q.quantity AND r.at <= $2
 				ORDER BY at DESC LIMIT $3) x
 			WHERE s.site_id = $1)
-		SELECT ${JUDGED} FROM reading_judged WHERE site_id = $1 AND id IN (SELECT id FROM picked) AND ${CURRENT} ORDER BY at, id`,
+		SELECT ${JUDGED} FROM reading_judged WHERE site_id = $1 AND id = ANY(ARRAY(SELECT id FROM picked)) AND ${CURRENT} ORDER BY at, id`,
 		[siteId, new Date(upTo), perSeries],
 	);
 	return rows;
@@ -282,7 +282,7 @@ export async function latestReadings(db: Db, siteId: number): Promise<JudgedRead
 			CROSS JOIN LATERAL (SELECT r.id FROM reading_judged r WHERE r.site_id = $1 AND r.station_id = s.id AND r.quantity = q.quantity AND ${CURRENT}
 				AND decision IS DISTINCT FROM 'discard' ORDER BY at DESC, id DESC LIMIT 1) x
 			WHERE s.site_id = $1)
-		SELECT ${JUDGED} FROM reading_judged WHERE site_id = $1 AND id IN (SELECT id FROM picked)`,
+		SELECT ${JUDGED} FROM reading_judged WHERE site_id = $1 AND id = ANY(ARRAY(SELECT id FROM picked))`,
 		[siteId],
 	);
 	return rows;
@@ -339,4 +339,9 @@ export async function lastEnteredSample(db: Db, siteId: number, who: string): Pr
 		[siteId, who],
 	);
 	return rows;
+}
+
+/** Tells the planner what a bulk load has put there; without it the first pages after one may take minutes. */
+export async function refreshStatistics(db: Db): Promise<void> {
+	await db.query('ANALYZE reading, verdict, restatement, decision, event');
 }

@@ -33,8 +33,8 @@ export function learnDrift(quantity: 'ph' | 'ec', intervals: readonly DriftInter
 	if (n === 0) return { ratePerDay: 0, sigmaPerRootDay: prior, from: 0 };
 	const rate = median(used.map((i) => i.grown / i.days)) * Math.min(n / ENOUGH, 1);
 	const spread = MAD_TO_SIGMA * median(used.map((i) => Math.abs(i.grown - rate * i.days) / Math.sqrt(i.days)));
-	// A median of few is itself uncertain: the t-like factor that keeps 95 % of a normal within (checked by simulation).
-	const seen = spread * Math.sqrt((n + 4) / n);
+	// A median of few is itself uncertain: the t-like factor that keeps 95 % within tolerance (tests/unit/measurement).
+	const seen = spread * Math.sqrt((n + 9) / n);
 	const weight = Math.min(n / ENOUGH, 1);
 	const sigma = Math.sqrt(weight * seen ** 2 + (1 - weight) * prior ** 2);
 	return { ratePerDay: rate, sigmaPerRootDay: Math.max(sigma, prior * 0.1), from: n };

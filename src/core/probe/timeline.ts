@@ -39,8 +39,10 @@ export interface TimelineReading {
 	id: number;
 	at: number;
 	value: number;
-	/** Standard uncertainty of the instrument alone. */
+	/** Standard uncertainty of the instrument alone, stated accuracy and all. */
 	u: number;
+	/** The same without the part of the accuracy that is a constant of the instrument: calibrations measure that. */
+	uRepeat?: number | undefined;
 }
 export interface Thresholds {
 	leaveAlone: number;
@@ -156,8 +158,9 @@ export function restateTimeline(
 		const result = (status: TimelineStatus, error: number, driftU: number, partial = false): TimelineOutcome => {
 			const applied = status === 'restated';
 			const total = (applied ? error : 0) + fouling;
+			const between = status === 'restated' || status === 'left-alone';
 			const parts = {
-				instrument: r.u,
+				instrument: between ? (r.uRepeat ?? r.u) : r.u,
 				standards: Math.hypot(standardsU(from), applied ? standardsU(to) : 0),
 				drift: driftU * (partial ? 1.5 : 1),
 			};

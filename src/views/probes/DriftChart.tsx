@@ -58,7 +58,10 @@ export function DriftChart({ story, site }: { story: Story; site: SiteView }) {
 				max: biggest,
 				tickAmount: 4,
 				title: { text: q === 'ph' ? 'as found − standard, pH' : 'as found − standard, %', style: { fontWeight: 400 } },
-				labels: { formatter: (v) => (q === 'ph' ? v.toFixed(2) : v.toFixed(1)), minWidth: 40 },
+				labels: {
+					formatter: (v) => (q === 'ph' ? v.toFixed(2) : v.toFixed(1)).replace(/^-(0\.?0*)$/, '$1'),
+					minWidth: 40,
+				},
 			},
 			tooltip: { x: { formatter: (x) => day(x, site.timezone) }, y: { formatter: (y) => amount(q, y) } },
 			annotations: {

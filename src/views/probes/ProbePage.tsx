@@ -166,7 +166,7 @@ export function ProbePage({ site, story: first }: { site: SiteView; story: Story
 							<h2>How long it lasts</h2>
 							<p>
 								{story.life
-									? `Slope ${story.life.now_pct.toFixed(0)} %, ${story.life.per_year_pct.toFixed(1)} % a year. It reaches 85 % between ${day(story.life.earliest, site.timezone)} and ${story.life.latest ? day(story.life.latest, site.timezone) : 'no date that can be told'}.`
+									? `Slope ${story.life.now_pct.toFixed(0)} %, ${story.life.per_year_pct.toFixed(1)} % a year. ${story.life.latest ? `It reaches 85 % between ${day(story.life.earliest, site.timezone)} and ${day(story.life.latest, site.timezone)}.` : `It may reach 85 % from ${day(story.life.earliest, site.timezone)} on; how late cannot be told.`}`
 									: 'No falling slope can be told yet. Typical pens last one to a few years.'}
 							</p>
 						</div>

@@ -1,0 +1,285 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { recomputeAll } from '@/service/restate';
+import { requireSite } from '@/service/site';
+import { type Answer, type Application, postJson, startApplication } from '../helpers/application';
+import { withDatabase } from '../helpers/database';
+
+let app: Application;
+beforeAll(async () => {
+	app = await startApplication('demo');
+});
+afterAll(() => app.stop());
+const calc = (path: string, body: unknown) => postJson(app.base, `/calc/${path}`, body);
+const get = async (path: string): Promise<Answer> => (await fetch(`${app.base}/api/v1${path}`)).json();
+
+describe('calculators of measurement', () => {
+	it('standard', async () => {
+		expect(await calc('standard', { standard: 'pH 7.00', temp_c: 20 })).toMatchObject({
+			status: 200,
+			body: { nominal: 7.02, unit: 'pH' },
+		});
+		expect(
+			await calc('standard', { standard: 'KCl 1413', temp_c: 20, compensated: { alpha_pct_per_c: 2 } }),
+		).toMatchObject({ body: { nominal: 1420, unit: 'uS/cm' } });
+		expect((await calc('standard', { standard: 'pH 7.00', temp_c: 45 })).status).toBe(422);
+		expect((await calc('standard', { standard: 'constructor', temp_c: 20 })).status).toBe(422);
+	});
+	it('calibration', async () => {
+		const two = await calc('calibration', {
+			quantity: 'ph',
+			temp_c: 25,
+			points: [
+				{ nominal: 7, as_found: 7.1, mv: -6 },
+				{ nominal: 4.01, as_found: 4.1, mv: 168 },
+			],
+		});
+		expect(two.body).toMatchObject({
+			verdict: expect.any(String),
+			offset_mv: expect.any(Number),
+			slope_pct: expect.closeTo((100 * (168 + 6)) / (59.16 * 2.99), 1),
+		});
+		expect(
+			await calc('calibration', { quantity: 'ec', temp_c: 25, points: [{ nominal: 1413, as_found: 1300 }] }),
+		).toMatchObject({
+			body: { cell_factor: expect.closeTo(1413 / 1300, 9), verdict: 'watch', reasons: [expect.any(String)] },
+		});
+		for (const points of [
+			[],
+			[
+				{ nominal: 7, as_found: 7 },
+				{ nominal: 7, as_found: 7.1 },
+			],
+			[{ nominal: 15, as_found: 7 }],
+			[{ nominal: 7, as_found: '7' }],
+		])
+			expect((await calc('calibration', { quantity: 'ph', temp_c: 25, points })).status).toBe(422);
+	});
+	it('restate', async () => {
+		const at = (d: number) => new Date(Date.UTC(2026, 0, 1 + d)).toISOString();
+		const body = {
+			quantity: 'ph',
+			value: 6.2,
+			taken_at: at(10),
+			from: { at: at(0), kind: 'adjust', points: [{ nominal: 7, found: 7 }] },
+			to: { at: at(20), points: [{ nominal: 7, found: 7.4 }] },
+		};
+		expect(await calc('restate', body)).toMatchObject({
+			body: { value: expect.closeTo(6, 9), error: expect.closeTo(0.2, 9), applied: true },
+		});
+		expect(await calc('restate', { ...body, taken_at: at(30) })).toMatchObject({
+			body: { value: 6.2, applied: false },
+		});
+		expect((await calc('restate', { ...body, to: body.to, from: { ...body.from, at: at(40) } })).status).toBe(422);
+		expect(
+			(
+				await calc('restate', {
+					...body,
+					to: {
+						at: at(20),
+						points: [
+							{ nominal: 7, found: 6 },
+							{ nominal: 4, found: 6 },
+						],
+					},
+				})
+			).status,
+		).toBe(422);
+	});
+	it('storage-solution', async () => {
+		expect(await calc('storage-solution', { molar: 3, volume_ml: 100 })).toMatchObject({
+			body: { kcl_g: expect.closeTo(22.365, 3) },
+		});
+		expect((await calc('storage-solution', { molar: 6, volume_ml: 100 })).status).toBe(422);
+	});
+});
+
+describe('the demo’s drifting pen', () => {
+	it('its page shows the drift, lists the restated readings and the decisions turned', async () => {
+		const story = await get('/probes/brass/ph');
+		expect(story.touched.length).toBeGreaterThan(50);
+		expect(story.turned.length).toBeGreaterThan(5);
+		expect(story.turned.some((t: { doses: unknown[] }) => t.doses.length > 0)).toBe(true);
+		expect(story.calibrations.some((c: { verdict: string }) => c.verdict === 'fail')).toBe(true);
+		expect(story.rate_per_day).toBeGreaterThan(0.005);
+		const { probes } = await get('/probes');
+		expect(probes.at(-1)).toMatchObject({ instrument: 'brass' });
+	});
+	it('recomputing everything changes nothing', () =>
+		withDatabase('demo', async (pool) => {
+			const all = async () => (await pool.query('SELECT * FROM restatement ORDER BY reading_id')).rows;
+			const before = await all();
+			await recomputeAll(pool, await requireSite(pool));
+			expect(await all()).toEqual(before);
+			expect(before.length).toBeGreaterThan(1000);
+		}));
+});
+
+describe('calibrations change the past, and give it back', () => {
+	it('entered, withdrawn, reinstated; originals untouched', async () => {
+		const readings = async () =>
+			(await get('/readings?instrument=plum&quantity=ph&limit=30')).readings as {
+				id: number;
+				restated: number | null;
+				value: string;
+			}[];
+		const before = await readings();
+		const entered = await postJson(app.base, '/calibrations', {
+			instrument: 'plum',
+			quantity: 'ph',
+			time: '2026-07-14T08:00:00Z',
+			kind: 'adjust',
+			temp_c: 25,
+			points: [
+				{ standard: 'pH 7.00', as_found: 7.6, as_left: 7 },
+				{ standard: 'pH 4.01', as_found: 4.5, as_left: 4.01 },
+			],
+		});
+		expect(entered).toMatchObject({ status: 201, body: { result: { verdict: 'fail' } } });
+		expect(entered.body.restated).toBeGreaterThan(5);
+		const during = await readings();
+		expect(during.filter((r) => r.restated !== null).length).toBeGreaterThan(5);
+		expect(during.map((r) => r.value)).toEqual(before.map((r) => r.value));
+		await postJson(app.base, `/calibrations/${entered.body.id}/withdrawal`, { withdrawn: true });
+		expect(await readings()).toEqual(before);
+		await postJson(app.base, `/calibrations/${entered.body.id}/withdrawal`, { withdrawn: false });
+		expect(await readings()).toEqual(during);
+		await postJson(app.base, `/calibrations/${entered.body.id}/withdrawal`, { withdrawn: true });
+	});
+	const base = {
+		instrument: 'plum',
+		quantity: 'ph',
+		time: '2026-07-10T08:00:00Z',
+		kind: 'check',
+		temp_c: 20,
+		points: [{ standard: 'pH 7.00', as_found: 7.05 }],
+	};
+	it.each([
+		[
+			'buffers in the wrong order',
+			{
+				points: [
+					{ standard: 'pH 7.00', as_found: 4.1 },
+					{ standard: 'pH 4.01', as_found: 7 },
+				],
+				accept_doubts: true,
+			},
+			/exchanged/,
+		],
+		['as found of 7 in the 4 buffer', { points: [{ standard: 'pH 4.01', as_found: 7 }] }, /is this the/],
+		[
+			'the same buffer twice',
+			{
+				points: [
+					{ standard: 'pH 7.00', as_found: 7 },
+					{ standard: 'pH 7.00', as_found: 7.1 },
+				],
+			},
+			/given twice/,
+		],
+		['a temperature outside the table', { temp_c: 50 }, /table of pH 7.00 runs from/],
+		['no temperature', { temp_c: null }, /temperature/],
+		['an unknown standard', { points: [{ standard: 'pH 7.77', as_found: 7 }] }, /not a standard known/],
+		['nothing found', { points: [{ standard: 'pH 7.00' }] }, /As found is missing/],
+		['the future', { time: '2030-01-01T00:00:00Z' }, /future/],
+		[
+			'a dead probe',
+			{
+				points: [
+					{ standard: 'pH 7.00', as_found: 6.5 },
+					{ standard: 'pH 4.01', as_found: 6.5 },
+				],
+				accept_doubts: true,
+			},
+			/does not answer/,
+		],
+	])('refuses %s, saying what to do', async (_, change, words) => {
+		const answer = await postJson(app.base, '/calibrations', { ...base, ...change });
+		expect(answer.status).toBe(422);
+		expect(answer.body.detail).toMatch(words);
+	});
+	it('refuses a second one in the same minute, and one before the probe was in service', async () => {
+		expect((await postJson(app.base, '/calibrations', base)).status).toBe(201);
+		expect((await postJson(app.base, '/calibrations', { ...base, time: '2026-07-10T08:00:40Z' })).status).toBe(409);
+		await fetch(`${app.base}/api/v1/probes/plum/ph`, {
+			method: 'PUT',
+			headers: { 'content-type': 'application/json' },
+			body: JSON.stringify({ in_service: '2026-07-01' }),
+		});
+		const early = await postJson(app.base, '/calibrations', { ...base, time: '2026-06-01T08:00:00Z' });
+		expect(early).toMatchObject({ status: 422, body: { detail: expect.stringContaining('in service since') } });
+	});
+	it('accepts with a stated doubt: between two others, an expired bottle, one buffer', async () => {
+		await postJson(app.base, '/lots', { name: 'old seven', standard: 'pH 7.00', expires: '2026-01-01' });
+		const answer = await postJson(app.base, '/calibrations', {
+			...base,
+			time: '2026-07-05T08:00:00Z',
+			points: [{ standard: 'pH 7.00', lot: 'old seven', as_found: 7.03 }],
+		});
+		expect(answer.status).toBe(201);
+		expect(answer.body.doubts.join(' ')).toMatch(/expired.*another calibration.*One buffer/);
+	});
+	it('warns of pure water in the cap', async () => {
+		const answer = await fetch(`${app.base}/api/v1/probes/brass/ph`, {
+			method: 'PUT',
+			headers: { 'content-type': 'application/json' },
+			body: JSON.stringify({ storage: 'pure_water' }),
+		});
+		expect(await answer.json()).toMatchObject({ warning: expect.stringContaining('strips') });
+	});
+});
+
+describe('scale and compensation re-read the past', () => {
+	it('a ppm scale found later, and a meter found not to compensate', async () => {
+		const own = await startApplication('empty');
+		const put = (path: string, body: unknown) =>
+			fetch(`${own.base}/api/v1${path}`, {
+				method: 'PUT',
+				headers: { 'content-type': 'application/json' },
+				body: JSON.stringify(body),
+			});
+		const newest = async () => (await (await fetch(`${own.base}/api/v1/readings?limit=1`)).json()).readings[0];
+		try {
+			await put('/site', { name: 'X', timezone: 'UTC' });
+			await postJson(own.base, '/stations', { code: 'tank', kind: 'reservoir' });
+			const pen = { code: 'pen', kind: 'ec', ppm_scale: 500 };
+			await postJson(own.base, '/instruments', pen);
+			await postJson(own.base, '/readings', {
+				station: 'tank',
+				instrument: 'pen',
+				quantity: 'tds',
+				value: 700,
+				unit: 'ppm',
+				temp_c: 15,
+			});
+			expect(await newest()).toMatchObject({ canonical_value: 1400, restated: null });
+			await postJson(own.base, '/instruments', { ...pen, ppm_scale: 700 });
+			expect(await newest()).toMatchObject({ canonical_value: 1400, restated: expect.closeTo(1000, 9), value: '700' });
+			// 2 %/°C over ten degrees: 1000 µS/cm at 15 °C is 1250 at 25.
+			await postJson(own.base, '/instruments', { ...pen, ppm_scale: 700, compensates: false });
+			expect(await newest()).toMatchObject({ restated: expect.closeTo(1250, 9) });
+			await postJson(own.base, '/instruments', { ...pen, ppm_scale: 500, compensates: true });
+			expect(await newest()).toMatchObject({ restated: null });
+		} finally {
+			await own.stop();
+		}
+	});
+});
+
+describe('calibrations in files', () => {
+	it('go out and come in again, changing nothing; restore a fresh installation', async () => {
+		const csv = await (await fetch(`${app.base}/api/v1/calibrations?format=csv`)).text();
+		expect(csv.split('\n')[0]).toMatch(/^time,instrument,quantity,kind,standard,nominal,as_found,as_left,temp_c,note/);
+		const send = (base: string) =>
+			fetch(`${base}/api/v1/import`, { method: 'POST', headers: { 'content-type': 'text/csv' }, body: csv }).then((r) =>
+				r.json(),
+			);
+		expect(await send(app.base)).toMatchObject({ format: 'calibrations', stored: 0, bad: 0 });
+		const own = await startApplication('empty');
+		try {
+			expect((await send(own.base)).stored).toBeGreaterThan(20);
+			expect(await (await fetch(`${own.base}/api/v1/calibrations?format=csv`)).text()).toBe(csv);
+		} finally {
+			await own.stop();
+		}
+	});
+});

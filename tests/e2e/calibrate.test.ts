@@ -1,0 +1,106 @@
+import AxeBuilder from '@axe-core/playwright';
+import type { BrowserContext, Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { type Application, startApplication } from '../helpers/application';
+import { openBrowser } from '../helpers/browser';
+
+let app: Application;
+let browser: { context: BrowserContext; close: () => Promise<void> };
+beforeAll(async () => {
+	[app, browser] = await Promise.all([startApplication('demo'), openBrowser()]);
+});
+afterAll(async () => {
+	await browser.close();
+	await app.stop();
+});
+const open = async (path: string): Promise<Page> => {
+	const page = await browser.context.newPage();
+	await page.goto(app.base + path);
+	await page.locator('[data-ready=true]').waitFor();
+	return page;
+};
+
+describe('calibrating', () => {
+	it('a whole guided calibration by keyboard, the verdict, the report; withdrawn, all comes back', async () => {
+		const page = await open('/probes/brass/ph');
+		const before = Number(await page.locator('[data-touched]').getAttribute('data-touched'));
+		await page.keyboard.press('c');
+		await page.waitForURL('**/calibrate');
+		await page.locator('#c-temp:focus').waitFor();
+		// The probe that wants its buffer most is chosen already.
+		await page.locator('form').filter({ hasText: 'Brass, pH' }).waitFor();
+		await page.keyboard.type('20');
+		await page.locator('[data-nominal="0"]').filter({ hasText: '7.02' }).waitFor();
+		await page.keyboard.press('Tab');
+		await page.keyboard.press('Tab');
+		await page.keyboard.type('7,5');
+		await page.locator('[data-live=fail]').waitFor();
+		await page.keyboard.press('Tab');
+		await page.keyboard.press('Tab');
+		await page.keyboard.press('Tab');
+		await page.keyboard.type('4.5');
+		await page.locator('[data-live=fail]').filter({ hasText: 'slope' }).waitFor();
+		await page.keyboard.press('Enter');
+		await page.locator('[data-outcome]').waitFor();
+		expect(Number(await page.locator('[data-restated]').getAttribute('data-restated'))).toBeGreaterThan(3);
+		await page.locator('a').filter({ hasText: 'See what changed' }).press('Enter');
+		await page.waitForURL('**/probes/brass/ph');
+		const during = Number(await page.locator('[data-touched]').getAttribute('data-touched'));
+		expect(during).toBeGreaterThan(before);
+		await page.locator('[data-turned] svg[role=img]').first().waitFor();
+		await page.locator('[data-ready=true]').waitFor();
+		await page.locator('[data-calibration] button').first().press('Enter');
+		await page.locator('[data-said-probe]').filter({ hasText: 'Withdrawn' }).waitFor();
+		expect(Number(await page.locator('[data-touched]').getAttribute('data-touched'))).toBe(before);
+		await page.close();
+	});
+	it('asks when the bottle looks wrong, and times the settling across a reload', async () => {
+		const page = await open('/calibrate?instrument=plum&quantity=ph');
+		await page.fill('#c-temp', '25');
+		await page.fill('#c-found-0', '4.05');
+		await page.locator('[role=alert]').filter({ hasText: 'is this the pH 4.01 bottle' }).waitFor();
+		await page.locator('button').filter({ hasText: /^Yes/ }).click();
+		await page.locator('[data-nominal="0"]').filter({ hasText: '4.01' }).waitFor();
+		await page.locator('button').filter({ hasText: 'Time the settling' }).click();
+		await page.waitForTimeout(1200);
+		await page.reload();
+		await page
+			.locator('button')
+			.filter({ hasText: /[1-9]\d* s · it has settled/ })
+			.waitFor();
+		expect(await page.inputValue('#c-found-0')).toBe('4.05');
+		await page.close();
+	});
+	it('the ledger explains where an uncertainty comes from', async () => {
+		const page = await open('/ledger?quantity=ph');
+		await page.locator('tr[data-row]').filter({ hasText: 'restated' }).first().click();
+		await page
+			.locator('[data-explain]')
+			.filter({ hasText: 'drift since calibration' })
+			.filter({ hasText: 'Read as' })
+			.waitFor();
+		await page.close();
+	});
+	it.each(['/probes', '/probes/brass/ph', '/calibrate?instrument=brass&quantity=ph'])(
+		'%s: no serious accessibility issue, no sideways scroll at 360',
+		async (path) => {
+			const page = await open(path);
+			for (const theme of ['limewash', 'blackout']) {
+				await page.evaluate((t) => {
+					document.documentElement.dataset.theme = t;
+				}, theme);
+				await page.waitForTimeout(500);
+				const { violations } = await new AxeBuilder({ page }).analyze();
+				expect(
+					violations
+						.filter((v) => v.impact === 'serious' || v.impact === 'critical')
+						.map((v) => `${theme} ${v.id}: ${v.nodes[0]?.html}`),
+				).toEqual([]);
+			}
+			await page.setViewportSize({ width: 360, height: 780 });
+			await page.waitForTimeout(400);
+			expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
+			await page.close();
+		},
+	);
+});
