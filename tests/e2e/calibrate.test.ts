@@ -71,6 +71,18 @@ describe('calibrating', () => {
 		expect(await page.inputValue('#c-found-0')).toBe('4.05');
 		await page.close();
 	});
+	it('two instruments on one sample: Bench says whether they agree, and which to dip', async () => {
+		const page = await open('/bench?station=pond');
+		await page.fill('#f-ph', '6.2');
+		await page.locator('button').filter({ hasText: 'second instrument' }).click();
+		await page.selectOption('#instrument', 'plum');
+		await page.selectOption('#instrument2', 'brass');
+		await page.fill('#f-2ph', '6.3');
+		await page.locator('[data-zeta=agree]').filter({ hasText: 'together' }).waitFor();
+		await page.fill('#f-2ph', '8.9');
+		await page.locator('[data-zeta=unacceptable]').filter({ hasText: 'Dip Brass in one buffer' }).waitFor();
+		await page.close();
+	});
 	it('the ledger explains where an uncertainty comes from', async () => {
 		const page = await open('/ledger?quantity=ph');
 		await page.locator('tr[data-row]').filter({ hasText: 'restated' }).first().click();

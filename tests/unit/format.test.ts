@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { parse as parseCsv } from 'csv-parse/sync';
 import { afterAll, describe, expect, it } from 'vitest';
+import { calibrationLine } from '@/core/format/calibrations-row';
 import { checkConfig } from '@/core/format/check-config';
 import { type CsvRecord, csvRecords, NotText } from '@/core/format/csv-stream';
 import { eventRow } from '@/core/format/events-row';
@@ -211,6 +212,22 @@ describe('the headless checker', () => {
 		expect(check('')).toMatchObject({ status: 2 });
 		expect(check(Buffer.from([0x50, 0x4b, 3, 4, 0, 0, 0, 8])).status).toBe(2);
 		expect(spawnSync('npm', ['run', '-s', 'check', '--', join(dir, 'none.csv')], { cwd: root }).status).toBe(2);
+	});
+	it('calibrations show drift: the reading is suspect, with what it truly was', () => {
+		const calibrations = join(dir, 'calibrations.csv');
+		writeFileSync(
+			calibrations,
+			'time,instrument,quantity,kind,standard,nominal,as_found,as_left,temp_c,note\n2026-03-01T07:00Z,plum,ph,adjust,pH 7.00,,7.00,7.00,25,\n2026-03-21T07:00Z,plum,ph,adjust,pH 7.00,7.00,7.40,7.00,25,\n',
+		);
+		const { rows } = check(
+			`${HEADER}2026-03-11T07:00Z,pond,plum,ph,6.20,pH,,,\n2026-03-12T07:00Z,pond,,ph,6.20,pH,,,\n`,
+			'--calibrations',
+			calibrations,
+		);
+		expect(rows.map((r) => [r[7], r[9], r[10]])).toEqual([
+			['3', 'drift', '6'],
+			['1', '', ''],
+		]);
 	});
 	it('events shift what is expected', () => {
 		const events = join(dir, 'events.csv');

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { compareWitnesses } from '@/core/probe/agreement';
 import { evaluateCalibration } from '@/core/probe/calibration';
 import { adviseInterval, driftUncertainty, learnDrift, TOLERANCE } from '@/core/probe/drift';
 import { errorCurve } from '@/core/probe/error-curve';
@@ -462,6 +463,38 @@ describe('a probe’s timeline', () => {
 		expect(turned).toMatchObject([
 			{ id: 1, was: 'in range', truly: 'too low', doses: [{ words: 'acid added 20 mL' }] },
 		]);
+	});
+});
+
+describe('two instruments on one sample', () => {
+	const witness = (name: string, value: number, u: number, lastCheckedAt: number | null) => ({
+		name,
+		value,
+		u,
+		lastCheckedAt,
+	});
+	it('ζ above 2 is questionable, above 3 unacceptable (ISO 13528); the one checked longer ago is to be dipped', () => {
+		const plum = witness('Plum', 5.8, 0.03, 10 * DAY);
+		expect(compareWitnesses(plum, witness('Brass', 5.9, 0.04, 5 * DAY))).toMatchObject({
+			grade: 'agree',
+			zeta: expect.closeTo(2, 9),
+		});
+		expect(compareWitnesses(plum, witness('Brass', 5.92, 0.04, 5 * DAY))).toMatchObject({
+			grade: 'questionable',
+			dip: 'Brass',
+			combined: null,
+		});
+		expect(compareWitnesses(plum, witness('Brass', 6.2, 0.04, null))).toMatchObject({
+			grade: 'unacceptable',
+			dip: 'Brass',
+		});
+		expect(compareWitnesses(plum, witness('Brass', 6.2, 0.04, 11 * DAY))).toMatchObject({ dip: 'Plum' });
+	});
+	it('agreeing values combine by inverse variance: equal ones halve the variance', () => {
+		expect(compareWitnesses(witness('a', 5.8, 0.04, 0), witness('b', 5.82, 0.04, 0)).combined).toEqual({
+			value: expect.closeTo(5.81, 12),
+			u: expect.closeTo(0.04 / Math.SQRT2, 12),
+		});
 	});
 });
 

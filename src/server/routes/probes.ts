@@ -65,6 +65,7 @@ export const probeToWire = (v: ProbeView) => ({
 	points: v.instrument.remembersPoints,
 	storage: v.probe?.storage ?? null,
 	in_service: v.probe?.inService ?? null,
+	storage_refilled: v.probe?.storageRefilled ?? null,
 	serial: v.probe?.serial ?? '',
 	last_at: v.lastCalibration ? formatTime(v.lastCalibration.at) : null,
 	verdict: v.lastResult?.ok ? v.lastResult.verdict : null,

@@ -9,6 +9,7 @@ import { VerdictLine } from '../entry/VerdictLine';
 import { age, unitLabel } from '../ui/format';
 import { GaugeStrip } from '../ui/GaugeStrip';
 import { standingOf } from '../ui/standing';
+import { SecondOpinion } from './SecondOpinion';
 import { type FieldValue, understandField } from './understand';
 
 const FIELDS: readonly Quantity[] = ['ph', 'ec', 'temp'];
@@ -195,6 +196,25 @@ export function Bench({ site, station: asked }: { site: SiteView; station: strin
 		);
 		return Math.hypot(u, q === 'ph' ? drift : (drift / 100) * value);
 	}
+
+	/** The quantities that both instruments measured. */
+	const pairs = (['ph', 'ec'] as const).flatMap((q) => {
+		const [a, b] = entries.flatMap((e, i) => {
+			if (seriesQuantity(e.v.quantity) !== q) return [];
+			const instrument = site.instruments.find((x) => x.info.code === e.instrument);
+			const value = readings[i]!.value;
+			return [
+				{
+					row: e.row,
+					name: instrument?.name ?? 'the unnamed meter',
+					value,
+					u: uOf(e, verdicts[i]!.u, value),
+					lastCheckedAt: instrument?.probes[q]?.lastAt ?? null,
+				},
+			];
+		});
+		return a && b && a.row !== b.row ? [{ q, a, b }] : [];
+	});
 
 	const row = (n: 1 | 2, texts: Texts, understood: Partial<Record<Quantity, FieldValue>>) => (
 		<div className="grid grid-cols-3 gap-3">
@@ -428,6 +448,9 @@ export function Bench({ site, station: asked }: { site: SiteView; station: strin
 							</div>
 						);
 					})}
+					{pairs.map(({ q, a, b }) => (
+						<SecondOpinion key={q} quantity={q} a={a} b={b} now={clock} units={site.units} />
+					))}
 				</div>
 			</form>
 		</div>

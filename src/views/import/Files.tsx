@@ -59,7 +59,7 @@ export function Files({ timezone }: { timezone: string }) {
 		<div className="max-w-[56rem]">
 			<h1>Files</h1>
 			<section className="note-rule">
-				<h2>Bring readings or events in</h2>
+				<h2>Bring readings, events or calibrations in</h2>
 				<p className="text-soft mb-2">
 					A CSV with a header line; commas, semicolons and decimal commas are understood. Times without offset are taken
 					in {timezone}. Nothing is stored before you have seen what it holds.
@@ -170,6 +170,9 @@ export function Files({ timezone }: { timezone: string }) {
 				</a>{' '}
 				<a className="act" href="/api/v1/events?format=csv" download>
 					events.csv
+				</a>{' '}
+				<a className="act" href="/api/v1/calibrations?format=csv" download>
+					calibrations.csv
 				</a>
 			</section>
 		</div>

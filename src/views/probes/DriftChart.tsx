@@ -1,5 +1,5 @@
 import type { ApexOptions } from 'apexcharts';
-import { lazy, Suspense, useMemo } from 'react';
+import { lazy, Suspense, useMemo, useState } from 'react';
 import type { SiteView } from '@/core/reading/site-view';
 import { useTheme } from '../ui/theme';
 import type { Story } from './types';
@@ -8,27 +8,36 @@ import { amount, day } from './words';
 const ApexChart = lazy(() => import('react-apexcharts'));
 const LIMITS = { ph: [0.1, 0.2], ec: [3, 20] } as const;
 
-/** As-found error at each calibration against time, with the limits it is judged by. */
+type Measure = 'error' | 'slope' | 'offset' | 'response';
+const MEASURES: readonly (readonly [Measure, string])[] = [
+	['error', 'error as found'],
+	['slope', 'slope %'],
+	['offset', 'offset'],
+	['response', 'response time'],
+];
+
+/** A probe's calibrations against time: error as found with the limits it is judged by, slope, offset or response time. */
 export function DriftChart({ story, site }: { story: Story; site: SiteView }) {
 	const theme = useTheme();
 	const q = story.quantity;
+	const [measure, setMeasure] = useState<Measure>('error');
 	const { series, options, empty } = useMemo(() => {
 		const used = story.calibrations.filter((c) => !c.withdrawn);
 		const standards = [...new Set(used.flatMap((c) => c.points.map((p) => p.standard)))];
 		const error = (p: { nominal: number; as_found: number | null }) =>
 			p.as_found === null ? null : q === 'ph' ? p.as_found - p.nominal : (100 * (p.as_found - p.nominal)) / p.nominal;
-		const series = standards.map((s) => ({
-			name: s || 'standard',
-			data: used.flatMap((c) =>
-				c.points
-					.filter((p) => p.standard === s)
-					.flatMap((p) => {
-						const e = error(p);
-						return e === null ? [] : [{ x: Date.parse(c.time), y: Math.round(e * 1000) / 1000 }];
-					}),
-			),
-		}));
+		const at = (time: string, y: number | null) =>
+			y === null ? [] : [{ x: Date.parse(time), y: Math.round(y * 1000) / 1000 }];
+		const single = { slope: 'slope_pct', offset: 'offset', response: 'settle_s' } as const;
+		const series =
+			measure === 'error'
+				? standards.map((s) => ({
+						name: s || 'standard',
+						data: used.flatMap((c) => c.points.filter((p) => p.standard === s).flatMap((p) => at(c.time, error(p)))),
+					}))
+				: [{ name: measure, data: used.flatMap((c) => at(c.time, c[single[measure]])) }];
 		const [good, watch] = LIMITS[q];
+		const values = series.flatMap((s) => s.data.map((d) => d.y));
 		const biggest = Math.max(
 			watch * (q === 'ph' ? 1.3 : 0.4),
 			...series.flatMap((s) => s.data.map((d) => Math.abs(d.y) * 1.15)),
@@ -50,29 +59,70 @@ export function DriftChart({ story, site }: { story: Story; site: SiteView }) {
 			stroke: { width: 1.4, dashArray: [0, 4, 2] },
 			markers: { size: 4, strokeWidth: 0 },
 			dataLabels: { enabled: false },
-			legend: { show: standards.length > 1, position: 'top', horizontalAlign: 'left' },
+			legend: { show: measure === 'error' && standards.length > 1, position: 'top', horizontalAlign: 'left' },
 			grid: { borderColor: theme['--color-base-300'] ?? '#ccc', padding: { left: 18, right: 12 } },
 			xaxis: { type: 'datetime' },
 			yaxis: {
-				min: -biggest,
-				max: biggest,
+				...(measure === 'error'
+					? { min: -biggest, max: biggest }
+					: measure === 'slope'
+						? { min: Math.min(80, ...values), max: Math.max(106, ...values) }
+						: {}),
 				tickAmount: 4,
-				title: { text: q === 'ph' ? 'as found − standard, pH' : 'as found − standard, %', style: { fontWeight: 400 } },
+				title: {
+					text:
+						measure === 'error'
+							? q === 'ph'
+								? 'as found − standard, pH'
+								: 'as found − standard, %'
+							: measure === 'slope'
+								? 'slope, %'
+								: measure === 'offset'
+									? q === 'ph'
+										? 'offset, pH'
+										: 'offset, µS/cm'
+									: 'settled after, s',
+					style: { fontWeight: 400 },
+				},
 				labels: {
-					formatter: (v) => (q === 'ph' ? v.toFixed(2) : v.toFixed(1)).replace(/^-(0\.?0*)$/, '$1'),
+					formatter: (v) =>
+						(q === 'ph' && (measure === 'error' || measure === 'offset')
+							? v.toFixed(2)
+							: v.toFixed(measure === 'error' ? 1 : 0)
+						).replace(/^-(0\.?0*)$/, '$1'),
 					minWidth: 40,
 				},
 			},
-			tooltip: { x: { formatter: (x) => day(x, site.timezone) }, y: { formatter: (y) => amount(q, y) } },
+			tooltip: {
+				x: { formatter: (x) => day(x, site.timezone) },
+				y: { formatter: (y) => (measure === 'error' ? amount(q, y) : String(y)) },
+			},
 			annotations: {
-				yaxis: [
-					{ y: -good, y2: good, fillColor: theme['--zone'] ?? '#eee', opacity: 0.45, borderColor: 'transparent' },
-					...[watch, -watch].map((y) => ({ y, borderColor: theme['--soft'] ?? '#888', strokeDashArray: 3 })),
-				],
+				yaxis:
+					measure === 'error'
+						? [
+								{ y: -good, y2: good, fillColor: theme['--zone'] ?? '#eee', opacity: 0.45, borderColor: 'transparent' },
+								...[watch, -watch].map((y) => ({ y, borderColor: theme['--soft'] ?? '#888', strokeDashArray: 3 })),
+							]
+						: measure === 'slope'
+							? [
+									{ y: 95, y2: 102, fillColor: theme['--zone'] ?? '#eee', opacity: 0.45, borderColor: 'transparent' },
+									{
+										y: 85,
+										borderColor: theme['--color-error'] ?? '#a00',
+										strokeDashArray: 3,
+										label: {
+											text: 'end of life',
+											borderColor: 'transparent',
+											style: { background: 'transparent', color: theme['--color-error'] ?? '#a00' },
+										},
+									},
+								]
+							: [],
 			},
 		};
 		return { series, options, empty: used.length === 0 };
-	}, [story, theme, q, site]);
+	}, [story, theme, q, site, measure]);
 	if (empty)
 		return (
 			<p className="text-soft my-6">
@@ -85,9 +135,22 @@ export function DriftChart({ story, site }: { story: Story; site: SiteView }) {
 			aria-label={`As-found error of ${story.name} at ${story.calibrations.length} calibrations; the same numbers stand in the list of calibrations.`}
 			data-chart="drift"
 		>
+			<fieldset className="flex flex-wrap gap-1" aria-label="What the chart shows">
+				{MEASURES.map(([m, words]) => (
+					<button
+						key={m}
+						type="button"
+						aria-pressed={measure === m}
+						className={`px-2 py-1 border-b-2 cursor-pointer text-[0.9rem] ${measure === m ? 'border-base-content font-bold' : 'border-transparent text-soft'}`}
+						onClick={() => setMeasure(m)}
+					>
+						{words}
+					</button>
+				))}
+			</fieldset>
 			<Suspense fallback={<div style={{ height: 250 }} />}>
 				{theme['--soft'] !== undefined && (
-					<ApexChart key={theme['--soft']} type="line" height={250} options={options} series={series} />
+					<ApexChart key={`${theme['--soft']}${measure}`} type="line" height={250} options={options} series={series} />
 				)}
 			</Suspense>
 		</figure>

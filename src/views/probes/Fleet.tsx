@@ -3,6 +3,7 @@ import { decimal } from '@/core/format/readings-row';
 import { kclGrams } from '@/core/probe/storage-solution';
 import type { SiteView } from '@/core/reading/site-view';
 import { age } from '../ui/format';
+import { Bottles, type Lot } from './Bottles';
 import type { Probe } from './types';
 import { amount, STORAGE } from './words';
 
@@ -10,7 +11,7 @@ const TOLERANCE = { ph: 0.2, ec: 3 } as const;
 const QUANTITY = { ph: 'pH', ec: 'EC' } as const;
 
 /** Every probe, ranked by how much it can be trusted today. */
-export function Fleet({ site, probes }: { site: SiteView; probes: Probe[] }) {
+export function Fleet({ site, probes, lots }: { site: SiteView; probes: Probe[]; lots: Lot[] }) {
 	const now = site.now;
 	const due = probes.filter((p) => p.due_at !== null && Date.parse(p.due_at) <= now);
 	return (
@@ -77,6 +78,7 @@ export function Fleet({ site, probes }: { site: SiteView; probes: Probe[] }) {
 						</a>
 					</div>
 				)}
+				<Bottles lots={lots} />
 				<StorageSolution />
 				<div className="note-rule text-[0.92rem]">
 					<h2>Care</h2>

@@ -5,7 +5,7 @@ import { age, dateTime, shown } from '../ui/format';
 import { GaugeStrip } from '../ui/GaugeStrip';
 import { DriftChart } from './DriftChart';
 import type { CalibrationEntry, Story } from './types';
-import { amount, day, EVENT, unitOf } from './words';
+import { amount, day, EVENT, STORAGE, unitOf } from './words';
 
 /** One probe's life: what it was found to be worth, what that made of its readings, and what would have been decided otherwise. */
 export function ProbePage({ site, story: first }: { site: SiteView; story: Story }) {
@@ -171,6 +171,7 @@ export function ProbePage({ site, story: first }: { site: SiteView; story: Story
 							</p>
 						</div>
 					)}
+					<ProbeDetails story={story} onSaved={(words) => reload(words)} onProblem={setProblem} />
 					<StoryEvents
 						story={story}
 						site={site}
@@ -304,5 +305,70 @@ function StoryEvents({
 				</p>
 			)}
 		</div>
+	);
+}
+
+/** What the probe is and how it is kept. */
+function ProbeDetails({
+	story,
+	onSaved,
+	onProblem,
+}: {
+	story: Story;
+	onSaved: (words: string) => void;
+	onProblem: (text: string) => void;
+}) {
+	const [serial, setSerial] = useState(story.serial);
+	const [since, setSince] = useState(story.in_service ?? '');
+	const [storage, setStorage] = useState(story.storage ?? (story.kind === 'ec' ? 'dry' : 'kcl_3m'));
+	const [refilled, setRefilled] = useState(story.storage_refilled ?? '');
+	return (
+		<details className="note-rule">
+			<summary className="cursor-pointer font-bold">The probe itself</summary>
+			<form
+				className="grid grid-cols-2 gap-2 mt-2"
+				onSubmit={async (e) => {
+					e.preventDefault();
+					try {
+						const { warning } = await api<{ warning: string }>(
+							`/probes/${encodeURIComponent(story.instrument)}/${story.quantity}`,
+							{
+								method: 'PUT',
+								json: { serial, in_service: since || null, storage, storage_refilled: refilled || null },
+							},
+						);
+						onSaved(warning || 'Saved.');
+					} catch (error) {
+						onProblem((error as Error).message);
+					}
+				}}
+			>
+				<label className="block">
+					<span className="field-label">Serial</span>
+					<input className="field" value={serial} maxLength={200} onChange={(e) => setSerial(e.target.value)} />
+				</label>
+				<label className="block">
+					<span className="field-label">In service since</span>
+					<input type="date" className="field" value={since} onChange={(e) => setSince(e.target.value)} />
+				</label>
+				<label className="block col-span-2">
+					<span className="field-label">Kept in</span>
+					<select className="field" value={storage} onChange={(e) => setStorage(e.target.value)}>
+						{Object.entries(STORAGE).map(([k, w]) => (
+							<option key={k} value={k}>
+								{w}
+							</option>
+						))}
+					</select>
+				</label>
+				<label className="block">
+					<span className="field-label">Refilled</span>
+					<input type="date" className="field" value={refilled} onChange={(e) => setRefilled(e.target.value)} />
+				</label>
+				<button type="submit" className="act !font-normal self-end">
+					Save
+				</button>
+			</form>
+		</details>
 	);
 }

@@ -12,6 +12,7 @@ export interface Probe {
 	points: number;
 	storage: string | null;
 	in_service: string | null;
+	storage_refilled: string | null;
 	serial: string;
 	last_at: string | null;
 	verdict: 'good' | 'watch' | 'fail' | null;
