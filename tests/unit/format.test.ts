@@ -286,7 +286,7 @@ describe('docs/formats.md is true', () => {
 						? readingRow(r.cells, header.header, { zone: config.timezone!, ppmScale: () => null })
 						: kind === 'events'
 							? eventRow(r.cells, header.header, 'UTC')
-							: { ok: true };
+							: calibrationLine(r.cells, header.header, 'UTC', () => undefined);
 				expect(result).toMatchObject({ ok: true });
 			}
 		}
