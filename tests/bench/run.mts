@@ -6,8 +6,10 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { csvRecords } from '@/core/format/csv-stream';
+import { restateTimeline } from '@/core/probe/timeline';
+import { enterSamples } from '@/service/enter';
 import { importFile } from '@/service/import';
-import { siteForIntake } from '@/service/site';
+import { requireSite, siteForIntake } from '@/service/site';
 import { migrate } from '@/store/migrate';
 import { createPool } from '@/store/pool';
 
@@ -22,7 +24,7 @@ const seconds = async (work: () => Promise<unknown>) => {
 	return (performance.now() - start) / 1000;
 };
 
-async function writeReadings(path: string, lines: number): Promise<void> {
+async function writeReadings(path: string, lines: number, skipYears = 0): Promise<void> {
 	const out = createWriteStream(path);
 	out.write('time,station,instrument,quantity,value,unit,temp_c,wait_s,note\n');
 	let state = 1;
@@ -30,7 +32,7 @@ async function writeReadings(path: string, lines: number): Promise<void> {
 		state = (state * 48271) % 2147483647;
 		return state / 2147483647 - 0.5;
 	};
-	const start = Date.UTC(2025, 0, 1);
+	const start = Date.UTC(skipYears === 0 ? 2025 : skipYears === 1 ? 2023 : 2021, 0, 1);
 	for (let i = 0; i < lines / 2; i++) {
 		const at = new Date(start + i * 60_000).toISOString();
 		const day = Math.sin((i / 1440) * 2 * Math.PI);
@@ -118,6 +120,72 @@ try {
 		}
 	}
 	await pool.end();
+
+	const entryPool = createPool(await ensureDatabase(cluster, 'entry'));
+	await migrate(entryPool);
+	let last = 0;
+	for (const growth of [1, 10, 100]) {
+		const path = join(dir, `entry-${growth}.csv`);
+		await writeReadings(path, 3000 * growth, last);
+		last = growth;
+		await importFile(entryPool, await siteForIntake(entryPool), path, {
+			dryRun: false,
+			keepGood: false,
+			who: 'bench',
+			now: Date.now(),
+		});
+		const context = await requireSite(entryPool);
+		const { rows } = await entryPool.query('SELECT count(*) AS n FROM reading');
+		const times: number[] = [];
+		for (let i = 0; i < 15; i++)
+			times.push(
+				await seconds(() =>
+					enterSamples(
+						entryPool,
+						context,
+						[
+							{
+								at: Date.now() + i,
+								station: 'pond',
+								readings: [
+									{ quantity: 'ph', value: '5.91', unit: 'pH', instrument: 'post' },
+									{ quantity: 'ec', value: '1.80', unit: 'mS/cm', instrument: 'post' },
+								],
+							},
+						],
+						{ source: 'bench', who: 'bench', now: Date.now() + 1000 },
+					),
+				),
+			);
+		times.sort((a, b) => a - b);
+		say(
+			`entering one sample among ${Number(rows[0].n).toLocaleString('en-GB')} readings`,
+			`${(1000 * times[7]!).toFixed(1)} ms`,
+		);
+	}
+	await entryPool.end();
+
+	const calibrations = Array.from({ length: 50 }, (_, i) => ({
+		id: i,
+		at: i * 7.3 * 864e5,
+		kind: 'adjust' as const,
+		points: [
+			{ nominal: 7, asFound: 7 + ((i * 37) % 11) / 20, asLeft: 7 },
+			{ nominal: 4, asFound: 4 + ((i * 17) % 7) / 20, asLeft: 4 },
+		],
+	}));
+	for (const growth of [1, 10, 100]) {
+		const readings = Array.from({ length: 1000 * growth }, (_, i) => ({
+			id: i,
+			at: (i * 365 * 864e5) / (1000 * growth),
+			value: 6,
+			u: 0.03,
+		}));
+		say(
+			`restating ${readings.length.toLocaleString('en-GB')} readings, 50 calibrations`,
+			`${(1000 * (await seconds(async () => restateTimeline('ph', readings, calibrations)))).toFixed(1)} ms`,
+		);
+	}
 
 	const assets = join(root, 'dist/client/_astro');
 	let script = 0;

@@ -1,12 +1,30 @@
 /** Robust statistics for short windows. Inputs are finite; callers filter. */
 
+/** Sorted copies of short windows live here: the checks take medians by the million, and allocating each would cost more than sorting. */
+const SHORT = 64;
+const scratch = new Float64Array(SHORT);
+
+function insertSorted(length: number, value: number): void {
+	let i = length;
+	while (i > 0 && scratch[i - 1]! > value) {
+		scratch[i] = scratch[i - 1]!;
+		i--;
+	}
+	scratch[i] = value;
+}
+
+const middle = (sorted: ArrayLike<number>, n: number): number => {
+	const half = n >> 1;
+	return n % 2 ? sorted[half]! : (sorted[half - 1]! + sorted[half]!) / 2;
+};
+
 /** Median, the mean of the middle two for an even count (type 7). NaN for none. */
 export function median(values: readonly number[]): number {
 	const n = values.length;
 	if (n === 0) return Number.NaN;
-	const sorted = [...values].sort((a, b) => a - b);
-	const half = n >> 1;
-	return n % 2 ? sorted[half]! : (sorted[half - 1]! + sorted[half]!) / 2;
+	if (n > SHORT) return middle(Float64Array.from(values).sort(), n);
+	for (let i = 0; i < n; i++) insertSorted(i, values[i]!);
+	return middle(scratch, n);
 }
 
 /** 1/Φ⁻¹(3/4): makes the median absolute deviation estimate σ of normal data (Rousseeuw and Croux 1993). */

@@ -232,7 +232,7 @@ export function Bench({ site, station: asked }: { site: SiteView; station: strin
 							ref={(el) => {
 								fields.current[id] = el;
 							}}
-							className="field text-[1.6rem] !min-h-14"
+							className="field !text-[1.6rem] !min-h-14"
 							style={{ borderBottom: `3px solid var(--q-${q})` }}
 							inputMode="decimal"
 							autoComplete="off"

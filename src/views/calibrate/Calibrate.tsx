@@ -281,7 +281,7 @@ export function Calibrate({
 							<span className="field-label">as found</span>
 							<input
 								id={`c-found-${i}`}
-								className="field text-[1.3rem]"
+								className="field !text-[1.3rem]"
 								inputMode="decimal"
 								autoComplete="off"
 								value={s.found}
@@ -384,7 +384,7 @@ export function Calibrate({
 								<span className="field-label">as left in {s.standard}</span>
 								<input
 									id={`c-left-${i}`}
-									className="field text-[1.3rem]"
+									className="field !text-[1.3rem]"
 									inputMode="decimal"
 									autoComplete="off"
 									placeholder={nominals[i]?.ok ? show(nominals[i].value) : ''}

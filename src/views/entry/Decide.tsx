@@ -41,7 +41,7 @@ export function Decide({
 			<p>
 				<StandingMark standing={standingOf(reading)} />{' '}
 				<strong>
-					{station} {QUANTITY[reading.quantity].name} {reading.value} {unitLabel(reading.unit)}
+					{station} {QUANTITY[reading.quantity].name} {`${reading.value} ${unitLabel(reading.unit)}`.trim()}
 				</strong>
 				, {age(Date.parse(reading.time), now)} ago. {reading.message}
 			</p>

@@ -1,7 +1,7 @@
 import { QUANTITY, type Quantity } from '@/core/quantity';
 import type { Verdict } from '@/core/reading/model';
 import type { DisplayUnits } from '@/core/reading/site-view';
-import { shown, shownWithUnit } from '../ui/format';
+import { chanceWords, shown, shownWithUnit } from '../ui/format';
 import { StandingMark } from '../ui/StandingMark';
 import { standingOf } from '../ui/standing';
 
@@ -53,7 +53,7 @@ export function VerdictLine({
 								{shown(quantity, verdict.expected.high, units)}
 							</span>
 						)}
-						{chance !== null && <span className="text-soft"> · in range with {Math.round(100 * chance)} % chance</span>}
+						{chance !== null && <span className="text-soft"> · in range with {chanceWords(chance)} chance</span>}
 						{verdict.inRange === false && <span> · outside the target range</span>}
 					</p>
 				)}

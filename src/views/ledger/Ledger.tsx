@@ -5,7 +5,7 @@ import type { SiteView } from '@/core/reading/site-view';
 import type { StoredReading } from '@/server/contract';
 import { api } from '../api';
 import { Decide } from '../entry/Decide';
-import { dateTime, shown, unitLabel } from '../ui/format';
+import { chanceWords, dateTime, shown, unitLabel } from '../ui/format';
 import { StandingMark } from '../ui/StandingMark';
 import { standingOf } from '../ui/standing';
 
@@ -399,7 +399,7 @@ function Explain({ r, site }: { r: StoredReading; site: SiteView }) {
 				</strong>{' '}
 				at 95 %: instrument {share(parts.instrument)}, standards {share(parts.standards)}, drift since calibration{' '}
 				{share(parts.drift)}.
-				{range && ` In range with ${Math.round(100 * chanceInRange(value, r.uncertainty, range))} % chance.`}
+				{range && ` In range with ${chanceWords(chanceInRange(value, r.uncertainty, range))} chance.`}
 			</p>
 			{r.restated !== null && (
 				<p>

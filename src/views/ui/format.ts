@@ -86,3 +86,7 @@ export const QUANTITY_HUE: Partial<Record<Quantity, string>> = {
 	level: 'var(--q-level)',
 	volume: 'var(--q-level)',
 };
+
+/** A chance in words that promise nothing certain: 0.998 is "over 99 %". */
+export const chanceWords = (p: number): string =>
+	p > 0.99 ? 'over 99 %' : p < 0.01 ? 'under 1 %' : `${Math.round(100 * p)} %`;
