@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { BrowserContext, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Application, startApplication } from '../helpers/application';
+import { type Application, postJson, startApplication } from '../helpers/application';
 import { openBrowser } from '../helpers/browser';
 
 let app: Application;
@@ -72,6 +72,18 @@ describe('calibrating', () => {
 		await page.close();
 	});
 	it('two instruments on one sample: Bench says whether they agree, and which to dip', async () => {
+		for (const [instrument, daysAgo] of [
+			['plum', 1],
+			['brass', 6],
+		] as const)
+			await postJson(app.base, '/calibrations', {
+				instrument,
+				quantity: 'ph',
+				kind: 'check',
+				temp_c: 20,
+				time: new Date(Date.now() - daysAgo * 864e5).toISOString(),
+				points: [{ standard: 'pH 7.00', as_found: 7.02 }],
+			});
 		const page = await open('/bench?station=pond');
 		await page.fill('#f-ph', '6.2');
 		await page.locator('button').filter({ hasText: 'second instrument' }).click();
