@@ -58,6 +58,7 @@ async function resolvePoints(
 	doubts: string[],
 ): Promise<CalibrationPointRow[]> {
 	const lots = await listLots(pool, context.site.id);
+	const used = lots.some((l) => l.singleUse) ? await listCalibrations(pool, context.site.id, {}) : [];
 	return c.points.map((p, i) => {
 		const path = `points.${i}`;
 		const lot = p.lot === '' ? undefined : lots.find((l) => l.name === p.lot);
@@ -98,6 +99,8 @@ async function resolvePoints(
 					'wrong-standard',
 				);
 		}
+		if (lot?.singleUse && used.some((u) => u.points.some((x) => x.lot === lot.name)))
+			doubts.push(`${lot.name} is for a single use and was used before; take a fresh one.`);
 		if (lot?.expires && Date.parse(lot.expires) < c.at)
 			doubts.push(`The bottle ${lot.name} expired on ${lot.expires}; check with a fresh one.`);
 		return {

@@ -1,5 +1,6 @@
 import { csvLine } from '@/core/format/table';
 import { formatTime } from '@/core/format/time';
+import { QUANTITY } from '@/core/quantity';
 import { listCalibrations } from '@/store/calibrations';
 import { type EventRecord, listEvents } from '@/store/events';
 import type { Pool } from '@/store/pool';
@@ -130,6 +131,60 @@ export async function* calibrationsCsv(
 				text(p.mv),
 				text(c.settleS),
 			]);
+		yield batch;
+	}
+}
+
+/** What calibrations made of readings: the original beside the restated value, with the calibrations behind it named by their time. */
+export async function* restatementsCsv(
+	pool: Pool,
+	context: SiteContext,
+	filter: { instrument?: string | undefined; quantity?: 'ph' | 'ec' | undefined },
+): AsyncGenerator<string> {
+	const times = new Map(
+		(await listCalibrations(pool, context.site.id, { withWithdrawn: true })).map((c) => [c.id, formatTime(c.at)]),
+	);
+	yield csvLine([
+		'time',
+		'station',
+		'instrument',
+		'quantity',
+		'value',
+		'unit',
+		'canonical_value',
+		'restated',
+		'plus_minus_95',
+		'canonical_unit',
+		'status',
+		'calibration_before',
+		'calibration_after',
+		'provisional',
+		'partial',
+	]);
+	const fetch = (before: { at: number; id: number } | undefined) =>
+		listReadings(pool, context.site.id, { ...filter, order: 'oldest', before, limit: PAGE });
+	for await (const rows of pages(fetch)) {
+		let batch = '';
+		for (const r of rows) {
+			if (r.restatedStatus === null) continue;
+			batch += csvLine([
+				formatTime(r.at),
+				r.station,
+				r.instrument ?? '',
+				r.quantity,
+				r.digits,
+				r.unitText,
+				text(r.value),
+				text(r.restated),
+				text(r.u === null ? null : 1.96 * r.u),
+				QUANTITY[r.quantity].canonical,
+				r.restatedStatus,
+				times.get(r.fromCalibration ?? -1) ?? '',
+				times.get(r.toCalibration ?? -1) ?? '',
+				r.restatedProvisional ? 'yes' : '',
+				r.restatedPartial ? 'yes' : '',
+			]);
+		}
 		yield batch;
 	}
 }

@@ -106,7 +106,10 @@ function viewOf(
 		quantity === 'ph'
 			? Math.hypot((stated?.resolution ?? 0.01) / Math.sqrt(12), (stated?.accuracy ?? 0.1) / Math.sqrt(3))
 			: (stated?.accuracyPct ?? 2) / Math.sqrt(3);
-	const results = own.map((c) => ({ at: c.at, result: evaluateRow(c), mv: c.points.every((p) => p.mv !== null) }));
+	const newSince = ownEvents.filter((e) => e.kind === 'new_probe').at(-1)?.at ?? Number.NEGATIVE_INFINITY;
+	const results = own
+		.filter((c) => c.at >= newSince)
+		.map((c) => ({ at: c.at, result: evaluateRow(c), mv: c.points.every((p) => p.mv !== null) }));
 	const slopes = results.flatMap(({ at, result, mv }) =>
 		result.ok && result.slopePct !== null ? [{ at, slopePct: result.slopePct, mv }] : [],
 	);

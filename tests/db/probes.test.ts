@@ -266,6 +266,21 @@ describe('scale and compensation re-read the past', () => {
 });
 
 describe('calibrations in files', () => {
+	it('restatements go out with the original and the calibrations behind them', async () => {
+		const csv = await (await fetch(`${app.base}/api/v1/restatements?instrument=brass&quantity=ph`)).text();
+		const [header, ...rows] = csv
+			.trim()
+			.split('\n')
+			.map((l) => l.split(','));
+		expect(header!.slice(4, 8)).toEqual(['value', 'unit', 'canonical_value', 'restated']);
+		const restated = rows.filter((r) => r[10] === 'restated');
+		expect(restated.length).toBeGreaterThan(50);
+		for (const r of restated) {
+			expect(Date.parse(r[11]!)).toBeLessThanOrEqual(Date.parse(r[0]!));
+			expect(Date.parse(r[12]!)).toBeGreaterThanOrEqual(Date.parse(r[0]!));
+			expect(Math.abs(Number(r[7]) - Number(r[4]))).toBeGreaterThan(0.09);
+		}
+	});
 	it('go out and come in again, changing nothing; restore a fresh installation', async () => {
 		const csv = await (await fetch(`${app.base}/api/v1/calibrations?format=csv`)).text();
 		expect(csv.split('\n')[0]).toMatch(/^time,instrument,quantity,kind,standard,nominal,as_found,as_left,temp_c,note/);

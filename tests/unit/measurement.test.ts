@@ -397,6 +397,20 @@ describe('a probe’s timeline', () => {
 		expect(before.u).toBeGreaterThan(0.1);
 		expect(one(cs, 15, 6.2, jump)).toMatchObject({ status: 'restated', value: expect.closeTo(5.8, 12) });
 	});
+	it('a new probe has a drift history of its own', () => {
+		const cs = [
+			calibration(1, 0, 7),
+			calibration(2, 10, 7.6),
+			calibration(3, 20, 7.7),
+			calibration(4, 30, 7),
+			calibration(5, 40, 7.02),
+			calibration(6, 50, 7.01),
+		];
+		expect(restateTimeline('ph', [], cs).drift.from).toBe(5);
+		const fresh = restateTimeline('ph', [], cs, [{ at: 29 * DAY, kind: 'new_probe' }]).drift;
+		expect(fresh.from).toBe(2);
+		expect(Math.abs(fresh.ratePerDay)).toBeLessThan(0.002);
+	});
 	it('cleaning with the same water before and after tells fouling from drift, each put right in its own way', () => {
 		const cs = [calibration(1, 0, 7), calibration(2, 20, 7.2)];
 		const cleaned = [{ at: 10 * DAY, kind: 'cleaned', before: 6.5, after: 6.3 }];

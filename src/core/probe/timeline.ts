@@ -103,11 +103,15 @@ export function driftIntervals(
 	jumps: readonly TimelineJump[],
 ): DriftInterval[] {
 	const intervals: DriftInterval[] = [];
+	// A new probe has a history of its own.
+	const since = jumps
+		.filter((j) => j.kind === 'new_probe')
+		.reduce((latest, j) => Math.max(latest, j.at), Number.NEGATIVE_INFINITY);
 	for (let i = 1; i < calibrations.length; i++) {
 		const from = calibrations[i - 1]!;
 		const to = calibrations[i]!;
 		const end = meanError(quantity, asFound(to));
-		if (end === null || jumps.some((j) => j.at > from.at && j.at <= to.at)) continue;
+		if (end === null || from.at < since || jumps.some((j) => j.at > from.at && j.at <= to.at)) continue;
 		intervals.push({ days: (to.at - from.at) / DAY, grown: end - (meanError(quantity, after(from)) ?? 0) });
 	}
 	return intervals;

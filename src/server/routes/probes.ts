@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { formatTime } from '@/core/format/time';
 import { enterCalibration, previewCalibration, type TypedCalibration, withdrawCalibration } from '@/service/calibrate';
-import { calibrationsCsv } from '@/service/export';
+import { calibrationsCsv, restatementsCsv } from '@/service/export';
 import { logProbeEvent, saveLot, saveProbe } from '@/service/probe-care';
 import { fleet, type ProbeView, probeStory } from '@/service/probes';
 import { Refusal } from '@/service/refusal';
@@ -223,6 +223,20 @@ export const probes = [
 			);
 			return { ok: true };
 		},
+	}),
+	operation({
+		method: 'GET',
+		path: '/restatements',
+		tag: 'Probes',
+		summary: 'Originals beside their restated values as CSV, with the calibrations behind them',
+		query: z.strictObject({
+			instrument: z.string().optional(),
+			quantity: quantity.optional(),
+			format: z.literal('csv').optional(),
+		}),
+		alsoAnswers: ['text/csv'],
+		run: async ({ query, pool }) =>
+			csvResponse(restatementsCsv(pool(), await requireSite(pool()), query), 'restatements.csv'),
 	}),
 	operation({
 		method: 'GET',

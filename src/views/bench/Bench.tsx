@@ -3,6 +3,7 @@ import { driftUncertainty } from '@/core/probe/drift';
 import { chanceInRange } from '@/core/probe/normal';
 import { QUANTITY, type Quantity, seriesQuantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
+import { EventForm } from '../entry/EventForm';
 import { fixedValue } from '../entry/fix';
 import { type DraftSample, engineOf, judgeDraft, readingsOf, save } from '../entry/sample';
 import { VerdictLine } from '../entry/VerdictLine';
@@ -453,6 +454,9 @@ export function Bench({ site, station: asked }: { site: SiteView; station: strin
 					))}
 				</div>
 			</form>
+			<div className="lg:col-start-2">
+				<EventForm site={site} station={draft.station} onLogged={setSaid} />
+			</div>
 		</div>
 	);
 }

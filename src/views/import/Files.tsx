@@ -173,6 +173,9 @@ export function Files({ timezone }: { timezone: string }) {
 				</a>{' '}
 				<a className="act" href="/api/v1/calibrations?format=csv" download>
 					calibrations.csv
+				</a>{' '}
+				<a className="act !font-normal" href="/api/v1/restatements" download>
+					restatements.csv
 				</a>
 			</section>
 		</div>

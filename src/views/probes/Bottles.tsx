@@ -33,6 +33,7 @@ export function Bottles({ lots: first }: { lots: Lot[] }) {
 	const [opened, setOpened] = useState('');
 	const [tolerance, setTolerance] = useState('');
 	const [table, setTable] = useState('');
+	const [single, setSingle] = useState(false);
 	const [problem, setProblem] = useState('');
 	return (
 		<div className="note-rule">
@@ -62,6 +63,7 @@ export function Bottles({ lots: first }: { lots: Lot[] }) {
 							opened: opened || null,
 							tolerance: decimal(tolerance.trim()) ?? null,
 							own_table: own,
+							single_use: single,
 						};
 						try {
 							await api('/lots', { json: lot });
@@ -105,6 +107,10 @@ export function Bottles({ lots: first }: { lots: Lot[] }) {
 					<label className="block">
 						<span className="field-label">Own table, °C value</span>
 						<textarea className="field" rows={2} value={table} onChange={(e) => setTable(e.target.value)} />
+					</label>
+					<label className="flex gap-2 items-center min-h-10 col-span-2">
+						<input type="checkbox" checked={single} onChange={(e) => setSingle(e.target.checked)} /> for a single use
+						(sachet)
 					</label>
 					<button type="submit" className="act !font-normal" disabled={name.trim() === ''}>
 						Add

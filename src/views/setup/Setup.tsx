@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { z } from 'zod';
+import { CROPS, rangesFor, STAGES, type Stage, SYSTEM_PRESETS } from '@/core/crop/presets';
 import { decimal } from '@/core/format/readings-row';
 import { STATION_KINDS } from '@/core/reading/model';
 import type { instrument, station, system } from '@/server/contract';
@@ -24,6 +25,7 @@ export function Setup(props: Props) {
 	const [said, setSaid] = useState('');
 	const [problem, setProblem] = useState('');
 	const [stations, setStations] = useState(props.stations);
+	const [systems, setSystems] = useState(props.systems);
 	const [instruments, setInstruments] = useState(props.instruments);
 	const [site, setSite] = useState(props.site);
 	const [finder, setFinder] = useState('');
@@ -36,6 +38,22 @@ export function Setup(props: Props) {
 			setProblem((error as Error).message);
 		}
 	};
+	/** Saves a system and, if asked, brings the ranges of its stations to those of its crop and stage. */
+	const saveSystem = (y: System, ranges: boolean) =>
+		run(y.name ?? y.code, async () => {
+			const saved = await api<System>('/systems', { json: y });
+			setSystems((list) =>
+				list.some((x) => x.code === saved.code)
+					? list.map((x) => (x.code === saved.code ? saved : x))
+					: [...list, saved],
+			);
+			if (!ranges) return;
+			const range = rangesFor(y.crop ?? '', (y.stage ?? 'growing') as Stage);
+			for (const s of stations.filter((x) => x.system === y.code && x.kind !== 'drain')) {
+				const changed = await api<Station>('/stations', { json: { ...s, ranges: { ...s.ranges, ...range } } });
+				setStations((list) => list.map((x) => (x.code === changed.code ? changed : x)));
+			}
+		});
 	const saveStation = (s: Station) =>
 		run(s.name ?? s.code, async () => {
 			const saved = await api<Station>('/stations', { json: s });
@@ -99,12 +117,27 @@ export function Setup(props: Props) {
 				</button>
 			</form>
 			<section className="note-rule">
+				<h2>Systems</h2>
+				{systems.map((y) => (
+					<SystemForm key={y.code} system={y} onSave={saveSystem} />
+				))}
+				<AddByName
+					label="Add a system"
+					onAdd={(name) => saveSystem({ code: codeFrom(name), name, kind: 'bucket' } as System, false)}
+				/>
+			</section>
+			<section className="note-rule">
 				<h2>Stations, in the order the water runs</h2>
 				<p className="text-soft text-[0.9rem] mb-2">
 					Ranges are the targets drawn on the strips: pH, and EC in mS/cm. A reading outside is not doubted for that.
 				</p>
 				{stations.map((s) => (
-					<StationForm key={s.code} station={s} systems={props.systems} onSave={saveStation} />
+					<StationForm
+						key={`${s.code}${JSON.stringify(s.ranges)}`}
+						station={s}
+						systems={systems}
+						onSave={saveStation}
+					/>
 				))}
 				<AddByName
 					label="Add a station"
@@ -181,7 +214,7 @@ function Choice({
 			<select className="field" value={value} onChange={(e) => onChange(e.target.value)}>
 				{options.map((o) => (
 					<option key={o} value={o}>
-						{o === '' ? 'none' : o.replace('_', ' ')}
+						{o === '' ? 'none' : o.replaceAll('_', ' ')}
 					</option>
 				))}
 			</select>
@@ -262,6 +295,62 @@ function StationForm({
 				<p role="alert" className="text-error w-full">
 					{problem}
 				</p>
+			)}
+		</form>
+	);
+}
+
+const KINDS = SYSTEM_PRESETS.map((p) => p.kind);
+
+function SystemForm({ system: first, onSave }: { system: System; onSave: (y: System, ranges: boolean) => void }) {
+	const [y, setY] = useState(first);
+	const [volume, setVolume] = useState(first.volume_l ? String(first.volume_l) : '');
+	const litres = volume.trim() === '' ? null : decimal(volume.trim());
+	const known = CROPS.some((c) => c.crop === y.crop);
+	return (
+		<form
+			className="flex flex-wrap items-end gap-2 py-2 border-t border-line"
+			onSubmit={(e) => {
+				e.preventDefault();
+				if (litres !== undefined) onSave({ ...y, volume_l: litres }, false);
+			}}
+		>
+			<Text label="Name" width="w-40" value={y.name ?? y.code} onChange={(name) => setY({ ...y, name })} />
+			<Choice
+				label="Kind"
+				width="w-40"
+				value={y.kind}
+				options={KINDS}
+				onChange={(kind) => setY({ ...y, kind: kind as System['kind'] })}
+			/>
+			<Text label="Litres" width="w-20" mode="decimal" value={volume} onChange={setVolume} />
+			<Text label="Medium" width="w-28" value={y.medium ?? ''} onChange={(medium) => setY({ ...y, medium })} />
+			<Choice
+				label="Crop"
+				width="w-36"
+				value={y.crop ?? ''}
+				options={[...new Set([y.crop ?? '', ...CROPS.map((c) => c.crop)])]}
+				onChange={(crop) => setY({ ...y, crop })}
+			/>
+			<Choice
+				label="Stage"
+				width="w-36"
+				value={y.stage ?? ''}
+				options={[...new Set([y.stage ?? '', ...STAGES])]}
+				onChange={(stage) => setY({ ...y, stage })}
+			/>
+			<button type="submit" className="act !font-normal" disabled={litres === undefined}>
+				Save
+			</button>
+			{known && (
+				<button
+					type="button"
+					className="act !font-normal"
+					disabled={litres === undefined}
+					onClick={() => litres !== undefined && onSave({ ...y, volume_l: litres }, true)}
+				>
+					Save with the crop’s ranges
+				</button>
 			)}
 		</form>
 	);
