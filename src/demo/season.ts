@@ -1,4 +1,4 @@
-import type { Quantity } from '@/core/quantity';
+import { type Quantity, toCanonical, unitNamed } from '@/core/quantity';
 import type { EventKind } from '@/core/reading/model';
 import { Pen } from '@/sim/pen';
 import { type Random, seeded } from '@/sim/random';
@@ -23,6 +23,8 @@ export interface DemoReading {
 	note: string;
 	/** What the water truly was, canonical. Not stored: for tests against the truth. */
 	truth: number;
+	/** What the display showed, canonical: where undoing a slip must lead. */
+	shown: number;
 	/** The fault behind it, empty for an honest reading. */
 	fault: Fault | '';
 }
@@ -368,7 +370,7 @@ function writeDown(
 	const tempText = pens.plum.temp(s.tempC);
 	const tempC = Number(tempText);
 	const base = { at: s.at, station: s.station, tempC, waitS: 30, note: '' };
-	const sample: DemoReading[] = [];
+	const sample: Omit<DemoReading, 'shown'>[] = [];
 	if (s.ph !== null)
 		sample.push({
 			...base,
@@ -412,16 +414,17 @@ function writeDown(
 		truth: s.tempC,
 		fault: '',
 	});
+	const shown = sample.map((r) => toCanonical(Number(r.digits), unitNamed(r.unit)!));
 	// The last morning has one slip, chosen, so that a first look at the demo has something to decide.
 	if (lastDay) {
 		const ec = sample.find((r) => r.quantity === 'ec');
 		if (s.station === 'slabs' && ec)
 			Object.assign(ec, { digits: (Number(ec.digits) * 10).toFixed(1), fault: 'decimal-slip' });
 	} else slipOnce(sample, s, chance, today);
-	out.push(...sample);
+	out.push(...sample.map((r, i) => ({ ...r, shown: shown[i]! })));
 }
 
-function slipOnce(sample: DemoReading[], s: Sample, chance: Random, today: readonly Sample[]): void {
+function slipOnce(sample: Omit<DemoReading, 'shown'>[], s: Sample, chance: Random, today: readonly Sample[]): void {
 	if (!chance.chance(0.02)) return;
 	const ph = sample.find((r) => r.quantity === 'ph');
 	const ec = sample.find((r) => r.quantity === 'ec');

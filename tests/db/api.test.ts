@@ -1,6 +1,7 @@
 import { spawn } from 'node:child_process';
 import { request } from 'node:http';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { ENGINE_VERSION } from '@/core/reading/model';
 import { createPool } from '@/store/pool';
 import { type Application, postJson, startApplication } from '../helpers/application';
 
@@ -54,7 +55,7 @@ describe('the contract', () => {
 		expect(await (await get('/health')).json()).toMatchObject({
 			status: 'ok',
 			version: expect.any(String),
-			engine: 1,
+			engine: ENGINE_VERSION,
 		}));
 	it('describes itself in OpenAPI 3.1, every operation with a body schema that is the one validating', async () => {
 		const doc = await (await get('/openapi.json')).json();

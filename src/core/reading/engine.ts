@@ -4,6 +4,7 @@ import type { Subject } from './checks/check';
 import { combinedEffect, NO_EFFECT } from './event-effect';
 import { believe, doubt, emptyHistory, type History, type Prediction, predict, score } from './history';
 import type { Finding, InstrumentInfo, Reading, StationInfo, Verdict, WaterEvent } from './model';
+import { countRepeat, improbableFrom, noRepeats, type Repeats } from './repeats';
 import { instrumentUncertainty, repeatability } from './uncertainty';
 import { fromWorking, toWorking, uncertaintyToWorking } from './working-scale';
 
@@ -21,7 +22,30 @@ interface Trace {
 	value: number;
 	/** A time far ahead of the others is not taken as the newest until a later one follows it. */
 	ahead: number | null;
+	/** The usual time between readings. */
+	gapMs: number | null;
+	repeats: Repeats;
+	/** Whether the newest value was a jump that no water makes. */
+	jumped: boolean;
 }
+
+/** Doubts that say something of the reading but not that its value misleads a history. */
+const TRUE_ENOUGH = new Set(['low-ionic-strength', 'not-settled', 'stuck', 'no-compensation']);
+/** Readings this close together come from a sensor and not from a hand. */
+const CONTINUOUS_GAP = 20 * 60_000;
+/** How long a tank takes to mix after something was added (common practice: within the hour). */
+const MIXING_MS = 60 * 60_000;
+const STIRS = new Set([
+	'water_added',
+	'nutrient_added',
+	'acid_added',
+	'base_added',
+	'solution_changed',
+	'sampled',
+	'probe_cleaned',
+	'probe_out',
+	'calibrated',
+]);
 
 export interface EngineSnapshot {
 	histories: { station: string; history: Omit<History, 'lastAt'> & { lastAt: number | null } }[];
@@ -49,6 +73,7 @@ export class Engine {
 	private readonly byQuantity = new Map<SeriesQuantity, { station: string; history: History }[]>();
 	private readonly traces = new Map<string, Trace>();
 	private readonly events = new Map<string, WaterEvent[]>();
+	private readonly lastEc = new Map<string, { at: number; station: string; ecUsCm: number }>();
 
 	constructor(
 		private readonly site: Site,
@@ -135,7 +160,7 @@ export class Engine {
 			const own = engine.history(station, history.quantity);
 			Object.assign(own, structuredClone(history), { lastAt: history.lastAt ?? Number.NEGATIVE_INFINITY });
 		}
-		for (const [key, trace] of snapshot.traces) engine.traces.set(key, { ...trace });
+		for (const [key, trace] of snapshot.traces) engine.traces.set(key, structuredClone(trace));
 		for (const event of snapshot.events) engine.note(event);
 		return engine;
 	}
@@ -169,6 +194,15 @@ export class Engine {
 				previous: trace ? { at: trace.at, value: trace.value } : null,
 				twin: seen.get(key) ?? (trace && trace.at === reading.at ? trace.value : null),
 				ecHereUsCm: null,
+				continuous: instrument?.continuous === true || (trace?.gapMs != null && trace.gapMs <= CONTINUOUS_GAP),
+				mixing: this.mixing(reading.station, reading.at),
+				repeats: trace
+					? {
+							length: reading.value === trace.value ? trace.repeats.run + 1 : 1,
+							improbableFrom: improbableFrom(trace.repeats),
+						}
+					: null,
+				before: this.lastEc.get(reading.instrument) ?? null,
 				now: this.now(),
 			});
 			seen.set(key, reading.value);
@@ -178,6 +212,10 @@ export class Engine {
 			s.ecHereUsCm = s.quantity === 'ph' ? this.ecHere(s, subjects) : null;
 		}
 		return subjects;
+	}
+
+	private mixing(station: string, at: number): boolean {
+		return eventsBetween(this.events.get(station), at - MIXING_MS, at).some((e) => STIRS.has(e.kind));
 	}
 
 	private ecHere(s: Subject, sample: readonly Subject[]): number | null {
@@ -197,16 +235,35 @@ export class Engine {
 		return result;
 	}
 
-	private trace(s: Subject): void {
+	private trace(s: Subject, jumped = false): void {
 		const { reading } = s;
 		const key = traceKey(reading);
 		const trace = this.traces.get(key);
-		if (!trace) this.traces.set(key, { at: reading.at, value: reading.value, ahead: null });
+		if (!trace)
+			this.traces.set(key, {
+				at: reading.at,
+				value: reading.value,
+				ahead: null,
+				gapMs: null,
+				repeats: noRepeats(),
+				jumped,
+			});
 		else if (reading.at >= trace.at) {
-			const jump = reading.at - trace.at > HALF_YEAR;
-			if (jump && (trace.ahead === null || reading.at < trace.ahead)) trace.ahead = reading.at;
-			else this.traces.set(key, { at: reading.at, value: reading.value, ahead: null });
+			const gap = reading.at - trace.at;
+			if (gap > HALF_YEAR && (trace.ahead === null || reading.at < trace.ahead)) trace.ahead = reading.at;
+			else {
+				// A jump out of the water and back says nothing of how the display steps.
+				if (jumped || trace.jumped) trace.repeats.run = 1;
+				else countRepeat(trace.repeats, trace.value, reading.value);
+				trace.jumped = jumped;
+				trace.gapMs = trace.gapMs === null ? gap : trace.gapMs + (gap - trace.gapMs) / 8;
+				trace.at = reading.at;
+				trace.value = reading.value;
+				trace.ahead = null;
+			}
 		}
+		if (s.quantity === 'ec' && reading.instrument !== '')
+			this.lastEc.set(reading.instrument, { at: reading.at, station: reading.station, ecUsCm: reading.value });
 	}
 
 	private learn(s: Subject, verdict: Verdict): void {
@@ -214,18 +271,20 @@ export class Engine {
 		if (cause === 'duplicate') return;
 		// A time that is wrong in itself says nothing about when anything was.
 		if (cause === 'clock' && verdict.flag === 4) return;
-		this.trace(s);
+		this.trace(s, cause === 'spike' || cause === 'probe-in-air' || cause === 'probe-in-storage');
 		if (cause === 'clock') return;
 		const history = this.history(s.reading.station, s.quantity);
 		const fits = s.prediction === null || Math.abs(s.missed) <= s.limit;
 		const [low, high] = s.definition.span;
 		if (s.reading.value < low || s.reading.value > high) return;
-		if (fits && (verdict.flag === 1 || cause === 'low-ionic-strength')) {
+		if (fits && (verdict.flag === 1 || (cause !== undefined && TRUE_ENOUGH.has(cause)))) {
 			believe(history, s.reading.at, s.level, s.prediction);
 			return;
 		}
-		if (s.prediction === null) return;
-		const needed = verdict.deciding?.suggested == null || cause === 'scale-mismatch' ? 1 : 3;
+		// Out of the water there is nothing to learn about it.
+		if (s.prediction === null || cause === 'probe-in-air' || cause === 'probe-in-storage') return;
+		// A sensor's new level must last; a spike of a few readings is still a spike.
+		const needed = s.continuous ? 6 : verdict.deciding?.suggested == null || cause === 'scale-mismatch' ? 1 : 3;
 		const tolerance = 3 * Math.hypot(Math.min(s.prediction.spread, 0.3), s.uWorking);
 		if (doubt(history, s.reading.at, s.level, tolerance, needed)) believe(history, s.reading.at, s.level, null);
 	}

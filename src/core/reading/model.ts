@@ -111,4 +111,4 @@ export interface Verdict {
 }
 
 /** Changes when the checks would judge the same rows differently; stored beside every derived verdict. */
-export const ENGINE_VERSION = 1;
+export const ENGINE_VERSION = 2;

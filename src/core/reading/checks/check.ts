@@ -28,6 +28,14 @@ export interface Subject {
 	twin: number | null;
 	/** EC of the water here, µS/cm at 25 °C: from this sample, else from the history. */
 	ecHereUsCm: number | null;
+	/** A sensor that reads by itself, many times an hour. */
+	continuous: boolean;
+	/** Something was added less than the mixing time ago. */
+	mixing: boolean;
+	/** How often this value now stands in a row, and from how many on chance does not explain it; null for the first. */
+	repeats: { length: number; improbableFrom: number } | null;
+	/** Where this instrument's EC was read just before, at any station. */
+	before: { at: number; station: string; ecUsCm: number } | null;
 	now: number;
 }
 

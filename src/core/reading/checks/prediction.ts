@@ -10,7 +10,7 @@ export const prediction: Check = {
 	code: 'prediction',
 	title: 'Fits the station’s own history',
 	run(s) {
-		if (!unexpected(s) || !s.prediction) return null;
+		if (s.continuous || !unexpected(s) || !s.prediction) return null;
 		const expected = fromWorking(s.quantity, s.prediction.level);
 		const range = s.station.ranges[s.quantity];
 		const outside = range !== undefined && (s.reading.value < range.low || s.reading.value > range.high);

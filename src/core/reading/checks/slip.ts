@@ -31,7 +31,7 @@ export const slip: Check = {
 	title: 'No ordinary typing slip',
 	run(s) {
 		const [low, high] = s.definition.span;
-		if (!unexpected(s) || !s.prediction || s.reading.value < low || s.reading.value > high) return null;
+		if (s.continuous || !unexpected(s) || !s.prediction || s.reading.value < low || s.reading.value > high) return null;
 		const found = bestSlip(
 			undoneSlips(s.quantity, s.reading),
 			s.quantity,

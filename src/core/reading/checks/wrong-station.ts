@@ -13,7 +13,7 @@ export const wrongStation: Check = {
 	code: 'wrong-station',
 	title: 'Entered at the station it was taken from',
 	run(s) {
-		if (!unexpected(s) || (s.quantity !== 'ph' && s.quantity !== 'ec')) return null;
+		if (s.continuous || !unexpected(s) || (s.quantity !== 'ph' && s.quantity !== 'ec')) return null;
 		const sample = [s, ...s.mates].filter((m) => m.quantity === 'ph' || m.quantity === 'ec');
 		const off = sample.filter((m) => Math.abs(m.missed) > 3);
 		if (off.length < 2 || new Set(off.map((m) => m.quantity)).size < 2) return null;

@@ -1,0 +1,38 @@
+import { displayValue } from '../slips';
+import { fromWorking } from '../working-scale';
+import { type Check, unexpected } from './check';
+
+/** What clings to a probe is rinsed off or diluted within this time. */
+const WITHIN_MS = 45 * 60_000;
+const STRONGER = 3;
+
+/**
+ * Carry-over: water of few salts reads too high right after the same instrument was in something much stronger, or
+ * came out of its storage solution. The value then lies between what is expected here and what was there.
+ */
+export const carryOver: Check = {
+	code: 'carry-over',
+	title: 'Nothing carried over from the sample before',
+	run(s) {
+		if (s.quantity !== 'ec' || !unexpected(s) || s.missed <= 0 || !s.prediction || !s.before) return null;
+		const expected = fromWorking('ec', s.prediction.level);
+		const { before } = s;
+		if (s.reading.at - before.at > WITHIN_MS || before.station === s.reading.station) return null;
+		if (before.ecUsCm < STRONGER * expected || s.reading.value <= expected || s.reading.value >= before.ecUsCm)
+			return null;
+		return {
+			check: 'carry-over',
+			flag: 3,
+			cause: 'carry-over',
+			suggested: null,
+			message: `${displayValue('ec', s.reading.value)} lies between this water’s usual ${displayValue('ec', expected)} and the ${displayValue('ec', before.ecUsCm)} that the probe was in just before: salt carried over.`,
+			nextStep: 'Rinse the probe in clean water, shake it, and read again.',
+			evidence: {
+				expected_us_cm: Math.round(expected),
+				before_us_cm: Math.round(before.ecUsCm),
+				before_station: before.station,
+			},
+			weight: 101,
+		};
+	},
+};

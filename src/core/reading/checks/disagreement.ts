@@ -1,0 +1,38 @@
+import { zetaScore } from '../../probe/normal';
+import { displayValue } from '../slips';
+import type { Check } from './check';
+
+/** What a week without a buffer adds where the probe's own history is not at hand: 0.1 pH, 1.5 %. */
+const WEEK = { ph: 0.1, ecShare: 0.015 } as const;
+const UNACCEPTABLE = 3;
+
+/** Disagreement: two instruments in one sample differ by more than their uncertainties allow (ζ > 3, ISO 13528). The one further from the expectation is asked about. */
+export const disagreement: Check = {
+	code: 'disagreement',
+	title: 'Two instruments agree on one sample',
+	run(s) {
+		if (s.quantity !== 'ph' && s.quantity !== 'ec') return null;
+		const drift = (v: number) => (s.quantity === 'ph' ? WEEK.ph : WEEK.ecShare * v);
+		for (const m of s.mates) {
+			if (m.quantity !== s.quantity || m.reading.instrument === s.reading.instrument) continue;
+			const zeta = zetaScore(
+				s.reading.value,
+				Math.hypot(s.u, drift(s.reading.value)),
+				m.reading.value,
+				Math.hypot(m.u, drift(m.reading.value)),
+			);
+			if (zeta <= UNACCEPTABLE || Math.abs(s.missed) < Math.abs(m.missed)) continue;
+			return {
+				check: 'disagreement',
+				flag: 3,
+				cause: 'disagreement',
+				suggested: null,
+				message: `${displayValue(s.quantity, s.reading.value)} here, ${displayValue(s.quantity, m.reading.value)} by ${m.reading.instrument || 'the other meter'} in the same water: more apart than both can be right.`,
+				nextStep: 'Dip the one that was checked longer ago in one standard; that settles it.',
+				evidence: { zeta: Math.round(zeta * 10) / 10, other: m.reading.value },
+				weight: 60,
+			};
+		}
+		return null;
+	},
+};

@@ -1,0 +1,182 @@
+import { describe, expect, it } from 'vitest';
+import { type Quantity, toCanonical, type Unit } from '@/core/quantity';
+import { Engine } from '@/core/reading/engine';
+import type { InstrumentInfo, Reading, StationInfo } from '@/core/reading/model';
+import { countRepeat, improbableFrom, noRepeats } from '@/core/reading/repeats';
+import { seeded } from '@/sim/random';
+
+/** Facts of the trade (common practice, no source) unless a source is named. */
+const DAY = 86_400_000;
+const MINUTE = 60_000;
+const START = Date.UTC(2026, 2, 1, 7);
+const station = (code: string, kind: StationInfo['kind'] = 'reservoir'): [string, StationInfo] => [
+	code,
+	{ code, kind, system: null, volumeL: 600, ranges: {} },
+];
+const instrument = (code: string, more: Partial<InstrumentInfo> = {}): [string, InstrumentInfo] => [
+	code,
+	{
+		code,
+		quantities: { ph: { resolution: 0.01, accuracy: 0.05 }, ec: { resolution: 1, accuracyPct: 2 } },
+		ppmScale: null,
+		compensates: true,
+		alphaPctPerC: 2,
+		continuous: false,
+		...more,
+	},
+];
+const reading = (
+	at: number,
+	where: string,
+	quantity: Quantity,
+	digits: string,
+	unit: Unit,
+	more: Partial<Reading> = {},
+): Reading => ({
+	at,
+	station: where,
+	instrument: 'plum',
+	quantity,
+	unit,
+	digits,
+	value: toCanonical(Number(digits), unit),
+	halfWidth: 0,
+	tempC: null,
+	waitS: null,
+	...more,
+});
+function engine(): Engine {
+	const e = new Engine(
+		{
+			stations: new Map([station('pond'), station('ro', 'source')]),
+			instruments: new Map([
+				instrument('plum'),
+				instrument('brass'),
+				instrument('old', { compensates: false }),
+				instrument('post', { continuous: true }),
+			]),
+		},
+		() => START + 400 * DAY,
+	);
+	for (let d = 0; d < 12; d++) {
+		e.take([reading(START + d * DAY, 'ro', 'ec', String(24 + (d % 4)), 'uS/cm')]);
+		e.take([
+			reading(START + d * DAY + 30 * MINUTE, 'pond', 'ph', (5.88 + (d % 4) / 50).toFixed(2), 'pH'),
+			reading(START + d * DAY + 30 * MINUTE, 'pond', 'ec', String(1790 + (d % 4) * 10), 'uS/cm'),
+		]);
+	}
+	return e;
+}
+const NEXT = START + 12 * DAY;
+
+describe('the minute of measuring', () => {
+	it('salt carried over into pure water lies between the two waters', () => {
+		const e = engine();
+		e.take([reading(NEXT, 'pond', 'ec', '1800', 'uS/cm')]);
+		expect(e.judge([reading(NEXT + 3 * MINUTE, 'ro', 'ec', '160', 'uS/cm')])[0]).toMatchObject({
+			flag: 3,
+			deciding: { cause: 'carry-over' },
+		});
+		// Hours later, or by another instrument, it is something else.
+		expect(e.judge([reading(NEXT + 180 * MINUTE, 'ro', 'ec', '160', 'uS/cm')])[0]!.deciding!.cause).not.toBe(
+			'carry-over',
+		);
+		expect(
+			e.judge([reading(NEXT + 3 * MINUTE, 'ro', 'ec', '160', 'uS/cm', { instrument: 'brass' })])[0]!.deciding!.cause,
+		).not.toBe('carry-over');
+	});
+	it('a pH wants 30 s in nutrient and three minutes in pure water; an EC pen eight seconds', () => {
+		const judged = (where: string, quantity: Quantity, digits: string, unit: Unit, waitS: number) =>
+			engine().judge([reading(NEXT, where, quantity, digits, unit, { waitS })])[0]!;
+		expect(judged('pond', 'ph', '5.90', 'pH', 10)).toMatchObject({ flag: 3, deciding: { cause: 'not-settled' } });
+		expect(judged('pond', 'ph', '5.90', 'pH', 30).flag).toBe(1);
+		expect(judged('ro', 'ph', '6.80', 'pH', 20).findings.map((f) => f.cause)).toEqual(
+			expect.arrayContaining(['not-settled', 'low-ionic-strength']),
+		);
+		expect(judged('pond', 'ec', '1800', 'uS/cm', 8).flag).toBe(1);
+	});
+	it('a meter without compensation at 15 °C is put right: 1500 there is 1875 at 25 (2 %/°C)', () => {
+		const judged = (tempC: number | null) =>
+			engine().judge([reading(NEXT, 'pond', 'ec', '1500', 'uS/cm', { instrument: 'old', tempC })])[0]!;
+		expect(judged(15)).toMatchObject({ flag: 3, deciding: { cause: 'no-compensation', suggested: 1875 } });
+		expect(judged(25).deciding?.cause).not.toBe('no-compensation');
+	});
+	it('two instruments in one sample: ζ above 3 asks about the one further from the expectation (ISO 13528)', () => {
+		const [good, off] = engine().judge([
+			reading(NEXT, 'pond', 'ph', '5.90', 'pH'),
+			reading(NEXT, 'pond', 'ph', '6.75', 'pH', { instrument: 'brass' }),
+		]);
+		expect(good!.flag).toBe(1);
+		expect(off!.findings.map((f) => f.cause)).toContain('disagreement');
+		const [a, b] = engine().judge([
+			reading(NEXT, 'pond', 'ph', '5.90', 'pH'),
+			reading(NEXT, 'pond', 'ph', '6.00', 'pH', { instrument: 'brass' }),
+		]);
+		expect([a!.flag, b!.flag]).toEqual([1, 1]);
+	});
+});
+
+describe('sensors', () => {
+	/** A day of five-minute readings, a little noise. */
+	function watched(noise = 0.012): { e: Engine; at: number } {
+		const e = engine();
+		const chance = seeded(3);
+		let at = NEXT;
+		for (let i = 0; i < 288; i++) {
+			at = NEXT + i * 5 * MINUTE;
+			e.take([
+				reading(at, 'pond', 'ph', (5.9 + noise * chance.normal()).toFixed(2), 'pH', { instrument: 'post' }),
+				reading(at, 'pond', 'ec', (1800 + 5 * chance.normal()).toFixed(0), 'uS/cm', { instrument: 'post' }),
+			]);
+		}
+		return { e, at: at + 5 * MINUTE };
+	}
+	const sample = (at: number, ph: string, ec: string) => [
+		reading(at, 'pond', 'ph', ph, 'pH', { instrument: 'post' }),
+		reading(at, 'pond', 'ec', ec, 'uS/cm', { instrument: 'post' }),
+	];
+	it('out of the water, in the cap, a spike: each by its name, and no typing slip is asked of a sensor', () => {
+		const { e, at } = watched();
+		expect(e.judge(sample(at, '5.90', '6')).map((v) => v.deciding?.cause)).toEqual([undefined, 'probe-in-air']);
+		expect(e.judge(sample(at, '4.10', '80000')).map((v) => v.deciding?.cause)).toEqual([
+			'probe-in-storage',
+			'probe-in-storage',
+		]);
+		expect(e.judge(sample(at, '7.40', '1800')).map((v) => v.deciding?.cause)).toEqual(['spike', undefined]);
+		expect(e.judge(sample(at, '5.90', '18000'))[1]!.deciding).toMatchObject({ cause: 'spike', suggested: null });
+	});
+	it('a jump right after an addition is masked, not failed', () => {
+		const { e, at } = watched();
+		e.note({ at: at - 2 * MINUTE, station: 'pond', kind: 'acid_added', amount: 40, unit: 'mL' });
+		expect(e.judge(sample(at, '6.60', '1800'))[0]).toMatchObject({ flag: 2, deciding: { cause: 'mixing' } });
+	});
+	it('the same value far longer than chance is stuck', () => {
+		const { e, at } = watched();
+		const flags = Array.from(
+			{ length: 40 },
+			(_, i) => e.take(sample(at + i * 5 * MINUTE, '5.90', String(1795 + (i % 9))))[0]!,
+		);
+		expect(flags[3]!.flag).toBe(1);
+		expect(flags.at(-1)).toMatchObject({ flag: 3, deciding: { cause: 'stuck' } });
+	});
+	it('a coarse display repeating itself is not stuck', () => {
+		const r = noRepeats();
+		const chance = seeded(5);
+		let before = 5.9;
+		let longest = 0;
+		for (let i = 0; i < 4000; i++) {
+			const value = Math.round((5.9 + 0.15 * Math.sin(i / 200) + 0.012 * chance.normal()) * 10) / 10;
+			countRepeat(r, before, value);
+			before = value;
+			longest = Math.max(longest, r.run);
+			expect(r.run).toBeLessThan(improbableFrom(r));
+		}
+		expect(longest).toBeGreaterThan(50);
+	});
+	it('improbable by hand: repeated one time in ten, six in a row is a chance of 10⁻⁶', () => {
+		const fine = { ...noRepeats(), seen: 500, shareAtStart: 0.1, manySteps: 0.6 };
+		expect(improbableFrom(fine)).toBe(8); // never fewer than eight
+		expect(improbableFrom({ ...fine, shareAtStart: 0.5 })).toBe(Math.ceil(6 / Math.log10(2)));
+		expect(improbableFrom({ ...fine, seen: 10 })).toBe(Number.MAX_SAFE_INTEGER);
+	});
+});
