@@ -345,3 +345,20 @@ export async function lastEnteredSample(db: Db, siteId: number, who: string): Pr
 export async function refreshStatistics(db: Db): Promise<void> {
 	await db.query('ANALYZE reading, verdict, restatement, decision, event');
 }
+
+/** How often a person agreed with a doubt, by its cause: corrected or discarded means it was right, kept that it was not. */
+export async function decisionScores(
+	db: Db,
+	siteId: number,
+): Promise<{ cause: string; decided: number; right: number }[]> {
+	const { rows } = await db.query<{ cause: string; decided: number; right: number }>(
+		`SELECT v.cause, count(*)::int AS decided, count(*) FILTER (WHERE d.kind = 'discard' OR n.id IS NOT NULL)::int AS right
+		FROM verdict v
+		LEFT JOIN LATERAL (SELECT kind FROM decision d WHERE d.site_id = v.site_id AND d.reading_id = v.reading_id ORDER BY d.id DESC LIMIT 1) d ON true
+		LEFT JOIN reading n ON n.site_id = v.site_id AND n.supersedes = v.reading_id
+		WHERE v.site_id = $1 AND v.flag IN (3, 4) AND v.cause <> '' AND (d.kind IN ('keep', 'discard') OR n.id IS NOT NULL)
+		GROUP BY v.cause ORDER BY count(*) DESC`,
+		[siteId],
+	);
+	return rows;
+}

@@ -137,7 +137,8 @@ export class Engine {
 	/** Learns a reading that a person has decided about: kept ones are believed whatever the checks say. */
 	trust(reading: Reading): void {
 		const [s] = this.subjects([reading]);
-		if (!s) return;
+		// Kept or not, a number that no instrument shows predicts nothing.
+		if (!s || reading.value < s.definition.span[0] || reading.value > s.definition.span[1]) return;
 		this.trace(s);
 		believe(this.history(reading.station, s.quantity), reading.at, s.level, s.prediction);
 	}

@@ -13,6 +13,7 @@ const PLACES = [
 ] as const;
 const THUMB = PLACES.filter(([code]) => code !== 'probes');
 const MORE = [
+	['review', 'Review', '/review'],
 	['ledger', 'Ledger', '/ledger'],
 	['files', 'Files', '/files'],
 	['setup', 'Setup', '/setup'],
@@ -69,6 +70,7 @@ export function Frame({ place, site, reviewCount }: { place: string; site: SiteV
 			else if (e.key === 'c') location.href = '/calibrate';
 			else if (e.key === 't') location.href = '/trends';
 			else if (e.key === 'l') location.href = '/ledger';
+			else if (e.key === 'v') location.href = '/review';
 			else if (e.key === '?') setKeys(true);
 			else if (e.key === 'u') {
 				e.preventDefault();
@@ -114,8 +116,8 @@ export function Frame({ place, site, reviewCount }: { place: string; site: SiteV
 					{site && <QuickLine site={site} onSaid={setSaid} />}
 					<span className="ml-auto flex items-center gap-3">
 						{reviewCount > 0 && (
-							<a href="/ledger?standing=doubtful" className="hidden sm:inline">
-								To decide <strong>{reviewCount}</strong>
+							<a href="/review" className="hidden sm:inline">
+								Review <strong>{reviewCount}</strong>
 							</a>
 						)}
 						<ThemeSwitch />

@@ -7,6 +7,8 @@ const KEYS = [
 	['c', 'Calibrate a probe'],
 	['t', 'Trends'],
 	['l', 'Ledger'],
+	['v', 'Review: what wants a decision'],
+	['y  a', 'Review: keep, ask for a retest'],
 	['j  k', 'next, previous in a list'],
 	['Enter', 'open the row; in the quick line: save'],
 	['f', 'Bench: take the suggested value'],

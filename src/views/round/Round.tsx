@@ -48,7 +48,10 @@ export function Round({ site, rows, toDecide }: { site: SiteView; rows: RoundRow
 		return () => window.removeEventListener('keydown', onKey);
 	}, [current, rows.length]);
 
-	const stale = rows.filter((r) => r.newest === null || now - r.newest > 36 * 3_600_000);
+	const retest = new Set(waiting.filter((r) => r.decision === 'retest').map((r) => r.station));
+	const stale = [...rows]
+		.sort((a, b) => Number(retest.has(b.code)) - Number(retest.has(a.code)))
+		.filter((r) => retest.has(r.code) || r.newest === null || now - r.newest > 36 * 3_600_000);
 	const infoOf = (code: string) => site.stations.find((s) => s.info.code === code)!.info;
 
 	const value = (row: RoundRow, q: Quantity2) => {
@@ -170,9 +173,11 @@ export function Round({ site, rows, toDecide }: { site: SiteView; rows: RoundRow
 						<h2>Next on the walk</h2>
 						<p className="mb-2">
 							{stale[0]!.name}
-							{stale[0]!.newest === null
-								? ' has never been read.'
-								: ` was last read ${age(stale[0]!.newest, now)} ago.`}
+							{retest.has(stale[0]!.code)
+								? ' wants a retest.'
+								: stale[0]!.newest === null
+									? ' has never been read.'
+									: ` was last read ${age(stale[0]!.newest, now)} ago.`}
 						</p>
 						<a className="act act-main" href={`/bench?station=${encodeURIComponent(stale[0]!.code)}`}>
 							Read {stale[0]!.name} <kbd className="!text-primary-content !border-primary-content">b</kbd>
@@ -192,8 +197,8 @@ export function Round({ site, rows, toDecide }: { site: SiteView; rows: RoundRow
 						/>
 					))}
 					{waiting.length > 3 && (
-						<a className="underline" href="/ledger?standing=doubtful">
-							{waiting.length - 3} more in the Ledger
+						<a className="underline" href="/review">
+							{waiting.length - 3} more in Review
 						</a>
 					)}
 				</div>

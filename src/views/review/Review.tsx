@@ -1,0 +1,239 @@
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import { QUANTITY } from '@/core/quantity';
+import type { SiteView } from '@/core/reading/site-view';
+import type { StoredReading } from '@/server/contract';
+import { api } from '../api';
+import { Decide } from '../entry/Decide';
+import { age, dateTime, shown } from '../ui/format';
+import { GaugeStrip } from '../ui/GaugeStrip';
+import { StandingMark } from '../ui/StandingMark';
+import { standingOf } from '../ui/standing';
+
+interface Neighbour {
+	at: number;
+	value: number;
+	flag: number;
+	decision: string | null;
+	was: number | null;
+	id: number | null;
+}
+export interface Score {
+	cause: string;
+	decided: number;
+	right: number;
+}
+
+/** The queue of doubtful readings, worst first: each with its neighbours, its evidence and what may be done. */
+export function Review({ site, queue: first, scores }: { site: SiteView; queue: StoredReading[]; scores: Score[] }) {
+	const [queue, setQueue] = useState(first);
+	const [current, setCurrent] = useState(0);
+	const [said, setSaid] = useState('');
+	const [problem, setProblem] = useState('');
+	const [neighbours, setNeighbours] = useState<Neighbour[]>([]);
+	const reading = queue[Math.min(current, queue.length - 1)];
+	const alike = useMemo(
+		() =>
+			reading
+				? queue.filter(
+						(r) => r.cause === reading.cause && r.station === reading.station && r.quantity === reading.quantity,
+					)
+				: [],
+		[queue, reading],
+	);
+
+	const decided = useCallback((ids: readonly number[], words: string) => {
+		setQueue((q) => q.filter((r) => !ids.includes(r.id)));
+		setSaid(words);
+	}, []);
+	const decide = useCallback(
+		async (rows: readonly StoredReading[], kind: 'keep' | 'retest') => {
+			try {
+				for (const r of rows) await api(`/readings/${r.id}/decision`, { json: { kind } });
+				if (kind === 'keep')
+					decided(
+						rows.map((r) => r.id),
+						rows.length > 1 ? `${rows.length} kept.` : 'Kept.',
+					);
+				else setSaid('Asked for a retest; the station comes first on the Round.');
+				setProblem('');
+			} catch (error) {
+				setProblem((error as Error).message);
+			}
+		},
+		[decided],
+	);
+
+	useEffect(() => {
+		if (!reading) return;
+		let stale = false;
+		const at = Date.parse(reading.time);
+		const span = 12 * 86_400_000;
+		const quantity = reading.quantity === 'tds' ? 'ec' : reading.quantity;
+		api<{ points: Neighbour[] }>(
+			`/stations/${encodeURIComponent(reading.station)}/series?quantity=${quantity}&from=${new Date(at - span).toISOString()}&to=${new Date(at + span).toISOString()}`,
+		)
+			.then((r) => !stale && setNeighbours(r.points))
+			.catch(() => !stale && setNeighbours([]));
+		return () => {
+			stale = true;
+		};
+	}, [reading]);
+	useEffect(() => {
+		const onKey = (e: KeyboardEvent) => {
+			if (
+				!reading ||
+				e.ctrlKey ||
+				e.metaKey ||
+				e.altKey ||
+				(e.target instanceof HTMLElement && ['INPUT', 'TEXTAREA', 'SELECT'].includes(e.target.tagName))
+			)
+				return;
+			if (e.key === 'j' || e.key === 'k')
+				setCurrent((c) => Math.min(Math.max(c + (e.key === 'j' ? 1 : -1), 0), queue.length - 1));
+			else if (e.key === 'y') decide([reading], 'keep');
+			else if (e.key === 'Y') decide(alike, 'keep');
+			else if (e.key === 'a') decide([reading], 'retest');
+		};
+		window.addEventListener('keydown', onKey);
+		return () => window.removeEventListener('keydown', onKey);
+	}, [reading, queue.length, alike, decide]);
+
+	const name = (code: string) => site.stations.find((s) => s.info.code === code)?.name ?? code;
+	return (
+		<div className="grid lg:grid-cols-[20rem_1fr] gap-x-8 gap-y-4">
+			<section>
+				<h1>Review</h1>
+				<p className="text-soft mb-2">
+					{queue.length === 0
+						? 'Nothing waits for a decision.'
+						: `${queue.length} ${queue.length === 1 ? 'reading waits' : 'readings wait'}, the worst first.`}
+				</p>
+				<ul aria-label="Doubtful readings" className="max-h-[60vh] overflow-auto">
+					{queue.map((r, i) => (
+						<li key={r.id}>
+							<button
+								type="button"
+								aria-pressed={r === reading}
+								onClick={() => setCurrent(i)}
+								className={`w-full text-left px-2 py-1.5 border-l-4 cursor-pointer min-h-12 sm:min-h-0 ${r === reading ? 'border-base-content bg-lit font-bold' : 'border-line'}`}
+								data-queue={r.id}
+							>
+								<StandingMark standing={standingOf(r)} /> {name(r.station)} {QUANTITY[r.quantity].name} {r.value}
+								<span className="block text-soft font-normal text-[0.85rem]">
+									{r.cause.replaceAll('-', ' ')} · {age(Date.parse(r.time), site.now)} ago
+								</span>
+							</button>
+						</li>
+					))}
+				</ul>
+				{scores.length > 0 && (
+					<div className="note-rule mt-4">
+						<h2>How often each check was right</h2>
+						<table className="text-[0.92rem]">
+							<tbody>
+								{scores.map((s) => (
+									<tr key={s.cause}>
+										<th scope="row" className="pr-4">
+											{s.cause.replaceAll('-', ' ')}
+										</th>
+										<td className="pr-3 font-bold">
+											{s.right} of {s.decided}
+										</td>
+									</tr>
+								))}
+							</tbody>
+						</table>
+						<p className="text-soft text-[0.85rem]">
+							Right: you corrected or discarded what it doubted. Wrong: you kept it.
+						</p>
+					</div>
+				)}
+			</section>
+			<section aria-live="polite">
+				{said && (
+					<p className="border-l-4 border-secondary pl-3 py-1 mb-2" data-review-said>
+						{said}
+					</p>
+				)}
+				{problem && (
+					<p role="alert" className="text-error">
+						{problem}
+					</p>
+				)}
+				{reading && (
+					<div key={reading.id} data-reviewing={reading.id}>
+						<h2 className="text-[1.2rem]">
+							{name(reading.station)}, {dateTime(Date.parse(reading.time), site.timezone)}
+						</h2>
+						<div className="max-w-[22rem] my-2">
+							<GaugeStrip
+								quantity={reading.quantity === 'tds' ? 'ec' : reading.quantity}
+								value={reading.canonical_value}
+								u={reading.uncertainty ?? 0}
+								range={
+									site.stations.find((s) => s.info.code === reading.station)?.info.ranges[
+										reading.quantity === 'tds' ? 'ec' : reading.quantity
+									] ?? null
+								}
+								standing={standingOf(reading)}
+								units={site.units}
+								width={350}
+								ends
+							/>
+						</div>
+						<Decide
+							reading={reading}
+							site={site}
+							now={site.now}
+							onDone={(what) =>
+								decided(
+									[reading.id],
+									what === 'correct'
+										? 'Corrected; the original stays in its history.'
+										: what === 'discard'
+											? 'Discarded.'
+											: 'Kept.',
+								)
+							}
+						/>
+						<div className="flex flex-wrap gap-1.5 mt-1">
+							<button type="button" className="act !font-normal" onClick={() => decide([reading], 'retest')}>
+								Ask for a retest <kbd>a</kbd>
+							</button>
+							{alike.length > 1 && (
+								<button type="button" className="act !font-normal" onClick={() => decide(alike, 'keep')}>
+									Keep all {alike.length} of this kind here <kbd>Y</kbd>
+								</button>
+							)}
+							<a className="act !font-normal" href={`/trends?station=${encodeURIComponent(reading.station)}`}>
+								Trend
+							</a>
+						</div>
+						<h2 className="mt-4">Neighbours in time</h2>
+						<table className="text-[0.92rem]">
+							<tbody>
+								{neighbours
+									.filter((n) => Math.abs(n.at - Date.parse(reading.time)) < 12 * 86_400_000)
+									.sort((a, b) => Math.abs(a.at - Date.parse(reading.time)) - Math.abs(b.at - Date.parse(reading.time)))
+									.slice(0, 9)
+									.sort((a, b) => a.at - b.at)
+									.map((n) => (
+										<tr key={n.at} className={`border-t border-line ${n.id === reading.id ? 'bg-lit font-bold' : ''}`}>
+											<td className="pr-6 py-0.5">{dateTime(n.at, site.timezone)}</td>
+											<td className="pr-6">{shown(reading.quantity, n.value, site.units)}</td>
+											<td>
+												<StandingMark standing={standingOf({ ...n, restated: n.was })} word />
+											</td>
+										</tr>
+									))}
+							</tbody>
+						</table>
+						<p className="hidden sm:block text-soft mt-3">
+							<kbd>j</kbd> <kbd>k</kbd> next, previous · <kbd>y</kbd> keep · <kbd>a</kbd> ask for a retest
+						</p>
+					</div>
+				)}
+			</section>
+		</div>
+	);
+}

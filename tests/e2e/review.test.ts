@@ -1,0 +1,92 @@
+import AxeBuilder from '@axe-core/playwright';
+import type { BrowserContext, Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { type Application, postJson, startApplication } from '../helpers/application';
+import { openBrowser } from '../helpers/browser';
+
+let app: Application;
+let browser: { context: BrowserContext; close: () => Promise<void> };
+beforeAll(async () => {
+	[app, browser] = await Promise.all([startApplication('demo'), openBrowser()]);
+	const at = (minutes: number) => new Date(Date.now() - minutes * 60_000).toISOString();
+	// Three slips of one kind at one station, and one of another.
+	for (const [i, value] of ['2.90', '3.4', '4.2'].entries())
+		await postJson(app.base, '/readings', {
+			station: 'mix',
+			instrument: 'plum',
+			quantity: 'ec',
+			value,
+			unit: 'mS/cm',
+			time: at(90 - 20 * i),
+		});
+	await postJson(app.base, '/readings', {
+		station: 'pond',
+		instrument: 'plum',
+		quantity: 'ph',
+		value: '61.2',
+		unit: 'pH',
+		time: at(5),
+	});
+});
+afterAll(async () => {
+	await browser.close();
+	await app.stop();
+});
+const open = async (path: string): Promise<Page> => {
+	const page = await browser.context.newPage();
+	await page.goto(app.base + path);
+	await page.locator('[data-ready=true]').waitFor();
+	return page;
+};
+
+describe('review', () => {
+	it('the worst first; by keyboard: next, retest, keep; the retest comes first on the Round', async () => {
+		const page = await open('/?');
+		await page.keyboard.press('v');
+		await page.waitForURL('**/review');
+		await page.locator('[data-ready=true]').waitFor();
+		const ids = await page.locator('[data-queue]').evaluateAll((all) => all.map((e) => e.getAttribute('data-queue')));
+		expect(ids.length).toBeGreaterThan(3);
+		await page.locator('[data-queue]').first().filter({ hasText: '61.2' }).waitFor();
+		await page.keyboard.press('a');
+		await page.locator('[data-review-said]').filter({ hasText: 'retest' }).waitFor();
+		await page.keyboard.press('j');
+		await page.locator(`[data-reviewing="${ids[1]}"]`).waitFor();
+		await page.keyboard.press('y');
+		await page.locator(`[data-queue="${ids[1]}"]`).waitFor({ state: 'detached' });
+		const kept = await (await fetch(`${app.base}/api/v1/readings/${ids[1]}/history`)).json();
+		expect(kept.decisions.at(-1)).toMatchObject({ kind: 'keep' });
+		await page.goto(app.base);
+		await page.locator('aside').filter({ hasText: 'Pond wants a retest' }).waitFor();
+		await page.close();
+	});
+	it('many at once where the cause is the same, and the score of the checks', async () => {
+		const page = await open('/review');
+		const before = await page.locator('[data-queue]').count();
+		const many = page.locator('button').filter({ hasText: /^Keep all/ });
+		for (let i = 0; i < before && (await many.count()) === 0; i++) await page.keyboard.press('j');
+		await many.click();
+		await page
+			.locator('[data-review-said]')
+			.filter({ hasText: /\d+ kept/ })
+			.waitFor();
+		expect(await page.locator('[data-queue]').count()).toBeLessThan(before - 1);
+		await page.reload();
+		await page.locator('table').filter({ hasText: ' of ' }).first().waitFor();
+		await page.close();
+	});
+	it('no serious accessibility issue, no sideways scroll at 360', async () => {
+		const page = await open('/review');
+		await page.waitForTimeout(400);
+		const { violations } = await new AxeBuilder({ page }).analyze();
+		expect(
+			violations
+				.filter((v) => v.impact === 'serious' || v.impact === 'critical')
+				.map((v) => `${v.id}: ${v.nodes[0]?.html}`),
+		).toEqual([]);
+		await page.setViewportSize({ width: 360, height: 780 });
+		await page.waitForTimeout(200);
+		expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
+		await page.close();
+	});
+});
