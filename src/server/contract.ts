@@ -10,6 +10,8 @@ export const positive = finite.positive('must be more than 0');
 export const notNegative = finite.nonnegative('must not be negative');
 export const tempC = finite.min(-5, 'water is between −5 and 60 °C').max(60, 'water is between −5 and 60 °C');
 export const ph = finite.min(0, 'pH is between 0 and 14').max(14, 'pH is between 0 and 14');
+/** Beyond 3 % per °C the linear form divides by nearly nothing in cold water. */
+export const alpha = finite.min(0, 'at least 0 % per °C').max(3, 'at most 3 % per °C');
 export const name = z.string().trim().min(1, 'must not be empty').max(200, 'at most 200 characters');
 export const code = name.refine((c) => ![...c].some((x) => x < ' '), 'must not hold control characters');
 export const unit = z.string().transform((text, ctx): Unit => {
@@ -171,7 +173,7 @@ export const instrument = z.strictObject({
 		.optional(),
 	ppm_scale: z.union([z.literal(500), z.literal(640), z.literal(700)]).nullish(),
 	compensates: z.boolean().optional(),
-	alpha_pct_per_c: finite.min(0).max(3).optional(),
+	alpha_pct_per_c: alpha.optional(),
 	continuous: z.boolean().optional(),
 	calibrate_by: z.enum(['learned', 'weekly', 'before_use', 'monthly', 'maker']).optional(),
 	maker_days: positive.max(3650).nullish(),

@@ -119,7 +119,8 @@ export function convert(value: number, from: Unit, to: Unit): Conversion {
 	const canonical = toCanonical(value, from);
 	if (!possible(UNITS[from].dimension, canonical)) return { ok: false, problem: 'impossible' };
 	// The same unit back must be the same number, not a rounding away from it.
-	const result = from === to ? value : fromCanonical(canonical, to);
+	// Fifteen significant digits are all that two roundings leave: 100 °C is 212 °F, not 211.99999999999997.
+	const result = from === to ? value : Number(fromCanonical(canonical, to).toPrecision(15));
 	return Number.isFinite(result) ? { ok: true, value: result } : { ok: false, problem: 'not-finite' };
 }
 

@@ -6,7 +6,7 @@ import { nominalValue, STANDARDS, standardNamed } from '@/core/probe/standards';
 import { KCL_SATURATION_MOLAR, kclGrams } from '@/core/probe/storage-solution';
 import { convert } from '@/core/quantity';
 import { Refusal } from '@/service/refusal';
-import { finite, instant, notNegative, positive, tempC, unit } from '../contract';
+import { alpha, finite, instant, notNegative, positive, tempC, unit } from '../contract';
 import { operation } from '../operation';
 
 const CONVERSION_WORDS = {
@@ -68,7 +68,7 @@ export const calculators = [
 		body: z.strictObject({
 			ec_us_cm: notNegative,
 			temp_c: tempC,
-			alpha_pct_per_c: finite.min(0).max(3).optional().describe('1.91 unless given'),
+			alpha_pct_per_c: alpha.optional().describe('1.91 unless given'),
 			model: z.enum(['linear', 'natural-water']).optional(),
 		}),
 		response: z.object({ ec25_us_cm: z.number() }),
@@ -90,7 +90,7 @@ export const calculators = [
 		body: z.strictObject({
 			standard: z.string().max(60),
 			temp_c: tempC,
-			compensated: z.strictObject({ alpha_pct_per_c: finite.min(0).max(3) }).optional(),
+			compensated: z.strictObject({ alpha_pct_per_c: alpha }).optional(),
 		}),
 		response: z.object({ nominal: z.number(), unit: z.enum(['pH', 'uS/cm']), source: z.string() }),
 		run: ({ body }) => {
@@ -117,9 +117,18 @@ export const calculators = [
 		body: z.strictObject({
 			quantity: phOrEc,
 			temp_c: tempC,
-			compensated: z.union([z.boolean(), z.strictObject({ alpha_pct_per_c: finite.min(0).max(3) })]).optional(),
+			compensated: z.union([z.boolean(), z.strictObject({ alpha_pct_per_c: alpha })]).optional(),
 			points: z
-				.array(z.strictObject({ nominal: finite, as_found: finite, mv: finite.min(-2000).max(2000).optional() }))
+				.array(
+					z.strictObject({
+						nominal: finite,
+						as_found: finite,
+						mv: finite
+							.min(-2000, 'an electrode gives −2000 to 2000 mV')
+							.max(2000, 'an electrode gives −2000 to 2000 mV')
+							.optional(),
+					}),
+				)
 				.min(1)
 				.max(5),
 		}),
