@@ -39,6 +39,27 @@ const open = async (path: string): Promise<Page> => {
 	return page;
 };
 
+describe('waiting at the bench', () => {
+	it('says how long this water wants, and keeps a wait that was too short with the reading', async () => {
+		const page = await open('/bench?station=pond');
+		await page.locator('button').filter({ hasText: 'time it' }).click();
+		await page.locator('[data-waited="2"]').waitFor();
+		await page.locator('[data-settle]').filter({ hasText: 'wants about 30 s' }).waitFor();
+		await page.fill('#f-ph', '6.2');
+		await page.locator('[data-verdict=ph][data-cause=not-settled]').waitFor();
+		await page.locator('#settle-value').fill('6.4');
+		await page.locator('#settle-value').press('Enter');
+		await page.locator('[data-settle=too-few]').filter({ hasText: '6.4' }).waitFor();
+		await page.close();
+	});
+	it('knows that rain water wants three minutes', async () => {
+		const page = await open('/bench?station=rain');
+		await page.locator('button').filter({ hasText: 'time it' }).click();
+		await page.locator('[data-settle]').filter({ hasText: 'wants about 180 s' }).waitFor();
+		await page.close();
+	});
+});
+
 describe('review', () => {
 	it('the worst first; by keyboard: next, retest, keep; the retest comes first on the Round', async () => {
 		const page = await open('/?');

@@ -3,6 +3,7 @@ import { driftUncertainty } from '@/core/probe/drift';
 import { chanceInRange } from '@/core/probe/normal';
 import { QUANTITY, type Quantity, seriesQuantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
+import { fromWorking } from '@/core/reading/working-scale';
 import { EventForm } from '../entry/EventForm';
 import { fixedValue } from '../entry/fix';
 import { type DraftSample, engineOf, judgeDraft, readingsOf, save } from '../entry/sample';
@@ -11,6 +12,7 @@ import { age, unitLabel } from '../ui/format';
 import { GaugeStrip } from '../ui/GaugeStrip';
 import { standingOf } from '../ui/standing';
 import { SecondOpinion } from './SecondOpinion';
+import { SettleWatch } from './SettleWatch';
 import { type FieldValue, understandField } from './understand';
 
 const FIELDS: readonly Quantity[] = ['ph', 'ec', 'temp'];
@@ -62,6 +64,7 @@ export function Bench({ site, station: asked }: { site: SiteView; station: strin
 	const [busy, setBusy] = useState(false);
 	const [said, setSaid] = useState('');
 	const [problem, setProblem] = useState('');
+	const [waitS, setWaitS] = useState<number | null>(null);
 	const [done, setDone] = useState<Set<string>>(new Set());
 	const [clock, setClock] = useState(site.now);
 	const fields = useRef<Partial<Record<string, HTMLInputElement | null>>>({});
@@ -119,6 +122,7 @@ export function Bench({ site, station: asked }: { site: SiteView; station: strin
 		})),
 		note: draft.note,
 		at: null,
+		waitS,
 		source: 'bench',
 	};
 	const verdicts = entries.length > 0 ? judgeDraft(engine, sample) : [];
@@ -174,6 +178,7 @@ export function Bench({ site, station: asked }: { site: SiteView; station: strin
 			const next = list[(list.indexOf(draft.station) + 1) % list.length]!;
 			setDone((d) => new Set(d).add(draft.station));
 			setSaid(result.kind === 'stored' ? `${name} saved. u takes it back (outside a field).` : result.message);
+			setWaitS(null);
 			setDraft({ station: next, instrument: lastInstrument(site, next), texts: {}, second: null, note: '' });
 			setClock(Date.now());
 			window.dispatchEvent(new Event(result.kind === 'stored' ? 'cordwain:changed' : 'cordwain:kept'));
@@ -197,6 +202,9 @@ export function Bench({ site, station: asked }: { site: SiteView; station: strin
 		);
 		return Math.hypot(u, q === 'ph' ? drift : (drift / 100) * value);
 	}
+
+	const ecExpected = engine.expect(draft.station, 'ec', clock);
+	const ecHere = ecExpected && ecExpected.from > 0 ? fromWorking('ec', ecExpected.level) : null;
 
 	/** The quantities that both instruments measured. */
 	const pairs = (['ph', 'ec'] as const).flatMap((q) => {
@@ -455,6 +463,12 @@ export function Bench({ site, station: asked }: { site: SiteView; station: strin
 				</div>
 			</form>
 			<div className="lg:col-start-2">
+				<SettleWatch
+					key={`${draft.station}${done.size}`}
+					ecHereUsCm={ecHere}
+					onWaited={setWaitS}
+					onSettled={(q, digits) => setText(1, q, digits)}
+				/>
 				<EventForm site={site} station={draft.station} onLogged={setSaid} />
 			</div>
 		</div>
