@@ -105,6 +105,7 @@ export const readingQuery = z.strictObject({
 	quantity: quantityText.optional(),
 	standing: z.enum(['sound', 'doubtful', 'bad']).optional(),
 	undecided: z.enum(['0', '1']).optional(),
+	format: z.literal('csv').optional().describe('csv: the same as Accept: text/csv, for links'),
 	all: z.enum(['0', '1']).optional().describe('1: also what was corrected or undone'),
 	order: z.enum(['newest', 'oldest']).optional(),
 	cursor: z.string().max(60).optional(),

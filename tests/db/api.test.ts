@@ -260,3 +260,68 @@ describe('failures', () => {
 		expect(said).toMatch(/serves this machine only/);
 	});
 });
+
+describe('setup by API', () => {
+	it('makes and changes systems, stations and instruments; refuses nonsense', async () => {
+		expect(
+			(await postJson(app.base, '/systems', { code: 'tower', kind: 'tower', volume_l: 80, crop: 'basil' })).status,
+		).toBe(201);
+		expect(
+			await postJson(app.base, '/stations', {
+				code: 'tower-tank',
+				name: 'T <b>',
+				kind: 'reservoir',
+				system: 'tower',
+				ranges: { ph: [5.5, 6.5] },
+			}),
+		).toMatchObject({ status: 201, body: { name: 'T <b>', system: 'tower' } });
+		expect((await postJson(app.base, '/stations', { code: 'x', kind: 'reservoir', system: 'nowhere' })).status).toBe(
+			422,
+		);
+		expect((await postJson(app.base, '/stations', { code: 'x', kind: 'lake' })).status).toBe(422);
+		expect(
+			(await postJson(app.base, '/stations', { code: 'x', kind: 'reservoir', ranges: { ph: [7, 6] } })).status,
+		).toBe(422);
+		expect((await postJson(app.base, '/instruments', { code: 'x', kind: 'combined', ppm_scale: 600 })).status).toBe(
+			422,
+		);
+		expect((await postJson(app.base, '/stations', { code: 'x', kind: 'reservoir', volume_l: -1 })).status).toBe(422);
+		const zone = await fetch(`${app.base}/api/v1/site`, {
+			method: 'PUT',
+			headers: { 'content-type': 'application/json' },
+			body: JSON.stringify({ name: 'X', timezone: 'Mars/Base' }),
+		});
+		expect(zone.status).toBe(422);
+	});
+	it('a long import tells how far it has come, and its result can be fetched', async () => {
+		const lines = Array.from(
+			{ length: 20_000 },
+			(_, i) => `${new Date(Date.UTC(2019, 0, 1) + i * 60_000).toISOString()},tower-tank,plum,ph,5.9,pH`,
+		);
+		const begun = await (
+			await fetch(`${app.base}/api/v1/import?background=1`, {
+				method: 'POST',
+				headers: { 'content-type': 'text/csv' },
+				body: `time,station,instrument,quantity,value,unit\n${lines.join('\n')}\n`,
+			})
+		).json();
+		const phases = new Set<string>();
+		for (let tries = 0; tries < 400; tries++) {
+			const job = await (await get(`/jobs/${begun.job}`)).json();
+			phases.add(job.phase);
+			if (job.state !== 'running') {
+				expect(job).toMatchObject({ state: 'done', result: { stored: 20_000 } });
+				break;
+			}
+			await new Promise((resolve) => setTimeout(resolve, 25));
+		}
+		expect([...phases]).toContain('storing');
+		expect((await get('/jobs/none')).status).toBe(404);
+		// And a chart over all of it stays small, with its extremes kept.
+		const series = await (
+			await get('/stations/tower-tank/series?quantity=ph&from=2019-01-01&to=2019-02-01&points=500')
+		).json();
+		expect(series.points.length).toBeLessThanOrEqual(500);
+		expect(series.points.reduce((n: number, p: { count: number }) => n + p.count, 0)).toBe(20_000);
+	});
+});

@@ -1,8 +1,7 @@
-import AxeBuilder from '@axe-core/playwright';
 import type { BrowserContext, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Application, startApplication } from '../helpers/application';
-import { openBrowser } from '../helpers/browser';
+import { expectAccessible, openBrowser, openPage } from '../helpers/browser';
 
 let app: Application;
 let browser: { context: BrowserContext; close: () => Promise<void> };
@@ -29,12 +28,7 @@ function counting(page: Page) {
 		keys: () => keys,
 	};
 }
-const open = async (path: string): Promise<Page> => {
-	const page = await browser.context.newPage();
-	await page.goto(app.base + path);
-	await page.locator('[data-ready=true]').waitFor();
-	return page;
-};
+const open = (path: string): Promise<Page> => openPage(browser.context, app.base + path);
 
 describe('a reading from keys to file', () => {
 	it('Bench: 12 keys from anywhere, the verdict before saving, then the ledger, the line and the CSV', async () => {
@@ -126,21 +120,7 @@ describe('every screen', () => {
 		'%s: no serious accessibility issue in either theme, no sideways scroll at 360',
 		async (path) => {
 			const page = await open(path);
-			for (const theme of ['limewash', 'blackout']) {
-				await page.evaluate((t) => {
-					document.documentElement.dataset.theme = t;
-				}, theme);
-				await page.waitForTimeout(400);
-				const { violations } = await new AxeBuilder({ page }).analyze();
-				expect(
-					violations
-						.filter((v) => v.impact === 'serious' || v.impact === 'critical')
-						.map((v) => `${theme} ${v.id}: ${v.nodes[0]?.html}`),
-				).toEqual([]);
-			}
-			await page.setViewportSize({ width: 360, height: 780 });
-			await page.waitForTimeout(200);
-			expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
+			await expectAccessible(page);
 			await page.close();
 		},
 	);

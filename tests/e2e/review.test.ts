@@ -1,8 +1,7 @@
-import AxeBuilder from '@axe-core/playwright';
 import type { BrowserContext, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Application, postJson, startApplication } from '../helpers/application';
-import { openBrowser } from '../helpers/browser';
+import { expectAccessible, openBrowser, openPage } from '../helpers/browser';
 
 let app: Application;
 let browser: { context: BrowserContext; close: () => Promise<void> };
@@ -32,12 +31,7 @@ afterAll(async () => {
 	await browser.close();
 	await app.stop();
 });
-const open = async (path: string): Promise<Page> => {
-	const page = await browser.context.newPage();
-	await page.goto(app.base + path);
-	await page.locator('[data-ready=true]').waitFor();
-	return page;
-};
+const open = (path: string): Promise<Page> => openPage(browser.context, app.base + path);
 
 describe('waiting at the bench', () => {
 	it('says how long this water wants, and keeps a wait that was too short with the reading', async () => {
@@ -98,16 +92,7 @@ describe('review', () => {
 	});
 	it('no serious accessibility issue, no sideways scroll at 360', async () => {
 		const page = await open('/review');
-		await page.waitForTimeout(400);
-		const { violations } = await new AxeBuilder({ page }).analyze();
-		expect(
-			violations
-				.filter((v) => v.impact === 'serious' || v.impact === 'critical')
-				.map((v) => `${v.id}: ${v.nodes[0]?.html}`),
-		).toEqual([]);
-		await page.setViewportSize({ width: 360, height: 780 });
-		await page.waitForTimeout(200);
-		expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
+		await expectAccessible(page);
 		await page.close();
 	});
 });

@@ -1,7 +1,9 @@
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { type BrowserContext, chromium } from 'playwright-core';
+import AxeBuilder from '@axe-core/playwright';
+import { type BrowserContext, chromium, type Page } from 'playwright-core';
+import { expect } from 'vitest';
 
 const FLAGS = [
 	'--headless',
@@ -33,4 +35,31 @@ export async function openBrowser(
 			await rm(profile, { recursive: true, force: true });
 		},
 	};
+}
+
+/** A page of the application, once its scripts have taken over. */
+export async function openPage(context: BrowserContext, url: string): Promise<Page> {
+	const page = await context.newPage();
+	await page.goto(url);
+	await page.locator('[data-ready=true]').waitFor();
+	return page;
+}
+
+/** No serious finding of axe in either theme, and no sideways scroll at 360 pixels. */
+export async function expectAccessible(page: Page): Promise<void> {
+	for (const theme of ['limewash', 'blackout']) {
+		await page.evaluate((t) => {
+			document.documentElement.dataset.theme = t;
+		}, theme);
+		await page.waitForTimeout(500);
+		const { violations } = await new AxeBuilder({ page }).analyze();
+		expect(
+			violations
+				.filter((v) => v.impact === 'serious' || v.impact === 'critical')
+				.map((v) => `${theme} ${v.id}: ${v.nodes[0]?.html}`),
+		).toEqual([]);
+	}
+	await page.setViewportSize({ width: 360, height: 780 });
+	await page.waitForTimeout(400);
+	expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
 }

@@ -156,6 +156,7 @@ export const records = [
 			from: instant.optional(),
 			to: instant.optional(),
 			station: z.string().optional(),
+			format: z.literal('csv').optional(),
 			limit: z.coerce.number().int().min(1).max(5000).optional(),
 		}),
 		response: z.object({ events: z.array(storedEvent) }),

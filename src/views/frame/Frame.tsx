@@ -2,6 +2,7 @@ import { useCallback, useEffect, useState } from 'react';
 import type { SiteView } from '@/core/reading/site-view';
 import { api } from '../api';
 import { sendWaiting, waiting } from '../entry/sample';
+import { isTyping } from '../ui/typing';
 import { Keys } from './Keys';
 import { QuickLine } from './QuickLine';
 
@@ -20,10 +21,6 @@ const MORE = [
 ] as const;
 
 const SAID = 'cordwain.said';
-
-const typing = (target: EventTarget | null) =>
-	target instanceof HTMLElement &&
-	(target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName));
 
 /** Top bar, places, quick line and keys: the same on every page. */
 export function Frame({ place, site, reviewCount }: { place: string; site: SiteView | null; reviewCount: number }) {
@@ -64,7 +61,7 @@ export function Frame({ place, site, reviewCount }: { place: string; site: SiteV
 
 	useEffect(() => {
 		const onKey = async (e: KeyboardEvent) => {
-			if (e.defaultPrevented || e.ctrlKey || e.metaKey || e.altKey || typing(e.target)) return;
+			if (e.defaultPrevented || e.ctrlKey || e.metaKey || e.altKey || isTyping(e.target)) return;
 			if (e.key === 'b') location.href = '/bench';
 			else if (e.key === 'r') location.href = '/';
 			else if (e.key === 'c') location.href = '/calibrate';

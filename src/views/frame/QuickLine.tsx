@@ -7,6 +7,7 @@ import { fixedValue } from '../entry/fix';
 import { type DraftSample, engineOf, judgeDraft, readingsOf, save } from '../entry/sample';
 import { VerdictLine } from '../entry/VerdictLine';
 import { unitLabel } from '../ui/format';
+import { isTyping } from '../ui/typing';
 
 const askText = (ask: QuickAsk, names: Map<string, string>): string => {
 	switch (ask.about) {
@@ -38,14 +39,7 @@ export function QuickLine({ site, onSaid }: { site: SiteView; onSaid: (text: str
 	useEffect(() => {
 		const onKey = (e: KeyboardEvent) => {
 			const t = e.target;
-			if (
-				e.key !== '/' ||
-				e.ctrlKey ||
-				e.metaKey ||
-				e.altKey ||
-				(t instanceof HTMLElement && ['INPUT', 'TEXTAREA', 'SELECT'].includes(t.tagName))
-			)
-				return;
+			if (e.key !== '/' || e.ctrlKey || e.metaKey || e.altKey || isTyping(t)) return;
 			e.preventDefault();
 			field.current?.focus();
 		};

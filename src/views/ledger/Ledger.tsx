@@ -8,6 +8,7 @@ import { Decide } from '../entry/Decide';
 import { chanceWords, dateTime, shown, unitLabel } from '../ui/format';
 import { StandingMark } from '../ui/StandingMark';
 import { standingOf } from '../ui/standing';
+import { isAtControl } from '../ui/typing';
 
 interface Page {
 	readings: StoredReading[];
@@ -106,13 +107,7 @@ export function Ledger({
 	);
 	useEffect(() => {
 		const onKey = (e: KeyboardEvent) => {
-			if (
-				e.ctrlKey ||
-				e.metaKey ||
-				e.altKey ||
-				(e.target instanceof HTMLElement && ['INPUT', 'TEXTAREA', 'SELECT', 'BUTTON'].includes(e.target.tagName))
-			)
-				return;
+			if (e.ctrlKey || e.metaKey || e.altKey || isAtControl(e.target)) return;
 			if (e.key === 'j' || e.key === 'k') {
 				e.preventDefault();
 				const next = Math.min(Math.max(current + (e.key === 'j' ? 1 : -1), 0), rows.length - 1);

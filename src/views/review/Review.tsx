@@ -8,6 +8,7 @@ import { age, dateTime, shown } from '../ui/format';
 import { GaugeStrip } from '../ui/GaugeStrip';
 import { StandingMark } from '../ui/StandingMark';
 import { standingOf } from '../ui/standing';
+import { isTyping } from '../ui/typing';
 
 interface Neighbour {
 	at: number;
@@ -80,14 +81,7 @@ export function Review({ site, queue: first, scores }: { site: SiteView; queue: 
 	}, [reading]);
 	useEffect(() => {
 		const onKey = (e: KeyboardEvent) => {
-			if (
-				!reading ||
-				e.ctrlKey ||
-				e.metaKey ||
-				e.altKey ||
-				(e.target instanceof HTMLElement && ['INPUT', 'TEXTAREA', 'SELECT'].includes(e.target.tagName))
-			)
-				return;
+			if (!reading || e.ctrlKey || e.metaKey || e.altKey || isTyping(e.target)) return;
 			if (e.key === 'j' || e.key === 'k')
 				setCurrent((c) => Math.min(Math.max(c + (e.key === 'j' ? 1 : -1), 0), queue.length - 1));
 			else if (e.key === 'y') decide([reading], 'keep');

@@ -6,6 +6,7 @@ import { age, longDate, shown } from '../ui/format';
 import { GaugeStrip } from '../ui/GaugeStrip';
 import { StandingMark } from '../ui/StandingMark';
 import { standingOf } from '../ui/standing';
+import { isAtControl } from '../ui/typing';
 
 export interface RoundRow {
 	code: string;
@@ -36,8 +37,7 @@ export function Round({ site, rows, toDecide }: { site: SiteView; rows: RoundRow
 	}, []);
 	useEffect(() => {
 		const onKey = (e: KeyboardEvent) => {
-			if (e.target instanceof HTMLElement && ['INPUT', 'TEXTAREA', 'SELECT', 'BUTTON'].includes(e.target.tagName))
-				return;
+			if (isAtControl(e.target)) return;
 			if (e.key === 'j' || e.key === 'k') {
 				const next = Math.min(Math.max(current + (e.key === 'j' ? 1 : -1), 0), rows.length - 1);
 				setCurrent(next);

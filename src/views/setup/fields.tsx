@@ -1,0 +1,76 @@
+import { useState } from 'react';
+
+/** Small labelled fields of the Setup page. */
+export function Text({
+	label,
+	value,
+	onChange,
+	width = 'w-44',
+	mode,
+}: {
+	label: string;
+	value: string;
+	onChange: (v: string) => void;
+	width?: string;
+	mode?: 'decimal';
+}) {
+	return (
+		<label className={`block ${width}`}>
+			<span className="field-label">{label}</span>
+			<input
+				className="field"
+				value={value}
+				inputMode={mode}
+				maxLength={200}
+				onChange={(e) => onChange(e.target.value)}
+			/>
+		</label>
+	);
+}
+export function Choice({
+	label,
+	value,
+	options,
+	onChange,
+	width = 'w-44',
+}: {
+	label: string;
+	value: string;
+	options: readonly string[];
+	onChange: (v: string) => void;
+	width?: string;
+}) {
+	return (
+		<label className={`block ${width}`}>
+			<span className="field-label">{label}</span>
+			<select className="field" value={value} onChange={(e) => onChange(e.target.value)}>
+				{options.map((o) => (
+					<option key={o} value={o}>
+						{o === '' ? 'none' : o.replaceAll('_', ' ')}
+					</option>
+				))}
+			</select>
+		</label>
+	);
+}
+
+/** A name is enough to begin with. */
+export function AddByName({ label, onAdd }: { label: string; onAdd: (name: string) => void }) {
+	const [name, setName] = useState('');
+	return (
+		<form
+			className="flex items-end gap-2 pt-3 border-t border-line"
+			onSubmit={(e) => {
+				e.preventDefault();
+				if (name.trim() === '') return;
+				onAdd(name.trim());
+				setName('');
+			}}
+		>
+			<Text label={label} value={name} onChange={setName} />
+			<button type="submit" className="act" disabled={name.trim() === ''}>
+				Add
+			</button>
+		</form>
+	);
+}

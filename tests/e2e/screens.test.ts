@@ -1,0 +1,143 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { BrowserContext, Page } from 'playwright-core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { type Application, startApplication } from '../helpers/application';
+import { openBrowser, openPage } from '../helpers/browser';
+
+let app: Application;
+let browser: { context: BrowserContext; close: () => Promise<void> };
+beforeAll(async () => {
+	[app, browser] = await Promise.all([startApplication('demo'), openBrowser()]);
+});
+afterAll(async () => {
+	await browser.close();
+	await app.stop();
+});
+const open = (path: string): Promise<Page> => openPage(browser.context, app.base + path);
+
+describe('Files', () => {
+	it('shows what a file holds before storing it; bad lines are left out only when told so', async () => {
+		const dir = mkdtempSync(join(tmpdir(), 'cordwain-file-'));
+		const page = await open('/files');
+		try {
+			const file = join(dir, 'spring.csv');
+			writeFileSync(
+				file,
+				'\uFEFFtime;station;instrument;quantity;value;unit\r\n2026-01-05 08:00;pond;plum;ph;5,91;pH\r\n2026-01-05 08:00;pond;plum;ph;abc;pH\r\n2026-01-06 08:00;attic;;ec;1,8;mS/cm\r\n',
+			);
+			await page.setInputFiles('#file', file);
+			const report = page.locator('[data-report]');
+			await report.filter({ hasText: '3 lines of readings: 2 new, 0 already here, 1 bad' }).waitFor();
+			await report.filter({ hasText: 'station attic' }).waitFor();
+			await report.filter({ hasText: 'taken in the site’s zone Europe/Amsterdam' }).waitFor();
+			await report.locator('tr').filter({ hasText: '“abc” is not a number' }).waitFor();
+			expect((await (await fetch(`${app.base}/api/v1/readings?station=attic`)).json()).readings).toEqual([]);
+			await report.locator('button').filter({ hasText: 'Store the 2 good lines, leave out 1' }).click();
+			await report.filter({ hasText: '2 readings stored' }).waitFor();
+			const [stored] = (await (await fetch(`${app.base}/api/v1/readings?station=attic`)).json()).readings;
+			expect(stored).toMatchObject({ time: '2026-01-06T07:00:00Z', value: '1.8', canonical_value: 1800 });
+		} finally {
+			rmSync(dir, { recursive: true });
+			await page.close();
+		}
+	});
+	it('every link that takes data out works', async () => {
+		const page = await open('/files');
+		const links = await page.locator('a[download]').evaluateAll((all) => all.map((a) => a.getAttribute('href')));
+		expect(links).toHaveLength(4);
+		for (const href of links) {
+			const answer = await fetch(app.base + href);
+			expect([href, answer.status, answer.headers.get('content-type')]).toEqual([href, 200, 'text/csv; charset=utf-8']);
+			expect((await answer.text()).split('\n').length).toBeGreaterThan(20);
+		}
+		await page.close();
+	});
+	it('refuses what is no table, with what to do', async () => {
+		const page = await open('/files');
+		await page.setInputFiles('#file', {
+			name: 'x.csv',
+			mimeType: 'text/csv',
+			buffer: Buffer.from([80, 75, 3, 4, 0, 0, 7]),
+		});
+		await page
+			.locator('[role=alert]')
+			.filter({ hasText: /no text/ })
+			.waitFor();
+		await page.close();
+	});
+});
+
+describe('Trends', () => {
+	it('draws pH, EC and temperature with their events, and gives the same as a table', async () => {
+		const page = await open('/trends?station=pond');
+		await page.locator('button').filter({ hasText: 'year' }).click();
+		for (const q of ['ph', 'ec', 'temp'])
+			await page
+				.locator(`[data-chart=${q}] svg path.apexcharts-rangearea-area, [data-chart=${q}] svg .apexcharts-series path`)
+				.first()
+				.waitFor();
+		await page.locator('ul[aria-label=Events] li').first().waitFor();
+		await page.locator('button').filter({ hasText: 'as a table' }).click();
+		expect(await page.locator('tbody tr').count()).toBeGreaterThan(100);
+		await page.close();
+	});
+});
+
+describe('Ledger', () => {
+	it('filters, sorts, and hands out what it shows as CSV', async () => {
+		const page = await open('/ledger');
+		await page.selectOption('#l-station', 'slabs');
+		await page.selectOption('#l-quantity', 'ec');
+		await page.locator('tr[data-row]').filter({ hasText: 'Slabs tank' }).first().waitFor();
+		await page.waitForFunction(() =>
+			[...document.querySelectorAll('tr[data-row]')].every((r) => r.textContent?.includes('Slabs tank')),
+		);
+		await page.locator('th button').filter({ hasText: 'Value' }).click();
+		const values = await page.locator('tr[data-row] td:nth-child(4)').allTextContents();
+		expect(values.map(Number)).toEqual([...values.map(Number)].sort((a, b) => a - b));
+		const href = await page.locator('a').filter({ hasText: 'CSV of these' }).getAttribute('href');
+		const csv = await (await fetch(app.base + href)).text();
+		const rows = csv.trim().split('\n').slice(1);
+		expect(rows.length).toBeGreaterThan(100);
+		expect(rows.every((r) => r.includes(',slabs,'))).toBe(true);
+		await page.close();
+	});
+});
+
+describe('Setup', () => {
+	it('changes a range, and the strip on the Round follows; finds a pen’s scale', async () => {
+		const page = await open('/setup');
+		const form = page.locator('form').filter({ hasText: 'code pond' });
+		await form.locator('label').filter({ hasText: 'pH range' }).locator('input').fill('5,7 to 6.3');
+		await form.locator('button').filter({ hasText: 'Save' }).click();
+		await page.locator('p').filter({ hasText: 'Pond saved.' }).waitFor();
+		const { stations } = await (await fetch(`${app.base}/api/v1/stations`)).json();
+		expect(stations.find((s: { code: string }) => s.code === 'pond').ranges.ph).toEqual([5.7, 6.3]);
+		const minnow = page
+			.locator('div')
+			.filter({ has: page.locator('form').filter({ hasText: 'code plum' }) })
+			.last();
+		await minnow.locator('button').filter({ hasText: 'Find the scale' }).click();
+		await page.fill('#sf-ppm', '706');
+		await page.locator('[data-scale-finder]').filter({ hasText: 'Scale 500' }).waitFor();
+		await page.fill('#sf-ppm', '800');
+		await page.locator('[data-scale-finder]').filter({ hasText: 'Undecided' }).waitFor();
+		await page.close();
+	});
+	it('an event logged at Bench is in the record', async () => {
+		const page = await open('/bench?station=pond');
+		await page.locator('[data-event-form] summary').click();
+		await page.locator('[data-event-form] select').selectOption('acid_added');
+		await page.locator('[data-event-form]').filter({ hasText: 'acid into water, never the reverse' }).waitFor();
+		await page.locator('[data-event-form] input').first().fill('12,5');
+		await page.locator('[data-event-form] button').filter({ hasText: 'Log it' }).click();
+		await page.locator('[data-saved]').filter({ hasText: 'acid added 12.5 mL logged' }).waitFor();
+		const { events } = await (
+			await fetch(`${app.base}/api/v1/events?station=pond&from=${new Date(Date.now() - 60_000).toISOString()}`)
+		).json();
+		expect(events.at(-1)).toMatchObject({ kind: 'acid_added', amount: 12.5, unit: 'mL' });
+		await page.close();
+	});
+});
