@@ -173,7 +173,7 @@ export async function enterCalibration(
 	pool: Pool,
 	context: SiteContext,
 	c: TypedCalibration,
-	by: { who: string; source: string; now: number },
+	by: { who: string; source: string; now: number; progress?: (done: number) => void },
 ): Promise<CalibrationOutcome> {
 	const { instrument, points, result, doubts } = await examine(pool, context, c, by.now);
 	return transaction(pool, async (client) => {
@@ -185,7 +185,7 @@ export async function enterCalibration(
 			source: by.source,
 			enteredBy: by.who,
 		});
-		const { outcomes } = await recomputeInstrument(client, context, instrument, c.quantity);
+		const { outcomes } = await recomputeInstrument(client, context, instrument, c.quantity, null, by.progress);
 		await insertAudit(client, context.site.id, by.who, 'calibration.entered', String(id), {
 			instrument: c.instrument,
 			quantity: c.quantity,
@@ -212,6 +212,7 @@ export async function withdrawCalibration(
 	withdrawn: boolean,
 	reason: string,
 	who: string,
+	progress?: (done: number) => void,
 ): Promise<void> {
 	const row = (await listCalibrations(pool, context.site.id, { withWithdrawn: true })).find((c) => c.id === id);
 	if (!row) throw new Refusal(404, 'no-such-calibration', [{ path: 'id', message: 'There is no such calibration.' }]);
@@ -219,7 +220,7 @@ export async function withdrawCalibration(
 	const instrument = context.instruments.find((i) => i.code === row.instrument)!;
 	await transaction(pool, async (client) => {
 		await setWithdrawn(client, context.site.id, id, withdrawn, reason, who);
-		await recomputeInstrument(client, context, instrument, row.quantity);
+		await recomputeInstrument(client, context, instrument, row.quantity, null, progress);
 		await insertAudit(
 			client,
 			context.site.id,

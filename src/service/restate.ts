@@ -84,6 +84,7 @@ export async function recomputeInstrument(
 	instrument: InstrumentRow,
 	quantity: 'ph' | 'ec',
 	only: readonly number[] | null = null,
+	progress: (done: number) => void = () => {},
 ): Promise<Timeline> {
 	const readings = await probeReadings(db, context.site.id, instrument.id, quantity, only);
 	const all = await listCalibrations(db, context.site.id, { quantity });
@@ -127,6 +128,7 @@ export async function recomputeInstrument(
 		context.site.id,
 		readings.map((r) => r.id),
 		outcomes,
+		progress,
 	);
 	return { drift: timeline.drift, outcomes };
 }

@@ -35,9 +35,10 @@ export async function replaceRestatements(
 	siteId: number,
 	readingIds: readonly number[],
 	outcomes: readonly TimelineOutcome[],
+	progress: (done: number) => void = () => {},
 ): Promise<void> {
 	await db.query('DELETE FROM restatement WHERE site_id = $1 AND reading_id = ANY($2)', [siteId, readingIds]);
-	for (let i = 0; i < outcomes.length; i += 5000)
+	for (let i = 0; i < outcomes.length; i += 5000) {
 		await db.query(
 			`INSERT INTO restatement (site_id, reading_id, engine, status, value, error, u, u_instrument, u_standards, u_drift, fouling, from_calibration, to_calibration, provisional, partial)
 			SELECT $1, x.id, $2, x.status, x.value, x.error, x.u, x.ui, x.us, x.ud, x.fouling, x.f, x.t, x.provisional, x.partial
@@ -65,4 +66,6 @@ export async function replaceRestatements(
 				),
 			],
 		);
+		progress(Math.min(i + 5000, outcomes.length));
+	}
 }

@@ -197,6 +197,30 @@ describe('calibrations change the past, and give it back', () => {
 		expect(answer.status).toBe(422);
 		expect(answer.body.detail).toMatch(words);
 	});
+	it('is worked out in the background, telling how far it has come; what is wrong with it is said at once', async () => {
+		expect((await postJson(app.base, '/calibrations?background=1', { ...base, temp_c: 50 })).status).toBe(422);
+		const begun = await postJson(app.base, '/calibrations?background=1', {
+			...base,
+			instrument: 'brass',
+			time: '2026-07-12T08:00:00Z',
+			points: [{ standard: 'pH 7.00', as_found: 7.6 }],
+		});
+		expect(begun.status).toBe(202);
+		for (let tries = 0; ; tries++) {
+			const job = await get(`/jobs/${begun.body.job}`);
+			if (job.state !== 'running' || tries > 200) {
+				expect(job).toMatchObject({
+					state: 'done',
+					phase: 'readings restated',
+					done: expect.any(Number),
+					result: { result: { verdict: 'fail' }, restated: expect.any(Number) },
+				});
+				expect(job.done).toBeGreaterThan(100);
+				break;
+			}
+			await new Promise((resolve) => setTimeout(resolve, 20));
+		}
+	});
 	it('refuses a second one in the same minute, and one before the probe was in service', async () => {
 		expect((await postJson(app.base, '/calibrations', base)).status).toBe(201);
 		expect((await postJson(app.base, '/calibrations', { ...base, time: '2026-07-10T08:00:40Z' })).status).toBe(409);

@@ -79,7 +79,11 @@ export const intake = [
 			const options = { dryRun: query.dry_run === '1', keepGood: query.keep_good === '1', who, now };
 			const work = async (progress?: (lines: number, phase: string) => void) => {
 				try {
-					return await importFile(pool(), await siteForIntake(pool()), file.path, { ...options, progress });
+					return await importFile(pool(), await siteForIntake(pool()), file.path, {
+						...options,
+						progress:
+							progress && ((lines, phase) => progress(lines, phase === 'storing' ? 'lines stored' : 'lines read')),
+					});
 				} finally {
 					await file.remove();
 				}

@@ -9,6 +9,7 @@ import { requireSite } from '@/service/site';
 import { listCalibrations, listLots } from '@/store/calibrations';
 import { code, finite, instant, name, notNegative, positive, tempC } from '../contract';
 import { csvResponse, wantsCsv } from '../csv-response';
+import { beginJob } from '../jobs';
 import { operation } from '../operation';
 import { readingToWire } from '../wire';
 import { idOf } from './readings';
@@ -194,15 +195,24 @@ export const probes = [
 		tag: 'Probes',
 		summary: 'Store a calibration; the readings before it are restated',
 		body: newCalibration,
-		query: z.strictObject({ dry_run: z.enum(['0', '1']).optional() }),
+		query: z.strictObject({ dry_run: z.enum(['0', '1']).optional(), background: z.enum(['0', '1']).optional() }),
 		response: open,
 		status: 201,
 		run: async ({ body, query, pool, now, who }) => {
 			const context = await requireSite(pool());
 			const typed = typedOf(body, now);
-			return query.dry_run === '1'
-				? previewCalibration(pool(), context, typed, now)
-				: enterCalibration(pool(), context, typed, { who, source: 'typed', now });
+			if (query.dry_run === '1') return previewCalibration(pool(), context, typed, now);
+			const enter = (progress?: (done: number, phase: string) => void) =>
+				enterCalibration(pool(), context, typed, {
+					who,
+					source: 'typed',
+					now,
+					progress: progress && ((done) => progress(done, 'readings restated')),
+				});
+			if (query.background !== '1') return enter();
+			// What is wrong with it is said at once; only the working out is left behind.
+			await previewCalibration(pool(), context, typed, now);
+			return Response.json({ job: beginJob('calibration', enter) }, { status: 202 });
 		},
 	}),
 	operation({
@@ -212,15 +222,22 @@ export const probes = [
 		summary: 'Withdraw a calibration, or take the withdrawal back; readings are worked out anew',
 		body: z.strictObject({ withdrawn: z.boolean(), reason: z.string().max(2000).optional() }),
 		response: z.object({ ok: z.literal(true) }),
-		run: async ({ params, body, pool, who }) => {
-			await withdrawCalibration(
-				pool(),
-				await requireSite(pool()),
-				idOf(params.id),
-				body.withdrawn,
-				body.reason ?? '',
-				who,
-			);
+		query: z.strictObject({ background: z.enum(['0', '1']).optional() }),
+		run: async ({ params, body, query, pool, who }) => {
+			const context = await requireSite(pool());
+			const id = idOf(params.id);
+			const work = (progress?: (done: number, phase: string) => void) =>
+				withdrawCalibration(
+					pool(),
+					context,
+					id,
+					body.withdrawn,
+					body.reason ?? '',
+					who,
+					progress && ((done) => progress(done, 'readings worked out')),
+				);
+			if (query.background === '1') return Response.json({ job: beginJob('withdrawal', work) }, { status: 202 });
+			await work();
 			return { ok: true };
 		},
 	}),

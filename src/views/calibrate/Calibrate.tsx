@@ -4,6 +4,7 @@ import { evaluateCalibration } from '@/core/probe/calibration';
 import { likelyStandard, nominalValue, standardNamed } from '@/core/probe/standards';
 import type { SiteView } from '@/core/reading/site-view';
 import { api } from '../api';
+import { followJob, pendingJob } from '../job';
 import type { Probe } from '../probes/types';
 import { amount } from '../probes/words';
 import { age } from '../ui/format';
@@ -74,6 +75,7 @@ export function Calibrate({
 	const [doubtAccepted, setDoubtAccepted] = useState(false);
 	const [busy, setBusy] = useState(false);
 	const [problem, setProblem] = useState('');
+	const [progress, setProgress] = useState('');
 	const [outcome, setOutcome] = useState<Outcome | null>(null);
 	const first = useRef<HTMLInputElement>(null);
 
@@ -91,6 +93,10 @@ export function Calibrate({
 			setSteps(kept.steps);
 		}
 		first.current?.focus();
+		// Left while it was being worked out: take it up again.
+		const running = pendingJob('calibration');
+		if (running)
+			followJob<Outcome>('calibration', running, setProgress).then(setOutcome, (e: Error) => setProblem(e.message));
 	}, [asked]);
 	useEffect(() => {
 		if (temp || steps.some((s) => s.found)) localStorage.setItem(DRAFT, JSON.stringify({ chosen, kind, temp, steps }));
@@ -170,12 +176,14 @@ export function Calibrate({
 						mv: decimal(s.mv.trim()) ?? null,
 					})),
 			};
-			setOutcome(await api<Outcome>('/calibrations', { json: body }));
+			const { job } = await api<{ job: string }>('/calibrations?background=1', { json: body });
+			setOutcome(await followJob<Outcome>('calibration', job, setProgress));
 			localStorage.removeItem(DRAFT);
 		} catch (error) {
 			setProblem((error as Error).message);
 		} finally {
 			setBusy(false);
+			setProgress('');
 		}
 	}
 
@@ -397,6 +405,7 @@ export function Calibrate({
 					<p className="text-soft text-[0.85rem] mt-1">Left empty, it is taken to be right after adjusting.</p>
 				</>
 			)}
+			{progress && <p aria-live="polite">{progress}</p>}
 			{problem && (
 				<p role="alert" className="text-error mt-2">
 					{problem} What you typed is still here.

@@ -1,17 +1,10 @@
-import { useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import type { z } from 'zod';
 import type { importReport } from '@/server/contract';
 import { api } from '../api';
+import { followJob, pendingJob } from '../job';
 
 type Report = z.output<typeof importReport>;
-interface Job {
-	state: 'running' | 'done' | 'failed';
-	done: number;
-	phase: string;
-	result: Report | null;
-	message: string;
-}
-const JOB = 'cordwain.import';
 
 /** Files in and out: an import shows what it would do before it does it. */
 export function Files({ timezone }: { timezone: string }) {
@@ -21,28 +14,28 @@ export function Files({ timezone }: { timezone: string }) {
 	const [problem, setProblem] = useState('');
 	const picker = useRef<HTMLInputElement>(null);
 
-	async function follow(id: string): Promise<Report> {
-		sessionStorage.setItem(JOB, id);
-		for (;;) {
-			const job = await api<Job>(`/jobs/${id}`);
-			if (job.state === 'failed') throw new Error(job.message);
-			if (job.state === 'done') {
-				sessionStorage.removeItem(JOB);
-				return job.result!;
-			}
-			setProgress(`${job.done.toLocaleString('en-GB')} lines ${job.phase === 'storing' ? 'stored' : 'read'} …`);
-			await new Promise((resolve) => setTimeout(resolve, 400));
+	const follow = useCallback(async (id: string) => {
+		try {
+			setReport(await followJob<Report>('import', id, setProgress));
+		} catch (error) {
+			setProblem((error as Error).message);
+		} finally {
+			setProgress('');
 		}
-	}
+	}, []);
+	// Left while it was running: take it up again.
+	useEffect(() => {
+		const id = pendingJob('import');
+		if (id) follow(id);
+	}, [follow]);
 	async function send(chosen: File, query: string) {
 		setProblem('');
 		setProgress('Sending …');
 		try {
 			const { job } = await api<{ job: string }>(`/import?background=1&${query}`, { body: chosen });
-			setReport(await follow(job));
+			await follow(job);
 		} catch (error) {
 			setProblem((error as Error).message);
-		} finally {
 			setProgress('');
 		}
 	}

@@ -48,6 +48,7 @@ export function Ledger({
 	const [open, setOpen] = useState<number | null>(null);
 	const [history, setHistory] = useState<History | null>(null);
 	const body = useRef<HTMLTableSectionElement>(null);
+	const latest = useRef(0);
 
 	const query = useCallback(
 		(cursor?: string) => {
@@ -63,11 +64,16 @@ export function Ledger({
 	);
 	const load = useCallback(async () => {
 		setLoading(true);
+		latest.current++;
+		const mine = latest.current;
 		try {
-			setPage(await api<Page>(query()));
+			const answer = await api<Page>(query());
+			// An earlier filter's answer that comes late must not overwrite this one's.
+			if (mine !== latest.current) return;
+			setPage(answer);
 			setProblem('');
 		} catch (error) {
-			setProblem((error as Error).message);
+			if (mine === latest.current) setProblem((error as Error).message);
 		}
 		setLoading(false);
 	}, [query]);

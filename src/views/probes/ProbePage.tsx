@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { SiteView } from '@/core/reading/site-view';
 import { api } from '../api';
+import { followJob } from '../job';
 import { age, dateTime, shown } from '../ui/format';
 import { GaugeStrip } from '../ui/GaugeStrip';
 import { DriftChart } from './DriftChart';
@@ -28,7 +29,10 @@ export function ProbePage({ site, story: first }: { site: SiteView; story: Story
 	};
 	const withdraw = (c: CalibrationEntry) =>
 		attempt(async () => {
-			await api(`/calibrations/${c.id}/withdrawal`, { json: { withdrawn: !c.withdrawn } });
+			const { job } = await api<{ job: string }>(`/calibrations/${c.id}/withdrawal?background=1`, {
+				json: { withdrawn: !c.withdrawn },
+			});
+			await followJob('withdrawal', job, setSaid);
 			await reload(
 				c.withdrawn
 					? 'The calibration counts again; readings were worked out anew.'
