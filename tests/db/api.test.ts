@@ -315,7 +315,7 @@ describe('setup by API', () => {
 			}
 			await new Promise((resolve) => setTimeout(resolve, 25));
 		}
-		expect([...phases]).toContain('storing');
+		expect([...phases]).toContain('lines stored');
 		expect((await get('/jobs/none')).status).toBe(404);
 		// And a chart over all of it stays small, with its extremes kept.
 		const series = await (
