@@ -12,7 +12,7 @@ import { instrumentInfo, stationInfo } from '@/service/site';
 import { sensorWorld } from '@/sim/sensor-world';
 
 const END = Date.UTC(2026, 6, 14, 5, 30);
-const [first = 5001, last = 5020] = process.argv.slice(2).map(Number);
+const [first = 9001, last = 9020] = process.argv.slice(2).map(Number);
 
 interface Row {
 	at: number;
