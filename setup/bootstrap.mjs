@@ -41,14 +41,14 @@ export function ensureDebianPackages({ database, browser }) {
 	if (browser && !executable('/usr/bin/chromium')) missing.push('chromium');
 	if (missing.length === 0) return;
 	const asRoot = process.getuid?.() === 0;
-	const sudo = asRoot ? [] : ['sudo'];
 	if (!asRoot && spawnSync('sudo', ['-n', 'true']).status !== 0 && !process.stdin.isTTY)
 		throw new SetupError(
 			`These Debian packages are missing: ${missing.join(', ')}. Ask an administrator to run\n  apt-get install ${missing.join(' ')}\nand try again.`,
 		);
 	say(`Installing ${missing.join(', ')} with apt-get.`);
+	const [program, ...lead] = asRoot ? ['apt-get'] : ['sudo', 'apt-get'];
 	const run = (args) =>
-		spawnSync([...sudo, 'apt-get'][0], [...[...sudo, 'apt-get'].slice(1), ...args], {
+		spawnSync(program, [...lead, ...args], {
 			stdio: ['inherit', 'ignore', 'pipe'],
 			encoding: 'utf8',
 			env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },

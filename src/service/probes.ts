@@ -82,7 +82,6 @@ function school(
 }
 
 function viewOf(
-	context: SiteContext,
 	instrument: InstrumentRow,
 	quantity: 'ph' | 'ec',
 	all: CalibrationRow[],
@@ -124,7 +123,7 @@ function viewOf(
 		advice,
 		intervalDays: interval.days,
 		intervalReason: interval.reason,
-		dueAt: upsetNow ? upsetNow.at : last ? last.at + interval.days * DAY : context.site ? now : null,
+		dueAt: upsetNow ? upsetNow.at : last ? last.at + interval.days * DAY : now,
 		dueReason: upsetNow
 			? `it was ${upsetNow.kind.replace('_', ' ')} since the last calibration`
 			: last
@@ -146,9 +145,7 @@ export async function fleet(db: Db, context: SiteContext, now: number): Promise<
 	const all = await listCalibrations(db, context.site.id);
 	const events = await listProbeEvents(db, context.site.id);
 	const probes = await listProbes(db, context.site.id);
-	const views = context.instruments.flatMap((i) =>
-		quantitiesOf(i).map((q) => viewOf(context, i, q, all, events, probes, now)),
-	);
+	const views = context.instruments.flatMap((i) => quantitiesOf(i).map((q) => viewOf(i, q, all, events, probes, now)));
 	return views.sort((a, b) => a.uToday / TOLERANCE[a.quantity] - b.uToday / TOLERANCE[b.quantity]);
 }
 
@@ -175,7 +172,7 @@ export async function probeStory(
 	const withWithdrawn = await listCalibrations(db, context.site.id, { withWithdrawn: true });
 	const all = withWithdrawn.filter((c) => !c.withdrawn);
 	const events = await listProbeEvents(db, context.site.id);
-	const view = viewOf(context, instrument, quantity, all, events, await listProbes(db, context.site.id), now);
+	const view = viewOf(instrument, quantity, all, events, await listProbes(db, context.site.id), now);
 	const readings = await listReadings(db, context.site.id, {
 		instrument: code,
 		quantity,

@@ -1,22 +1,6 @@
 import type { Quantity } from '@/core/quantity';
+import type { SeriesPoint } from '@/core/series/point';
 import type { Db } from './pool';
-
-/** A point of a chart: one reading, or a bucket of many with its extremes kept. */
-export interface SeriesPoint {
-	at: number;
-	value: number;
-	low: number;
-	high: number;
-	u: number;
-	count: number;
-	flag: number;
-	decision: string | null;
-	id: number | null;
-	message: string;
-	instrument: string | null;
-	/** As it was read, where a calibration put it right. */
-	was: number | null;
-}
 
 /**
  * The current readings of one station and quantity, at most about `points` of them: as they are when few, else by

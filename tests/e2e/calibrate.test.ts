@@ -36,6 +36,10 @@ describe('calibrating', () => {
 		await page.locator('[data-live=fail]').filter({ hasText: 'slope' }).waitFor();
 		await page.keyboard.press('Enter');
 		await page.locator('[data-outcome]').waitFor();
+		await page
+			.locator('[data-before]')
+			.filter({ hasText: /too high, slope \d/ })
+			.waitFor();
 		expect(Number(await page.locator('[data-restated]').getAttribute('data-restated'))).toBeGreaterThan(3);
 		await page.locator('a').filter({ hasText: 'See what changed' }).press('Enter');
 		await page.waitForURL('**/probes/brass/ph');

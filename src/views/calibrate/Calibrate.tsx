@@ -437,6 +437,7 @@ function Result({ outcome, probe, onAgain }: { outcome: Outcome; probe: Probe; o
 					? `As found it was ${amount('ph', Math.abs(result.offset))} too ${result.offset >= 0 ? 'high' : 'low'}${result.slopePct === null ? '' : `, slope ${result.slopePct.toFixed(1)} %`}.`
 					: `Cell factor ${result.cellFactor?.toFixed(3)}.`}
 			</p>
+			<Before probe={probe} />
 			{result.reasons.map((r) => (
 				<p key={r.message}>{r.message}</p>
 			))}
@@ -470,5 +471,19 @@ function Result({ outcome, probe, onAgain }: { outcome: Outcome; probe: Probe; o
 				.
 			</p>
 		</div>
+	);
+}
+
+/** The calibration before this one, to hold the new one against. */
+function Before({ probe }: { probe: Probe }) {
+	if (probe.last_offset === null) return <p className="text-soft">It is the first calibration of this probe here.</p>;
+	const words =
+		probe.quantity === 'ec'
+			? `cell factor ${probe.last_cell_factor?.toFixed(3)}`
+			: `${amount('ph', Math.abs(probe.last_offset))} too ${probe.last_offset >= 0 ? 'high' : 'low'}${probe.last_slope_pct === null ? '' : `, slope ${probe.last_slope_pct.toFixed(1)} %`}`;
+	return (
+		<p className="text-soft" data-before>
+			The time before: {words}.
+		</p>
 	);
 }

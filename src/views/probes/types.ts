@@ -17,6 +17,9 @@ export interface Probe {
 	last_at: string | null;
 	verdict: 'good' | 'watch' | 'fail' | null;
 	reasons: string[];
+	last_offset: number | null;
+	last_slope_pct: number | null;
+	last_cell_factor: number | null;
 	sigma_per_root_day: number;
 	rate_per_day: number;
 	learned_from: number;

@@ -2,10 +2,11 @@ import type { ApexOptions } from 'apexcharts';
 import { lazy, Suspense, useMemo } from 'react';
 import { QUANTITY, type Quantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
+import type { SeriesPoint as Point } from '@/core/series/point';
 import { dateTime, displayUnit, shown, unitLabel } from '../ui/format';
 import { standingOf } from '../ui/standing';
 import { useTheme } from '../ui/theme';
-import { inDisplay, type Point } from './point';
+import { inDisplay } from './in-display';
 
 const ApexChart = lazy(() => import('react-apexcharts'));
 

@@ -1,11 +1,11 @@
 import { useEffect, useState } from 'react';
 import { QUANTITY, type Quantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
+import type { SeriesPoint as Point } from '@/core/series/point';
 import { api } from '../api';
 import { dateTime, displayUnit, shown, unitLabel } from '../ui/format';
 import { StandingMark } from '../ui/StandingMark';
 import { standingOf } from '../ui/standing';
-import type { Point } from './point';
 import { type ChartEvent, SeriesChart } from './SeriesChart';
 
 const SPANS = [
