@@ -12,6 +12,7 @@ import { checkStream, openTable, UnreadableFile } from '@/core/format/check-stre
 import { csvRecords, NotText } from '@/core/format/csv-stream';
 import { eventRow } from '@/core/format/events-row';
 import { CALIBRATIONS, EVENTS } from '@/core/format/table';
+import { SENSITIVITY } from '@/core/reading/engine';
 import type { WaterEvent } from '@/core/reading/model';
 
 const USAGE =
@@ -89,7 +90,12 @@ async function main(): Promise<void> {
 		readings: createReadStream(path, { highWaterMark: 1 << 18 }),
 		events: await readEvents(args.values.events, zone),
 		calibrations: await readCalibrations(args.values.calibrations, zone, config),
-		site: { stations: stationsOf(config), instruments: instrumentsOf(config) },
+		site: {
+			stations: stationsOf(config),
+			instruments: instrumentsOf(config),
+			tolerance: SENSITIVITY[config.sensitivity ?? 'usual'],
+		},
+		calibrateDays: (code) => config.instruments?.[code]?.calibrate_days,
 		zone,
 		now: () => Date.now(),
 	});

@@ -1,3 +1,4 @@
+import { skippedOf } from '@/core/format/readings-row';
 import { unitNamed } from '@/core/quantity';
 import { Engine } from '@/core/reading/engine';
 import type { Reading, WaterEvent } from '@/core/reading/model';
@@ -20,6 +21,7 @@ export const asReading = (r: JudgedReading): Reading => ({
 	halfWidth: r.halfWidth,
 	tempC: r.tempC,
 	waitS: r.waitS,
+	...skippedOf(r.extra),
 });
 
 export const asEvent = (e: EventRecord): WaterEvent => ({

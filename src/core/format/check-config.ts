@@ -27,9 +27,11 @@ const instrumentConfig = z.object({
 	compensates: z.boolean().optional(),
 	alpha_pct_per_c: z.number().min(0).max(3).optional(),
 	continuous: z.boolean().optional(),
+	calibrate_days: z.number().positive().max(3650).optional(),
 });
 
 export const checkConfig = z.object({
+	sensitivity: z.enum(['calm', 'usual', 'keen']).optional(),
 	timezone: z.string().refine(isZone, 'is not a time zone such as Europe/Amsterdam').optional(),
 	stations: z.record(z.string(), stationConfig).optional(),
 	instruments: z.record(z.string(), instrumentConfig).optional(),

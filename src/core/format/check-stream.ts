@@ -9,8 +9,9 @@ import { csvLine, type Header, READINGS, readHeader } from './table';
 /**
  * The headless checker: readings in, one flag line out for each, in input order.
  *
- * Neighbouring lines of the same time and station are one sample and judged together. Memory: the engine's state per
- * station, quantity and instrument, and one sample of lines.
+ * Neighbouring lines of the same time and station are one sample and judged together. A flat line or a step is sure
+ * only after some readings, so the last lines are held back and told together. Memory: the engine's state per station,
+ * quantity and instrument, and those lines.
  */
 export const FLAGS_HEADER = 'line,time,station,instrument,quantity,value,unit,flag,check,cause,suggested,message\n';
 const MAX_SAMPLE = 32;
@@ -65,12 +66,56 @@ function withDrift(verdict: Verdict, row: ReadingRow, drifts: DriftLookup): Verd
 		: verdict;
 }
 
+/** Enough for a day of a five-minute sensor with three quantities. */
+const HOLD = 1024;
+/** Lines that a later finding may still explain. */
+const OPEN = new Set(['spike', 'gap', 'unexpected-change']);
+
+/** The newest lines, kept back so that what becomes sure later can be said of them too. */
+class HeldLines {
+	private readonly lines: { w: Waiting; verdict: Verdict | null }[] = [];
+	private head = 0;
+
+	push(w: Waiting, verdict: Verdict | null): string | null {
+		if (verdict?.since !== undefined && verdict.deciding && w.row) this.amend(w.row, verdict, verdict.since);
+		this.lines.push({ w, verdict });
+		if (this.lines.length - this.head <= HOLD) return null;
+		const first = this.lines[this.head++]!;
+		if (this.head === HOLD) {
+			this.lines.splice(0, this.head);
+			this.head = 0;
+		}
+		return outputLine(first.w, first.verdict);
+	}
+
+	private amend(row: ReadingRow, verdict: Verdict, since: number): void {
+		for (let i = this.lines.length - 1; i >= this.head; i--) {
+			const { w, verdict: old } = this.lines[i]!;
+			if (!w.row || !old || w.row.at > row.at) continue;
+			if (w.row.at < since) {
+				if (w.row.station === row.station && w.row.instrument === row.instrument) return;
+				continue;
+			}
+			if (w.row.station !== row.station || w.row.instrument !== row.instrument || w.row.quantity !== row.quantity)
+				continue;
+			if (old.deciding === null || OPEN.has(old.deciding.cause))
+				this.lines[i]!.verdict = { ...old, flag: verdict.flag, deciding: verdict.deciding };
+		}
+	}
+
+	*rest(): Generator<string> {
+		for (let i = this.head; i < this.lines.length; i++) yield outputLine(this.lines[i]!.w, this.lines[i]!.verdict);
+	}
+}
+
 const COLUMNS = ['time', 'station', 'instrument', 'quantity', 'value', 'unit'] as const;
 
 export interface CheckInput {
 	readings: AsyncIterable<Uint8Array | string>;
 	/** In order of time. */
 	events: readonly WaterEvent[];
+	/** Days between calibrations by instrument, where known. */
+	calibrateDays?: ((instrument: string) => number | undefined) | undefined;
 	/** In order of time; readings between two of them are held against the drift they show. */
 	calibrations?: readonly CalibrationGroup[] | undefined;
 	site: Site;
@@ -87,8 +132,12 @@ export async function* checkStream(input: CheckInput): AsyncGenerator<string> {
 		zone: input.zone,
 		ppmScale: (code) => input.site.instruments.get(code)?.ppmScale ?? null,
 	};
-	const engine = new Engine(input.site, input.now);
-	const drifts = new DriftLookup(input.calibrations ?? []);
+	const drifts = new DriftLookup(input.calibrations ?? [], input.calibrateDays);
+	const engine = new Engine(
+		input.calibrations?.length ? { ...input.site, probe: (i, q, at) => drifts.stateAt(i, q, at) } : input.site,
+		input.now,
+	);
+	const held = new HeldLines();
 	let sample: Waiting[] = [];
 	let nextEvent = 0;
 
@@ -100,7 +149,11 @@ export async function* checkStream(input: CheckInput): AsyncGenerator<string> {
 				engine.note(input.events[nextEvent++]!);
 		const verdicts = engine.take(rows);
 		let i = 0;
-		for (const w of sample) yield outputLine(w, w.row ? withDrift(verdicts[i++]!, w.row, drifts) : null);
+		for (const w of sample) {
+			const verdict = w.row ? withDrift(verdicts[i++]!, w.row, drifts) : null;
+			const out = held.push(w, verdict);
+			if (out !== null) yield out;
+		}
 		sample = [];
 	}
 
@@ -134,4 +187,5 @@ export async function* checkStream(input: CheckInput): AsyncGenerator<string> {
 		if (!w.row) yield* judged();
 	}
 	yield* judged();
+	yield* held.rest();
 }

@@ -93,6 +93,10 @@ export function resolveUnit(
 	return { ok: true, unit };
 }
 
+/** The steps left out, from the optional column `skipped`: codes with blanks between. */
+export const skippedOf = (extra: Record<string, string> | null): { skipped?: string[] } =>
+	extra?.skipped ? { skipped: extra.skipped.split(/\s+/).filter(Boolean) } : {};
+
 export function readingRow(row: readonly string[], header: Header, context: RowContext): RowResult {
 	if (row.length > header.count)
 		return bad('', `has ${row.length} cells where the header has ${header.count}; a comma inside a cell needs quotes`);
@@ -122,6 +126,7 @@ export function readingRow(row: readonly string[], header: Header, context: RowC
 	const waitS = waitText === '' ? null : decimal(waitText);
 	if (waitS === undefined || (waitS !== null && waitS < 0))
 		return bad('wait_s', `“${waitText}” is not a number of seconds`);
+	const extra = extraOf(row, header);
 	return {
 		ok: true,
 		row: {
@@ -138,7 +143,8 @@ export function readingRow(row: readonly string[], header: Header, context: RowC
 			tempC,
 			waitS,
 			note: cell(row, header, 'note'),
-			extra: extraOf(row, header),
+			extra,
+			...skippedOf(extra),
 		},
 	};
 }

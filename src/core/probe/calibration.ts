@@ -229,3 +229,25 @@ function ofEc(nominal: readonly number[], found: readonly number[], limits: Cali
 	const offset = found.reduce((sum, f, i) => sum + f - nominal[i]!, 0) / found.length;
 	return { ok: true, quantity: 'ec', offset, offsetMv: null, slopePct, cellFactor, verdict: 'good', reasons };
 }
+
+/**
+ * How a calibration left its probe. An adjustment puts a wrong reading right but not a failed electrode; a check leaves
+ * everything as it was found.
+ */
+export function leftAs(
+	quantity: 'ph' | 'ec',
+	kind: 'check' | 'adjust',
+	points: readonly { nominal: number; asFound: number | null; mv?: number | null }[],
+	tempC: number | null,
+): Grade {
+	const result = evaluateCalibration(
+		quantity,
+		points.flatMap((p) =>
+			p.asFound === null ? [] : [{ nominal: p.nominal, asFound: p.asFound, mv: p.mv ?? undefined }],
+		),
+		tempC ?? 25,
+	);
+	if (!result.ok) return result.problem === 'no-gain' ? 'fail' : 'good';
+	if (kind === 'check') return result.verdict;
+	return worst(result.reasons.filter((r) => r.code !== 'reading-off' && r.code !== 'one-point').map((r) => r.grade));
+}

@@ -3,8 +3,10 @@ import { CHECKS } from './checks';
 import type { Subject } from './checks/check';
 import { combinedEffect, NO_EFFECT } from './event-effect';
 import { believe, doubt, emptyHistory, type History, type Prediction, predict, score } from './history';
-import type { Finding, InstrumentInfo, Reading, StationInfo, Verdict, WaterEvent } from './model';
+import type { Finding, InstrumentInfo, ProbeState, Reading, StationInfo, Verdict, WaterEvent } from './model';
+import { newLevelFinding } from './new-level';
 import { countRepeat, improbableFrom, noRepeats, type Repeats } from './repeats';
+import { compareWith, type Drifting, driftOf, noDrift } from './second-instrument';
 import { instrumentUncertainty, repeatability } from './uncertainty';
 import { fromWorking, toWorking, uncertaintyToWorking } from './working-scale';
 
@@ -15,7 +17,15 @@ import { fromWorking, toWorking, uncertaintyToWorking } from './working-scale';
 export interface Site {
 	stations: ReadonlyMap<string, StationInfo>;
 	instruments: ReadonlyMap<string, InstrumentInfo>;
+	/** Multiplies every limit: 1 as usual, more asks less often (see SENSITIVITY). */
+	tolerance?: number | undefined;
+	/** What calibrations say of a probe at a time. */
+	probe?: ((instrument: string, quantity: 'ph' | 'ec', at: number) => ProbeState | null) | undefined;
 }
+
+/** How readily the checks ask, by what a grower chooses: the factor on every limit. */
+export const SENSITIVITY = { calm: 1.3, usual: 1, keen: 0.8 } as const;
+export type Sensitivity = keyof typeof SENSITIVITY;
 
 interface Trace {
 	at: number;
@@ -27,14 +37,40 @@ interface Trace {
 	repeats: Repeats;
 	/** Whether the newest value was a jump that no water makes. */
 	jumped: boolean;
+	/** When the newest value was first repeated. */
+	repeatedSince: number | null;
+}
+
+/** The newest reading of one instrument in one series, as its neighbours see it. */
+interface Last {
+	instrument: string;
+	at: number;
+	value: number;
+	u: number;
+	missed: number;
 }
 
 /** Doubts that say something of the reading but not that its value misleads a history. */
-const TRUE_ENOUGH = new Set(['low-ionic-strength', 'not-settled', 'stuck', 'no-compensation']);
+const TRUE_ENOUGH = new Set([
+	'low-ionic-strength',
+	'not-settled',
+	'stuck',
+	'gap',
+	'calibration-overdue',
+	'calibration-failed',
+	'temperature-far',
+]);
 /** Readings this close together come from a sensor and not from a hand. */
 const CONTINUOUS_GAP = 20 * 60_000;
 /** How long a tank takes to mix after something was added (common practice: within the hour). */
 const MIXING_MS = 60 * 60_000;
+/** Readings of two instruments this close in time are of the same water. */
+const TOGETHER_MS = 15 * 60_000;
+/** A gap this many times the usual step, and at least this long, breaks a sensor's record. */
+const GAP_TIMES = 6;
+const GAP_LEAST_MS = 3_600_000;
+/** These make a sensor's comparison with others start afresh. */
+const RESTORES = new Set(['calibrated', 'probe_cleaned', 'probe_out']);
 const STIRS = new Set([
 	'water_added',
 	'nutrient_added',
@@ -51,6 +87,9 @@ export interface EngineSnapshot {
 	histories: { station: string; history: Omit<History, 'lastAt'> & { lastAt: number | null } }[];
 	traces: [string, Trace][];
 	events: WaterEvent[];
+	lasts: [string, Last[]][];
+	drifts: [string, Drifting][];
+	lastEc: [string, { at: number; station: string; ecUsCm: number }][];
 }
 
 const HALF_YEAR = 180 * 86_400_000;
@@ -74,11 +113,16 @@ export class Engine {
 	private readonly traces = new Map<string, Trace>();
 	private readonly events = new Map<string, WaterEvent[]>();
 	private readonly lastEc = new Map<string, { at: number; station: string; ecUsCm: number }>();
+	private readonly lasts = new Map<string, Last[]>();
+	private readonly drifts = new Map<string, Drifting>();
+	private readonly tolerance: number;
 
 	constructor(
 		private readonly site: Site,
 		private readonly now: () => number,
-	) {}
+	) {
+		this.tolerance = site.tolerance ?? 1;
+	}
 
 	station(code: string): StationInfo {
 		return this.site.stations.get(code) ?? unknownStation(code);
@@ -152,6 +196,9 @@ export class Engine {
 			})),
 			traces: [...this.traces],
 			events: [...this.events.values()].flat(),
+			lasts: [...this.lasts],
+			drifts: [...this.drifts],
+			lastEc: [...this.lastEc],
 		};
 	}
 
@@ -163,6 +210,9 @@ export class Engine {
 		}
 		for (const [key, trace] of snapshot.traces) engine.traces.set(key, structuredClone(trace));
 		for (const event of snapshot.events) engine.note(event);
+		for (const [key, lasts] of snapshot.lasts) engine.lasts.set(key, structuredClone(lasts));
+		for (const [key, drift] of snapshot.drifts) engine.drifts.set(key, structuredClone(drift));
+		for (const [key, ec] of snapshot.lastEc) engine.lastEc.set(key, ec);
 		return engine;
 	}
 
@@ -189,7 +239,7 @@ export class Engine {
 				uWorking,
 				prediction,
 				missed: prediction ? score(prediction, level, uWorking) : 0,
-				limit: limitFor(prediction),
+				limit: this.tolerance * limitFor(prediction),
 				mates: [],
 				elsewhere: (q) => this.elsewhere(reading, q),
 				previous: trace ? { at: trace.at, value: trace.value } : null,
@@ -203,7 +253,15 @@ export class Engine {
 							improbableFrom: improbableFrom(trace.repeats),
 						}
 					: null,
+				repeatedSince: trace && reading.value === trace.value ? (trace.repeatedSince ?? reading.at) : null,
 				before: this.lastEc.get(reading.instrument) ?? null,
+				gap: gapOf(trace, reading.at),
+				neighbours: this.neighbours(reading, quantity),
+				drifted: this.drifted(reading, quantity),
+				probe:
+					(quantity === 'ph' || quantity === 'ec') && reading.instrument !== ''
+						? (this.site.probe?.(reading.instrument, quantity, reading.at) ?? null)
+						: null,
 				now: this.now(),
 			});
 			seen.set(key, reading.value);
@@ -213,6 +271,72 @@ export class Engine {
 			s.ecHereUsCm = s.quantity === 'ph' ? this.ecHere(s, subjects) : null;
 		}
 		return subjects;
+	}
+
+	/** What other instruments showed here just before, with nothing added in between. */
+	private neighbours(reading: Reading, quantity: SeriesQuantity): readonly Last[] {
+		const lasts = this.lasts.get(seriesKey(reading.station, quantity));
+		if (!lasts || (lasts.length === 1 && lasts[0]!.instrument === reading.instrument)) return NO_LASTS;
+		return lasts.filter(
+			(l) =>
+				l.instrument !== reading.instrument &&
+				l.at < reading.at &&
+				reading.at - l.at <= TOGETHER_MS &&
+				eventsBetween(this.events.get(reading.station), l.at, reading.at).length === 0,
+		);
+	}
+
+	private drifted(reading: Reading, quantity: SeriesQuantity): Subject['drifted'] {
+		const drift = this.drifts.get(`${seriesKey(reading.station, quantity)}\u0000${reading.instrument}`);
+		if (!drift) return null;
+		const restored = eventsBetween(this.events.get(reading.station), drift.at, reading.at).some((e) =>
+			RESTORES.has(e.kind),
+		);
+		return restored ? null : driftOf(drift);
+	}
+
+	/** Keeps what this instrument showed, and holds a sensor against the hand readings beside it. */
+	private remember(s: Subject): void {
+		const { reading, quantity } = s;
+		if (quantity !== 'ph' && quantity !== 'ec') return;
+		const key = seriesKey(reading.station, quantity);
+		const last: Last = {
+			instrument: reading.instrument,
+			at: reading.at,
+			value: reading.value,
+			u: s.u,
+			missed: s.missed,
+		};
+		const lasts = this.lasts.get(key);
+		if (!lasts) this.lasts.set(key, [last]);
+		else {
+			const own = lasts.find((l) => l.instrument === reading.instrument);
+			if (own) Object.assign(own, last);
+			else if (lasts.length < 8) lasts.push(last);
+		}
+		if (s.continuous) return;
+		const beside = new Map<string, number>();
+		for (const n of s.neighbours) beside.set(n.instrument, n.value);
+		for (const m of s.mates)
+			if (m.quantity === quantity && m.reading.instrument !== reading.instrument)
+				beside.set(m.reading.instrument, m.reading.value);
+		for (const [instrument, value] of beside) {
+			if (!this.traceIsContinuous(reading.station, quantity, instrument)) continue;
+			const driftKey = `${key}\u0000${instrument}`;
+			let drift = this.drifts.get(driftKey);
+			const since = drift ? eventsBetween(this.events.get(reading.station), drift.at, reading.at) : NO_EVENTS;
+			if (!drift || since.some((e) => RESTORES.has(e.kind))) {
+				drift = noDrift(reading.at);
+				this.drifts.set(driftKey, drift);
+			}
+			compareWith(drift, quantity, reading.at, value, reading.value, reading.instrument);
+		}
+	}
+
+	private traceIsContinuous(station: string, quantity: SeriesQuantity, instrument: string): boolean {
+		if (this.site.instruments.get(instrument)?.continuous) return true;
+		const trace = this.traces.get(`${station}\u0000${quantity}\u0000${instrument}`);
+		return trace?.gapMs != null && trace.gapMs <= CONTINUOUS_GAP;
 	}
 
 	private mixing(station: string, at: number): boolean {
@@ -248,6 +372,7 @@ export class Engine {
 				gapMs: null,
 				repeats: noRepeats(),
 				jumped,
+				repeatedSince: null,
 			});
 		else if (reading.at >= trace.at) {
 			const gap = reading.at - trace.at;
@@ -256,6 +381,7 @@ export class Engine {
 				// A jump out of the water and back says nothing of how the display steps.
 				if (jumped || trace.jumped) trace.repeats.run = 1;
 				else countRepeat(trace.repeats, trace.value, reading.value);
+				trace.repeatedSince = reading.value === trace.value ? (trace.repeatedSince ?? reading.at) : null;
 				trace.jumped = jumped;
 				trace.gapMs = trace.gapMs === null ? gap : trace.gapMs + (gap - trace.gapMs) / 8;
 				trace.at = reading.at;
@@ -274,6 +400,7 @@ export class Engine {
 		if (cause === 'clock' && verdict.flag === 4) return;
 		this.trace(s, cause === 'spike' || cause === 'probe-in-air' || cause === 'probe-in-storage');
 		if (cause === 'clock') return;
+		this.remember(s);
 		const history = this.history(s.reading.station, s.quantity);
 		const fits = s.prediction === null || Math.abs(s.missed) <= s.limit;
 		const [low, high] = s.definition.span;
@@ -287,11 +414,38 @@ export class Engine {
 		// A sensor's new level must last; a spike of a few readings is still a spike.
 		const needed = s.continuous ? 6 : verdict.deciding?.suggested == null || cause === 'scale-mismatch' ? 1 : 3;
 		const tolerance = 3 * Math.hypot(Math.min(s.prediction.spread, 0.3), s.uWorking);
-		if (doubt(history, s.reading.at, s.level, tolerance, needed)) believe(history, s.reading.at, s.level, null);
+		const { event } = s.prediction;
+		if (!doubt(history, s.reading.at, s.level, tolerance, needed)) return;
+		const since = history.times[0]!;
+		believe(history, s.reading.at, s.level, null);
+		if (!s.continuous || event.kinds.length > 0 || cause !== 'spike') return;
+		// Six readings on, it is no spike but a step: said of all of them at once.
+		verdict.deciding = newLevelFinding(s, this.movedToo(s, since));
+		verdict.flag = 3;
+		verdict.findings.unshift(verdict.deciding);
+		verdict.since = since;
+	}
+
+	/** Whether the conductivity here left its level at the same time. */
+	private movedToo(s: Subject, since: number): boolean {
+		if (s.quantity === 'ec') return true;
+		const ec = this.histories.get(seriesKey(s.reading.station, 'ec'));
+		if (!ec) return false;
+		return (
+			(ec.pending !== null && Math.abs(ec.pending.at - since) <= TOGETHER_MS) ||
+			(ec.times.length <= 8 && ec.times.length > 0 && Math.abs(ec.times[0]! - since) <= TOGETHER_MS)
+		);
 	}
 }
 
 const NO_EVENTS: readonly WaterEvent[] = [];
+const NO_LASTS: readonly Last[] = [];
+
+function gapOf(trace: Trace | undefined, at: number): Subject['gap'] {
+	if (trace?.gapMs == null || trace.gapMs > CONTINUOUS_GAP) return null;
+	const ms = at - trace.at;
+	return ms >= GAP_LEAST_MS && ms >= GAP_TIMES * trace.gapMs ? { ms, usualMs: trace.gapMs } : null;
+}
 
 /** Events after one time and up to another, from a list in order of time. */
 function eventsBetween(list: readonly WaterEvent[] | undefined, after: number, upTo: number): readonly WaterEvent[] {
@@ -321,6 +475,9 @@ function verdictOf(s: Subject): Verdict {
 		flag: deciding ? deciding.flag : 1,
 		deciding,
 		findings,
+		...(deciding?.cause === 'stuck' && s.repeatedSince !== null && s.repeats?.length === s.repeats?.improbableFrom
+			? { since: s.repeatedSince }
+			: {}),
 		expected: s.prediction && expectedInterval(s),
 		u: s.u,
 		inRange: range ? s.reading.value >= range.low && s.reading.value <= range.high : null,

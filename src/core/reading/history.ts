@@ -1,5 +1,6 @@
 import type { SeriesQuantity } from '../quantity/quantities';
 import { MAD_TO_SIGMA, median, theilSenSlope } from '../series/robust';
+import { countSwing, type DayRhythm, noRhythm, swing } from './day-rhythm';
 import { type EventEffect, NO_EFFECT } from './event-effect';
 import type { StationInfo } from './model';
 import { OTHER_STEP, type Prior, prior, STEP } from './prior';
@@ -34,6 +35,8 @@ export interface History {
 	/** A value that was not believed but may be a new level: the next one that agrees confirms it. */
 	pending: { at: number; level: number; agreed: number; needed: number } | null;
 	lastAt: number;
+	/** How it swings with the hour. */
+	day: DayRhythm;
 }
 
 export interface Prediction {
@@ -49,7 +52,16 @@ export interface Prediction {
 }
 
 export function emptyHistory(quantity: SeriesQuantity): History {
-	return { quantity, times: [], levels: [], misses: [], count: 0, pending: null, lastAt: Number.NEGATIVE_INFINITY };
+	return {
+		quantity,
+		times: [],
+		levels: [],
+		misses: [],
+		count: 0,
+		pending: null,
+		lastAt: Number.NEGATIVE_INFINITY,
+		day: noRhythm(),
+	};
 }
 
 function stepSpread(history: History): number {
@@ -63,6 +75,12 @@ function fromPrior(p: Prior, event: EventEffect): Prediction {
 	return { level: p.centre, spread: p.spread, from: 0, seen: 0, event };
 }
 
+const meanSwing = (history: History, first: number): number => {
+	let sum = 0;
+	for (let i = first; i < history.times.length; i++) sum += swing(history.day, history.times[i]!);
+	return sum / (history.times.length - first);
+};
+
 /** What is expected at a time; null when nothing at all is known of this quantity here. */
 export function predict(
 	history: History,
@@ -73,8 +91,10 @@ export function predict(
 	const p = prior(history.quantity, station);
 	const n = history.levels.length;
 	if (n === 0) return p && fromPrior(p, event);
-	const recent = history.levels.slice(-LEVEL_OF);
+	const first = Math.max(0, n - LEVEL_OF);
+	const recent = history.levels.slice(first);
 	let level = median(recent);
+	if (n >= 3) level += swing(history.day, at) - meanSwing(history, first);
 	const step = stepSpread(history);
 	if (n >= 5) {
 		const slope = theilSenSlope(history.times, history.levels);
@@ -120,6 +140,10 @@ export function believe(history: History, at: number, level: number, prediction:
 	if (prediction && prediction.from >= 2 && !cut) {
 		history.misses.push(Math.abs(level - prediction.level));
 		if (history.misses.length > MISSES) history.misses.shift();
+		// Readings minutes apart share their hour: only those that span a day tell of its swing.
+		const n = history.times.length;
+		if (n >= 4 && at - history.times[0]! > 1.5 * DAY && at - history.times[0]! < 12 * DAY)
+			countSwing(history.day, at, level - mean(history.levels.slice(-LEVEL_OF)));
 	}
 	// An event or a confirmed new level ends the old one: never fit across it.
 	if (cut) restart(history);
@@ -141,6 +165,8 @@ export function believe(history: History, at: number, level: number, prediction:
 	history.pending = null;
 	if (at > history.lastAt) history.lastAt = at;
 }
+
+const mean = (v: readonly number[]): number => v.reduce((a, b) => a + b, 0) / v.length;
 
 function restart(history: History): void {
 	history.times.length = 0;

@@ -51,6 +51,8 @@ export interface Reading {
 	halfWidth: number;
 	tempC: number | null;
 	waitS: number | null;
+	/** Steps of the protocol that were left out (see protocol.ts); undefined when nobody kept track. */
+	skipped?: readonly string[] | undefined;
 }
 
 export const EVENT_KINDS = [
@@ -108,7 +110,21 @@ export interface Verdict {
 	u: number;
 	/** Whether the value lies in the station's target range; null without one. */
 	inRange: boolean | null;
+	/** The finding holds for this series from this time on: what came before was let pass until it was sure. */
+	since?: number | undefined;
 }
 
+/** What is known of a probe at a time: its newest calibration before it. */
+export interface ProbeState {
+	at: number;
+	/** How it was left: a failed electrode stays failed when it is adjusted, a wrong reading does not. */
+	verdict: 'good' | 'watch' | 'fail';
+	tempC: number | null;
+	intervalDays: number;
+}
+
+/** Doubts about the probe or the kind of water: true, but nothing that a decision about one reading would settle. */
+export const NOT_FOR_REVIEW: readonly string[] = ['low-ionic-strength', 'calibration-overdue', 'temperature-far'];
+
 /** Changes when the checks would judge the same rows differently; stored beside every derived verdict. */
-export const ENGINE_VERSION = 2;
+export const ENGINE_VERSION = 3;

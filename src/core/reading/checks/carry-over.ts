@@ -1,3 +1,4 @@
+import type { Finding } from '../model';
 import { displayValue } from '../slips';
 import { fromWorking } from '../working-scale';
 import { type Check, unexpected } from './check';
@@ -5,6 +6,8 @@ import { type Check, unexpected } from './check';
 /** What clings to a probe is rinsed off or diluted within this time. */
 const WITHIN_MS = 45 * 60_000;
 const STRONGER = 3;
+/** With the rinse left out, a smaller excess already tells: standard deviations. */
+const SKIPPED_LIMIT = 2.5;
 
 /**
  * Carry-over: water of few salts reads too high right after the same instrument was in something much stronger, or
@@ -13,10 +16,23 @@ const STRONGER = 3;
 export const carryOver: Check = {
 	code: 'carry-over',
 	title: 'Nothing carried over from the sample before',
-	run(s) {
-		if (s.quantity !== 'ec' || !unexpected(s) || s.missed <= 0 || !s.prediction || !s.before) return null;
+	run(s): Finding | null {
+		if (s.quantity !== 'ec' || s.missed <= 0 || !s.prediction) return null;
 		const expected = fromWorking('ec', s.prediction.level);
+		const unrinsed = s.reading.skipped?.includes('rinse') === true;
 		const { before } = s;
+		if (unrinsed && s.missed > SKIPPED_LIMIT)
+			return {
+				check: 'carry-over',
+				flag: 3,
+				cause: 'carry-over',
+				suggested: null,
+				message: `${displayValue('ec', s.reading.value)} is more than this water’s usual ${displayValue('ec', expected)}, and the rinse was left out: salt came along from ${before && before.station !== s.reading.station && s.reading.at - before.at < WITHIN_MS ? before.station : 'the storage cap'}.`,
+				nextStep: 'Rinse the probe in clean water, shake it, and read again.',
+				evidence: { expected_us_cm: Math.round(expected), skipped: 'rinse' },
+				weight: 102,
+			};
+		if (!unexpected(s) || !before) return null;
 		if (s.reading.at - before.at > WITHIN_MS || before.station === s.reading.station) return null;
 		if (before.ecUsCm < STRONGER * expected || s.reading.value <= expected || s.reading.value >= before.ecUsCm)
 			return null;

@@ -1,6 +1,6 @@
 import type { QuantityDefinition, SeriesQuantity } from '../../quantity';
 import type { Prediction } from '../history';
-import type { Finding, InstrumentInfo, Reading, StationInfo } from '../model';
+import type { Finding, InstrumentInfo, ProbeState, Reading, StationInfo } from '../model';
 
 /** Everything one check may look at. A reading is judged with its sample-mates, before any of them is believed. */
 export interface Subject {
@@ -34,6 +34,16 @@ export interface Subject {
 	mixing: boolean;
 	/** How often this value now stands in a row, and from how many on chance does not explain it; null for the first. */
 	repeats: { length: number; improbableFrom: number } | null;
+	/** Since when this value is repeated; null when it is not. */
+	repeatedSince: number | null;
+	/** A hole in a sensor's record just before this reading. */
+	gap: { ms: number; usualMs: number } | null;
+	/** What other instruments showed here within the last quarter of an hour. */
+	neighbours: readonly { instrument: string; at: number; value: number; u: number; missed: number }[];
+	/** Hand readings show that this sensor has moved away: by how much (pH, or share of EC). */
+	drifted: { offset: number; against: string; comparisons: number } | null;
+	/** The newest calibration of this probe before the reading. */
+	probe: ProbeState | null;
 	/** Where this instrument's EC was read just before, at any station. */
 	before: { at: number; station: string; ecUsCm: number } | null;
 	now: number;

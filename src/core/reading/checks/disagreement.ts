@@ -13,13 +13,18 @@ export const disagreement: Check = {
 	run(s) {
 		if (s.quantity !== 'ph' && s.quantity !== 'ec') return null;
 		const drift = (v: number) => (s.quantity === 'ph' ? WEEK.ph : WEEK.ecShare * v);
-		for (const m of s.mates) {
-			if (m.quantity !== s.quantity || m.reading.instrument === s.reading.instrument) continue;
+		const others = [
+			...s.mates
+				.filter((m) => m.quantity === s.quantity && m.reading.instrument !== s.reading.instrument)
+				.map((m) => ({ instrument: m.reading.instrument, value: m.reading.value, u: m.u, missed: m.missed })),
+			...s.neighbours,
+		];
+		for (const m of others) {
 			const zeta = zetaScore(
 				s.reading.value,
 				Math.hypot(s.u, drift(s.reading.value)),
-				m.reading.value,
-				Math.hypot(m.u, drift(m.reading.value)),
+				m.value,
+				Math.hypot(m.u, drift(m.value)),
 			);
 			if (zeta <= UNACCEPTABLE || Math.abs(s.missed) < Math.abs(m.missed)) continue;
 			return {
@@ -27,9 +32,9 @@ export const disagreement: Check = {
 				flag: 3,
 				cause: 'disagreement',
 				suggested: null,
-				message: `${displayValue(s.quantity, s.reading.value)} here, ${displayValue(s.quantity, m.reading.value)} by ${m.reading.instrument || 'the other meter'} in the same water: more apart than both can be right.`,
+				message: `${displayValue(s.quantity, s.reading.value)} here, ${displayValue(s.quantity, m.value)} by ${m.instrument || 'the other meter'} in the same water: more apart than both can be right.`,
 				nextStep: 'Dip the one that was checked longer ago in one standard; that settles it.',
-				evidence: { zeta: Math.round(zeta * 10) / 10, other: m.reading.value },
+				evidence: { zeta: Math.round(zeta * 10) / 10, other: m.value },
 				weight: 60,
 			};
 		}

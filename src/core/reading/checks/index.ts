@@ -1,9 +1,13 @@
+import { againstEvent } from './against-event';
+import { calibration } from './calibration';
 import { carryOver } from './carry-over';
 import type { Check } from './check';
 import { clock } from './clock';
 import { disagreement } from './disagreement';
+import { drifting } from './drifting';
 import { duplicate } from './duplicate';
 import { ecAgainstPpm } from './ec-against-ppm';
+import { gap } from './gap';
 import { lowIonicStrength } from './low-ionic-strength';
 import { noCompensation } from './no-compensation';
 import { notSettled } from './not-settled';
@@ -29,9 +33,13 @@ export const CHECKS: readonly Check[] = [
 	carryOver,
 	noCompensation,
 	disagreement,
+	drifting,
+	againstEvent,
 	slip,
 	userRange,
 	prediction,
 	notSettled,
 	lowIonicStrength,
+	calibration,
+	gap,
 ];

@@ -1,6 +1,9 @@
-import { compensate } from '../../probe/conductivity';
+import { ALPHA_PEN_PCT, compensate } from '../../probe/conductivity';
+import { score } from '../history';
+import type { Finding } from '../model';
 import { displayValue } from '../slips';
-import type { Check } from './check';
+import { toWorking } from '../working-scale';
+import type { Check, Subject } from './check';
 
 /** Closer to 25 °C than this, compensation changes less than a pen's own accuracy. */
 const MATTERS_C = 1.5;
@@ -9,26 +12,45 @@ const MATTERS_C = 1.5;
 export const noCompensation: Check = {
 	code: 'no-compensation',
 	title: 'EC brought to 25 °C',
-	run({ reading, quantity, instrument }) {
-		if (
-			quantity !== 'ec' ||
-			!instrument ||
-			instrument.compensates ||
-			reading.tempC === null ||
-			Math.abs(reading.tempC - 25) < MATTERS_C
-		)
-			return null;
-		const at25 = compensate({ ecUsCm: reading.value, tempC: reading.tempC, alphaPctPerC: instrument.alphaPctPerC });
+	run(s) {
+		const { reading, quantity, instrument } = s;
+		const tempC = reading.tempC ?? s.mates.find((m) => m.quantity === 'temp')?.reading.value ?? null;
+		if (quantity !== 'ec' || tempC === null || Math.abs(tempC - 25) < MATTERS_C) return null;
+		const alphaPctPerC = instrument?.alphaPctPerC ?? ALPHA_PEN_PCT;
+		const at25 = compensate({ ecUsCm: reading.value, tempC, alphaPctPerC });
 		if (!at25.ok) return null;
+		if (!instrument || instrument.compensates) return switchedOff(s, tempC, at25.ec25UsCm);
 		return {
 			check: 'no-compensation',
 			flag: 3,
 			cause: 'no-compensation',
 			suggested: at25.ec25UsCm,
-			message: `This meter does not compensate; ${displayValue('ec', reading.value)} at ${reading.tempC} °C is ${displayValue('ec', at25.ec25UsCm)} at 25 °C.`,
+			message: `This meter does not compensate; ${displayValue('ec', reading.value)} at ${tempC} °C is ${displayValue('ec', at25.ec25UsCm)} at 25 °C.`,
 			nextStep: 'Use the value at 25 °C, or switch the meter’s compensation on.',
-			evidence: { temp_c: reading.tempC, alpha_pct_per_c: instrument.alphaPctPerC },
+			evidence: { temp_c: tempC, alpha_pct_per_c: alphaPctPerC },
 			weight: 95,
 		};
 	},
 };
+
+/** A meter that usually compensates reads as if it did not: the value misses, and brought to 25 °C it fits closely. */
+const FAR_ENOUGH_C = 5;
+const MISSES = 3.5;
+const FITS = 1.5;
+
+function switchedOff(s: Subject, tempC: number, ec25UsCm: number): Finding | null {
+	if (s.continuous || !s.prediction || s.prediction.from < 3 || Math.abs(tempC - 25) < FAR_ENOUGH_C) return null;
+	if (Math.abs(s.missed) < MISSES || s.missed > 0 !== tempC > 25) return null;
+	const left = Math.abs(score(s.prediction, toWorking('ec', ec25UsCm), s.uWorking));
+	if (left > FITS) return null;
+	return {
+		check: 'no-compensation',
+		flag: 3,
+		cause: 'no-compensation',
+		suggested: ec25UsCm,
+		message: `${displayValue('ec', s.reading.value)} does not fit; taken as raw at ${tempC} °C it is ${displayValue('ec', ec25UsCm)} at 25 °C, which does. Is the meter’s compensation off?`,
+		nextStep: 'Switch the meter’s temperature compensation on and read again.',
+		evidence: { temp_c: tempC, missed_sd: Math.round(s.missed * 10) / 10, fits_sd: Math.round(left * 10) / 10 },
+		weight: 99 - left,
+	};
+}

@@ -4,8 +4,17 @@ import type { Check } from './check';
 export const stuck: Check = {
 	code: 'stuck',
 	title: 'A sensor that still moves',
-	run({ continuous, repeats, reading }) {
-		if (!continuous || repeats === null || repeats.length < repeats.improbableFrom) return null;
+	run({ continuous, repeats, reading, mates }) {
+		if (!continuous || repeats === null || repeats.length < 2) return null;
+		// A node that hangs repeats everything at once: what one of its values proves holds for the others.
+		const node = mates.find(
+			(m) =>
+				m.reading.instrument === reading.instrument &&
+				m.quantity !== 'temp' &&
+				m.repeats !== null &&
+				m.repeats.length >= m.repeats.improbableFrom,
+		);
+		if (repeats.length < repeats.improbableFrom && !(node && repeats.length >= node.repeats!.length)) return null;
 		return {
 			check: 'stuck',
 			flag: 3,

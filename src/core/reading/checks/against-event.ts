@@ -1,0 +1,36 @@
+import { displayValue } from '../slips';
+import { fromWorking } from '../working-scale';
+import type { Check } from './check';
+
+/** Misses against what was done are asked about sooner than others: standard deviations. */
+const LIMIT = 3;
+const WORDS: Record<string, string> = {
+	nutrient_added: 'feed was added',
+	water_added: 'water was added',
+	acid_added: 'acid was added',
+	base_added: 'base was added',
+};
+
+/** Before and after a mix: feed can only raise EC and water lower it, acid only lowers pH and base raises it (common practice). */
+export const againstEvent: Check = {
+	code: 'against-event',
+	title: 'Moved the way that what was added moves it',
+	run(s) {
+		if (s.continuous || !s.prediction || s.prediction.from < 3) return null;
+		const { event } = s.prediction;
+		if (event.direction === 0 || Math.sign(s.missed) === event.direction || Math.abs(s.missed) < LIMIT) return null;
+		const before = fromWorking(s.quantity, s.prediction.level);
+		const done = event.kinds.map((k) => WORDS[k]).filter(Boolean);
+		return {
+			check: 'against-event',
+			flag: 3,
+			cause: 'against-event',
+			suggested: null,
+			message: `${done.length > 0 ? done.join(' and ').replace(/^./, (c) => c.toUpperCase()) : 'Something was added'}, and yet it went from ${displayValue(s.quantity, before)} to ${displayValue(s.quantity, s.reading.value)}.`,
+			nextStep:
+				'Stir, wait until it has mixed, and read again; then look whether the addition was logged at the right tank.',
+			evidence: { before, missed_sd: Math.round(s.missed * 10) / 10, events: event.kinds.join(' ') },
+			weight: 51,
+		};
+	},
+};

@@ -1,0 +1,64 @@
+/**
+ * A sensor held against the hand readings beside it: slow drift, found by a two-sided cumulative sum (CUSUM) of their
+ * differences. With k = 0.5 and h = 5 standard deviations it runs about 465 comparisons before a false alarm, and finds
+ * a shift of one standard deviation in about ten (Montgomery, Introduction to Statistical Quality Control; Page 1954).
+ */
+export interface Drifting {
+	/** Time of the newest comparison. */
+	at: number;
+	up: number;
+	down: number;
+	/** Exponentially weighted mean of the differences, pH or share of EC. */
+	mean: number;
+	comparisons: number;
+	against: string;
+	alarmed: boolean;
+}
+
+const K = 0.5;
+const H = 5;
+/** Standard deviation of one difference: a hand-held pen and the water between the two (common practice, no source). */
+const SIGMA = { ph: 0.1, ec: 0.03 } as const;
+const WEIGHT = 0.3;
+/** Beyond this many standard deviations a single difference is a slip of the hand and not drift. */
+const OUTLIER = 6;
+/** Below this the alarm is withdrawn. */
+const CALM = 1;
+
+export const noDrift = (at: number): Drifting => ({
+	at,
+	up: 0,
+	down: 0,
+	mean: 0,
+	comparisons: 0,
+	against: '',
+	alarmed: false,
+});
+
+/** Takes one comparison in, in place. */
+export function compareWith(
+	d: Drifting,
+	quantity: 'ph' | 'ec',
+	at: number,
+	sensor: number,
+	hand: number,
+	by: string,
+): void {
+	if (quantity === 'ec' && !(hand > 0)) return;
+	const difference = quantity === 'ph' ? sensor - hand : (sensor - hand) / hand;
+	const z = difference / SIGMA[quantity];
+	const expected = d.comparisons === 0 ? 0 : d.mean / SIGMA[quantity];
+	d.at = at;
+	if (Math.abs(z - expected) > OUTLIER) return;
+	d.mean = d.comparisons === 0 ? difference : d.mean + WEIGHT * (difference - d.mean);
+	d.comparisons++;
+	d.against = by;
+	d.up = Math.max(0, d.up + z - K);
+	d.down = Math.max(0, d.down - z - K);
+	if (d.up > H || d.down > H) d.alarmed = true;
+	else if (Math.max(d.up, d.down) < CALM) d.alarmed = false;
+}
+
+/** The offset where the sum has crossed its limit, else null. */
+export const driftOf = (d: Drifting): { offset: number; against: string; comparisons: number } | null =>
+	d.alarmed ? { offset: d.mean, against: d.against, comparisons: d.comparisons } : null;
