@@ -1,12 +1,13 @@
 import { QUANTITY, type SeriesQuantity, seriesQuantity } from '../quantity';
 import { CHECKS } from './checks';
 import type { Subject } from './checks/check';
+import { stuckSince } from './checks/stuck';
 import { combinedEffect, NO_EFFECT } from './event-effect';
 import { believe, doubt, emptyHistory, type History, type Prediction, predict, score } from './history';
 import type { Finding, InstrumentInfo, ProbeState, Reading, StationInfo, Verdict, WaterEvent } from './model';
 import { newLevelFinding } from './new-level';
 import { countRepeat, improbableFrom, noRepeats, type Repeats } from './repeats';
-import { compareWith, type Drifting, driftOf, noDrift } from './second-instrument';
+import { compareWith, type Drifting, driftOf, noDrift, withoutDrift } from './second-instrument';
 import { instrumentUncertainty, repeatability } from './uncertainty';
 import { fromWorking, toWorking, uncertaintyToWorking } from './working-scale';
 
@@ -45,6 +46,8 @@ interface Trace {
 interface Last {
 	instrument: string;
 	at: number;
+	/** On its display, and with its known drift taken off. */
+	shown: number;
 	value: number;
 	u: number;
 	missed: number;
@@ -224,7 +227,12 @@ export class Engine {
 			const key = traceKey(reading);
 			const trace = this.traces.get(key);
 			const prediction = this.expect(reading.station, quantity, reading.at);
-			const level = toWorking(quantity, reading.value);
+			const drifted = this.drifted(reading, quantity);
+			// A sensor known to have moved away is judged, and learned from, by what it would show if it had not.
+			const level = toWorking(
+				quantity,
+				drifted ? withoutDrift(quantity, reading.value, drifted.offset) : reading.value,
+			);
 			const instrument = this.site.instruments.get(reading.instrument);
 			const u = instrumentUncertainty(reading, instrument);
 			const uWorking = uncertaintyToWorking(quantity, reading.value, repeatability(reading, instrument));
@@ -257,7 +265,7 @@ export class Engine {
 				before: this.lastEc.get(reading.instrument) ?? null,
 				gap: gapOf(trace, reading.at),
 				neighbours: this.neighbours(reading, quantity),
-				drifted: this.drifted(reading, quantity),
+				drifted,
 				probe:
 					(quantity === 'ph' || quantity === 'ec') && reading.instrument !== ''
 						? (this.site.probe?.(reading.instrument, quantity, reading.at) ?? null)
@@ -303,7 +311,8 @@ export class Engine {
 		const last: Last = {
 			instrument: reading.instrument,
 			at: reading.at,
-			value: reading.value,
+			shown: reading.value,
+			value: s.drifted ? withoutDrift(quantity, reading.value, s.drifted.offset) : reading.value,
 			u: s.u,
 			missed: s.missed,
 		};
@@ -316,7 +325,7 @@ export class Engine {
 		}
 		if (s.continuous) return;
 		const beside = new Map<string, number>();
-		for (const n of s.neighbours) beside.set(n.instrument, n.value);
+		for (const n of s.neighbours) beside.set(n.instrument, n.shown);
 		for (const m of s.mates)
 			if (m.quantity === quantity && m.reading.instrument !== reading.instrument)
 				beside.set(m.reading.instrument, m.reading.value);
@@ -475,9 +484,7 @@ function verdictOf(s: Subject): Verdict {
 		flag: deciding ? deciding.flag : 1,
 		deciding,
 		findings,
-		...(deciding?.cause === 'stuck' && s.repeatedSince !== null && s.repeats?.length === s.repeats?.improbableFrom
-			? { since: s.repeatedSince }
-			: {}),
+		...(deciding?.cause === 'stuck' ? { since: stuckSince(s) } : {}),
 		expected: s.prediction && expectedInterval(s),
 		u: s.u,
 		inRange: range ? s.reading.value >= range.low && s.reading.value <= range.high : null,

@@ -64,8 +64,12 @@ export function emptyHistory(quantity: SeriesQuantity): History {
 	};
 }
 
-function stepSpread(history: History): number {
-	const step = STEP[history.quantity] ?? OTHER_STEP;
+/** Readings this close together come from a sensor, whose steps are small from the first. */
+const SENSOR_GAP = 20 * 60_000;
+
+function stepSpread(history: History, usualGap: number): number {
+	const known = STEP[history.quantity] ?? OTHER_STEP;
+	const step = usualGap <= SENSOR_GAP ? { usual: known.least, least: known.least } : known;
 	const n = history.misses.length;
 	const seen = n === 0 ? 0 : MAD_TO_SIGMA * median(history.misses);
 	return Math.max(Math.sqrt((PRIOR_WEIGHT * step.usual ** 2 + n * seen ** 2) / (PRIOR_WEIGHT + n)), step.least);
@@ -95,7 +99,10 @@ export function predict(
 	const recent = history.levels.slice(first);
 	let level = median(recent);
 	if (n >= 3) level += swing(history.day, at) - meanSwing(history, first);
-	const step = stepSpread(history);
+	const gaps: number[] = [];
+	for (let i = 1; i < n; i++) gaps.push(history.times[i]! - history.times[i - 1]!);
+	const usualGap = gaps.length === 0 ? DAY : Math.max(median(gaps), 1);
+	const step = stepSpread(history, usualGap);
 	if (n >= 5) {
 		const slope = theilSenSlope(history.times, history.levels);
 		const middle = median(history.times.slice(-LEVEL_OF));
@@ -104,10 +111,9 @@ export function predict(
 		if (slope !== null && Math.abs(slope * (history.times[n - 1]! - history.times[0]!)) > 2 * step)
 			level += slope * ahead;
 	}
-	const gaps: number[] = [];
-	for (let i = 1; i < n; i++) gaps.push(history.times[i]! - history.times[i - 1]!);
-	const usualGap = gaps.length === 0 ? DAY : Math.max(median(gaps), 1);
-	const sinceGaps = Math.max(1, Math.abs(at - history.times[n - 1]!) / usualGap);
+	// While a sensor’s new value waits to be confirmed, the old level must not grow vague enough to let it in.
+	const waits = history.pending !== null && usualGap <= SENSOR_GAP && history.pending.at < at;
+	const sinceGaps = Math.max(1, Math.abs((waits ? history.pending!.at : at) - history.times[n - 1]!) / usualGap);
 	let spread = step * Math.sqrt(0.5 + 0.5 * sinceGaps);
 	// With one or two readings the level itself is hardly known; after an event it is, but the step is less usual.
 	if (n < 3) spread = history.count < 5 && p ? Math.max(spread, p.spread * (n === 1 ? 0.45 : 0.3)) : spread * 1.3;

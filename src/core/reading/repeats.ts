@@ -32,7 +32,7 @@ const IMPROBABLE = 1e-6;
 const LEAST = 8;
 const COARSE = 0.12;
 /** Of five-minute readings, a day. */
-const COARSE_RUN = 288;
+export const COARSE_RUN = 288;
 
 /** Takes one more reading in, in place. */
 export function countRepeat(r: Repeats, before: number, value: number): void {

@@ -12,7 +12,10 @@ export interface Drifting {
 	mean: number;
 	comparisons: number;
 	against: string;
+	wild: number;
 	alarmed: boolean;
+	/** Comparisons in a row that agree again. */
+	calm: number;
 }
 
 const K = 0.5;
@@ -22,8 +25,9 @@ const SIGMA = { ph: 0.1, ec: 0.03 } as const;
 const WEIGHT = 0.3;
 /** Beyond this many standard deviations a single difference is a slip of the hand and not drift. */
 const OUTLIER = 6;
-/** Below this the alarm is withdrawn. */
-const CALM = 1;
+/** This many comparisons in a row within this many standard deviations withdraw the alarm. */
+const CALM_TIMES = 2;
+const CALM = 1.2;
 
 export const noDrift = (at: number): Drifting => ({
 	at,
@@ -32,7 +36,9 @@ export const noDrift = (at: number): Drifting => ({
 	mean: 0,
 	comparisons: 0,
 	against: '',
+	wild: 0,
 	alarmed: false,
+	calm: 0,
 });
 
 /** Takes one comparison in, in place. */
@@ -49,16 +55,23 @@ export function compareWith(
 	const z = difference / SIGMA[quantity];
 	const expected = d.comparisons === 0 ? 0 : d.mean / SIGMA[quantity];
 	d.at = at;
-	if (Math.abs(z - expected) > OUTLIER) return;
+	// One wild difference is a slip of the hand; a second like it is the sensor.
+	d.wild = Math.abs(z - expected) > OUTLIER ? d.wild + 1 : 0;
+	if (d.wild === 1) return;
 	d.mean = d.comparisons === 0 ? difference : d.mean + WEIGHT * (difference - d.mean);
 	d.comparisons++;
 	d.against = by;
 	d.up = Math.max(0, d.up + z - K);
 	d.down = Math.max(0, d.down - z - K);
 	if (d.up > H || d.down > H) d.alarmed = true;
-	else if (Math.max(d.up, d.down) < CALM) d.alarmed = false;
+	d.calm = Math.abs(z) < CALM ? d.calm + 1 : 0;
+	if (d.alarmed && d.calm >= CALM_TIMES) Object.assign(d, { up: 0, down: 0, mean: difference, alarmed: false });
 }
 
 /** The offset where the sum has crossed its limit, else null. */
 export const driftOf = (d: Drifting): { offset: number; against: string; comparisons: number } | null =>
 	d.alarmed ? { offset: d.mean, against: d.against, comparisons: d.comparisons } : null;
+
+/** What the sensor would show without its offset. */
+export const withoutDrift = (quantity: string, value: number, offset: number): number =>
+	quantity === 'ph' ? value - offset : value / (1 + offset);

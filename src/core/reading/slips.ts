@@ -89,6 +89,9 @@ export function undoneSlips(quantity: SeriesQuantity, reading: Reading): Slip[] 
 	}
 }
 
+/** What landing at the end of an event's reach costs, in standard deviations. */
+const DEEP = 3;
+
 /** A slip must land this close to the expectation, in standard deviations, to be proposed. */
 export const FITS = 3;
 /** The further off the number as typed, the surer that it was mistyped, and the less likely a value its undoing may be. */
@@ -111,7 +114,11 @@ export function bestSlip(
 	let best: { slip: Slip; fit: number; cost: number } | null = null;
 	for (const slip of candidates) {
 		if (!(slip.value >= span[0] && slip.value <= span[1])) continue;
-		const fit = Math.abs(score(prediction, toWorking(quantity, slip.value), uWorking));
+		const level = toWorking(quantity, slip.value);
+		const { event } = prediction;
+		// Anything fits within the reach of an addition of unknown size; the deeper, the less it proves.
+		const deep = event.reach > 0 ? Math.min(Math.abs(level - prediction.level) / event.reach, 1) * DEEP : 0;
+		const fit = Math.hypot(score(prediction, level, uWorking), deep);
 		if (fit > fits || fit * 2 > Math.abs(missed)) continue;
 		const cost = fit * fit + slip.handicap;
 		if (!best || cost < best.cost) best = { slip, fit, cost };

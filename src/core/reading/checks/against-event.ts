@@ -16,7 +16,7 @@ export const againstEvent: Check = {
 	code: 'against-event',
 	title: 'Moved the way that what was added moves it',
 	run(s) {
-		if (s.continuous || !s.prediction || s.prediction.from < 3) return null;
+		if (s.continuous || !s.prediction || s.prediction.from < 1) return null;
 		const { event } = s.prediction;
 		if (event.direction === 0 || Math.sign(s.missed) === event.direction || Math.abs(s.missed) < LIMIT) return null;
 		const before = fromWorking(s.quantity, s.prediction.level);
@@ -30,7 +30,7 @@ export const againstEvent: Check = {
 			nextStep:
 				'Stir, wait until it has mixed, and read again; then look whether the addition was logged at the right tank.',
 			evidence: { before, missed_sd: Math.round(s.missed * 10) / 10, events: event.kinds.join(' ') },
-			weight: 51,
+			weight: 98,
 		};
 	},
 };

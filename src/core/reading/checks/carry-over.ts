@@ -6,6 +6,10 @@ import { type Check, unexpected } from './check';
 /** What clings to a probe is rinsed off or diluted within this time. */
 const WITHIN_MS = 45 * 60_000;
 const STRONGER = 3;
+/** Water thin enough that a drop of storage solution shows, the most such a drop adds, and what begins a new round. */
+const THIN_US_CM = 150;
+const FROM_CAP_US_CM = 3000;
+const ROUND_MS = 2 * 3_600_000;
 /** With the rinse left out, a smaller excess already tells: standard deviations. */
 const SKIPPED_LIMIT = 2.5;
 
@@ -32,7 +36,26 @@ export const carryOver: Check = {
 				evidence: { expected_us_cm: Math.round(expected), skipped: 'rinse' },
 				weight: 102,
 			};
-		if (!unexpected(s) || !before) return null;
+		if (!unexpected(s)) return null;
+		// A combined meter's first dip of the round comes out of the storage cap.
+		const combined = s.mates.some((m) => m.quantity === 'ph' && m.reading.instrument === s.reading.instrument);
+		if (
+			combined &&
+			expected < THIN_US_CM &&
+			(!before || s.reading.at - before.at > ROUND_MS) &&
+			s.reading.value - expected < FROM_CAP_US_CM
+		)
+			return {
+				check: 'carry-over',
+				flag: 3,
+				cause: 'carry-over',
+				suggested: null,
+				message: `${displayValue('ec', s.reading.value)} in the first dip of the round, where ${displayValue('ec', expected)} is usual: salt from the storage cap?`,
+				nextStep: 'Rinse the probe in clean water, shake it, and read again.',
+				evidence: { expected_us_cm: Math.round(expected), before: 'storage' },
+				weight: 97,
+			};
+		if (!before) return null;
 		if (s.reading.at - before.at > WITHIN_MS || before.station === s.reading.station) return null;
 		if (before.ecUsCm < STRONGER * expected || s.reading.value <= expected || s.reading.value >= before.ecUsCm)
 			return null;

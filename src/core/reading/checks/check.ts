@@ -39,7 +39,7 @@ export interface Subject {
 	/** A hole in a sensor's record just before this reading. */
 	gap: { ms: number; usualMs: number } | null;
 	/** What other instruments showed here within the last quarter of an hour. */
-	neighbours: readonly { instrument: string; at: number; value: number; u: number; missed: number }[];
+	neighbours: readonly { instrument: string; at: number; shown: number; value: number; u: number; missed: number }[];
 	/** Hand readings show that this sensor has moved away: by how much (pH, or share of EC). */
 	drifted: { offset: number; against: string; comparisons: number } | null;
 	/** The newest calibration of this probe before the reading. */

@@ -1,3 +1,4 @@
+import { withoutDrift } from '../second-instrument';
 import { displayValue } from '../slips';
 import type { Check } from './check';
 
@@ -7,7 +8,7 @@ export const drifting: Check = {
 	title: 'A sensor that agrees with hand readings',
 	run({ drifted, continuous, quantity, reading }) {
 		if (!continuous || drifted === null) return null;
-		const truth = quantity === 'ph' ? reading.value - drifted.offset : reading.value / (1 + drifted.offset);
+		const truth = withoutDrift(quantity, reading.value, drifted.offset);
 		return {
 			check: 'drifting',
 			flag: 3,

@@ -1,4 +1,5 @@
-import type { Check } from './check';
+import { COARSE_RUN } from '../repeats';
+import type { Check, Subject } from './check';
 
 /** Flat line (QARTOD): a continuous sensor repeats one value for longer than chance explains, judged by how it usually repeats itself. */
 export const stuck: Check = {
@@ -6,14 +7,7 @@ export const stuck: Check = {
 	title: 'A sensor that still moves',
 	run({ continuous, repeats, reading, mates }) {
 		if (!continuous || repeats === null || repeats.length < 2) return null;
-		// A node that hangs repeats everything at once: what one of its values proves holds for the others.
-		const node = mates.find(
-			(m) =>
-				m.reading.instrument === reading.instrument &&
-				m.quantity !== 'temp' &&
-				m.repeats !== null &&
-				m.repeats.length >= m.repeats.improbableFrom,
-		);
+		const node = hangingMate(reading.instrument, mates);
 		if (repeats.length < repeats.improbableFrom && !(node && repeats.length >= node.repeats!.length)) return null;
 		return {
 			check: 'stuck',
@@ -27,3 +21,22 @@ export const stuck: Check = {
 		};
 	},
 };
+
+const hangs = (s: Subject): boolean => s.repeats !== null && s.repeats.length >= s.repeats.improbableFrom;
+
+/** A node that hangs repeats everything at once: what one of its values proves holds for the others. */
+const hangingMate = (instrument: string, mates: readonly Subject[]): Subject | undefined =>
+	mates.find((m) => m.reading.instrument === instrument && m.quantity !== 'temp' && hangs(m));
+
+/**
+ * From when on the value has been standing, at the reading that makes it sure; undefined at the others. A coarse
+ * display rests honestly for hours, so of its own run nothing is said backwards.
+ */
+export function stuckSince(s: Subject): number | undefined {
+	if (s.repeats === null || s.repeatedSince === null) return undefined;
+	const node = hangingMate(s.reading.instrument, s.mates);
+	if (node && node.repeats!.length === node.repeats!.improbableFrom)
+		return Math.max(node.repeatedSince ?? s.reading.at, s.repeatedSince);
+	const { length, improbableFrom } = s.repeats;
+	return length === improbableFrom && improbableFrom < COARSE_RUN ? s.repeatedSince : undefined;
+}
