@@ -1,12 +1,13 @@
 import type { LotRow, ProbeRow } from '@/store/calibrations';
 import type { InstrumentRow, StationRow, SystemRow } from '@/store/line';
-import { PLAIN_INSTRUMENT } from '@/store/line';
+import { PLAIN_INSTRUMENT, PLAIN_STATION } from '@/store/line';
 
 /** Saltmarsh Yard: the invented glasshouse of all demo data. */
 export const SITE = {
 	name: 'Saltmarsh Yard',
 	timezone: 'Europe/Amsterdam',
 	units: { ec: 'mS/cm', temp: 'C', volume: 'L' },
+	settings: {},
 };
 
 export const SYSTEMS: Omit<SystemRow, 'id'>[] = [
@@ -44,19 +45,43 @@ const station = (
 	s: Partial<StationRow> & Pick<StationRow, 'code' | 'name' | 'kind'>,
 	position: number,
 ): Omit<StationRow, 'id'> => ({
-	system: null,
-	fedBy: [],
-	volumeL: null,
-	ranges: {},
-	note: '',
+	...PLAIN_STATION,
 	...s,
 	position,
 });
 
 export const STATIONS: Omit<StationRow, 'id'>[] = [
-	station({ code: 'borehole', name: 'Borehole', kind: 'source', ranges: { ph: [6.5, 8.4], ec: [300, 900] } }, 1),
-	station({ code: 'rain', name: 'Rain tank', kind: 'source', ranges: { ec: [0, 120] } }, 2),
-	station({ code: 'ro', name: 'RO unit', kind: 'source', ranges: { ec: [0, 60] }, fedBy: ['borehole'] }, 3),
+	station(
+		{
+			code: 'borehole',
+			name: 'Borehole',
+			kind: 'source',
+			ranges: { ph: [6.5, 8.4], ec: [300, 900] },
+			rhythm: { ph: 'weekly', ec: 'weekly', temp: 'weekly' },
+		},
+		1,
+	),
+	station(
+		{
+			code: 'rain',
+			name: 'Rain tank',
+			kind: 'source',
+			ranges: { ec: [0, 120] },
+			rhythm: { ec: 'weekly', temp: 'weekly' },
+		},
+		2,
+	),
+	station(
+		{
+			code: 'ro',
+			name: 'RO unit',
+			kind: 'source',
+			ranges: { ec: [0, 60] },
+			fedBy: ['borehole'],
+			rhythm: { ec: 'weekly', temp: 'weekly' },
+		},
+		3,
+	),
 	station(
 		{
 			code: 'mix',
@@ -139,6 +164,8 @@ export const INSTRUMENTS: Omit<InstrumentRow, 'id'>[] = [
 	instrument({
 		code: 'plum',
 		name: 'Plum',
+		// The demo has no device: Plum speaks through the simulated meter.
+		details: { live: 'simulated' },
 		kind: 'combined',
 		quantities: {
 			ph: { resolution: 0.01, accuracy: 0.05 },

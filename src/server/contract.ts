@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { parseTime } from '@/core/format/time';
 import { isQuantity, QUANTITIES, type Quantity, type Unit, unitNamed } from '@/core/quantity';
 import { EVENT_KINDS, STATION_KINDS } from '@/core/reading/model';
+import { RHYTHMS } from '@/core/rhythm/due';
 
 /** Schemas of what goes over the wire; the views use their types. Field names end in their unit. */
 
@@ -47,6 +48,11 @@ export const newReading = z.strictObject({
 	temp_c: tempC.nullish(),
 	wait_s: notNegative.nullish(),
 	note: z.string().max(2000).optional(),
+	skipped: z
+		.array(z.string().regex(/^[a-z0-9-]{1,40}$/, 'a step code such as rinse'))
+		.max(40)
+		.optional()
+		.describe('steps of the protocol that were left out'),
 });
 export const newReadings = z.union([
 	newReading,
@@ -155,6 +161,12 @@ export const station = z.strictObject({
 	volume_l: positive.max(1e9).nullish(),
 	ranges: z.partialRecord(quantity, rangePair).optional().describe('target range by quantity, in canonical units'),
 	note: z.string().max(2000).optional(),
+	protocol: z
+		.array(z.strictObject({ code: z.string().regex(/^[a-z0-9-]{1,40}$/), text: z.string().trim().min(1).max(200) }))
+		.max(40)
+		.nullish()
+		.describe('own steps of measuring here; null takes the usual ones'),
+	rhythm: z.partialRecord(quantity, z.enum(RHYTHMS)).nullish().describe('how often what is measured here'),
 });
 export type StationBody = z.output<typeof station>;
 
@@ -181,6 +193,8 @@ export const instrument = z.strictObject({
 	remembers_points: z.number().int().min(0).max(5).optional(),
 	shows_mv: z.boolean().optional(),
 	locks: z.boolean().optional(),
+	live: z.enum(['none', 'simulated']).optional().describe('how it speaks by itself'),
+	printed_ph: z.array(ph).min(2).max(30).nullish().describe('values printed on the card of a drop kit'),
 });
 export type InstrumentBody = z.output<typeof instrument>;
 

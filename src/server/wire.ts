@@ -64,6 +64,8 @@ export const stationToWire = (s: StationRow) => ({
 	volume_l: s.volumeL,
 	ranges: s.ranges,
 	note: s.note,
+	protocol: s.protocol,
+	rhythm: s.rhythm,
 });
 
 export const stationFromWire = (
@@ -80,6 +82,8 @@ export const stationFromWire = (
 	volumeL: b.volume_l === undefined ? (before?.volumeL ?? null) : b.volume_l,
 	ranges: b.ranges ?? before?.ranges ?? {},
 	note: b.note ?? before?.note ?? '',
+	protocol: b.protocol === undefined ? (before?.protocol ?? null) : b.protocol,
+	rhythm: b.rhythm === undefined ? (before?.rhythm ?? null) : b.rhythm,
 });
 
 export const instrumentToWire = (i: InstrumentRow) => ({
@@ -96,6 +100,8 @@ export const instrumentToWire = (i: InstrumentRow) => ({
 	remembers_points: i.remembersPoints,
 	shows_mv: i.showsMv,
 	locks: i.locks,
+	live: (i.details.live === 'simulated' ? 'simulated' : 'none') as 'none' | 'simulated',
+	printed_ph: (i.details.printed as number[] | undefined) ?? null,
 });
 
 export const instrumentFromWire = (
@@ -110,7 +116,11 @@ export const instrumentFromWire = (
 	compensates: b.compensates ?? before?.compensates ?? true,
 	alphaPct: b.alpha_pct_per_c ?? before?.alphaPct ?? 2,
 	continuous: b.continuous ?? before?.continuous ?? false,
-	details: before?.details ?? {},
+	details: {
+		...before?.details,
+		...(b.live ? { live: b.live } : {}),
+		...(b.printed_ph ? { printed: b.printed_ph } : {}),
+	},
 	calibrateBy: b.calibrate_by ?? before?.calibrateBy ?? 'learned',
 	makerDays: b.maker_days === undefined ? (before?.makerDays ?? null) : b.maker_days,
 	remembersPoints: b.remembers_points ?? before?.remembersPoints ?? 2,

@@ -1,4 +1,4 @@
-import { resolveUnit, typedNumber } from '@/core/format/readings-row';
+import { resolveUnit, skippedOf, typedNumber } from '@/core/format/readings-row';
 import { type Quantity, seriesQuantity, toCanonical } from '@/core/quantity';
 import type { Reading, Verdict } from '@/core/reading/model';
 import { type Client, type Pool, transaction } from '@/store/pool';
@@ -16,6 +16,7 @@ import { insertAudit } from '@/store/site';
 import { primedEngine } from './prime';
 import { Refusal } from './refusal';
 import { recomputeInstrument } from './restate';
+import { type Told, tieSample } from './rounds';
 import type { SiteContext } from './site';
 
 /** One value of a sample as it was typed. */
@@ -32,6 +33,8 @@ export interface TypedReading {
 	waitS?: number | null;
 	note?: string;
 	extra?: Record<string, string> | null;
+	/** Steps of the protocol that were left out. */
+	skipped?: readonly string[] | undefined;
 }
 
 export interface TypedSample {
@@ -43,6 +46,7 @@ export interface TypedSample {
 export interface Entered {
 	sampleId: number;
 	readings: { id: number; reading: Reading; verdict: Verdict }[];
+	told: Told;
 }
 
 interface Understood {
@@ -93,6 +97,7 @@ function understand(context: SiteContext, sample: TypedSample, path: string): Un
 				halfWidth: (high - low) / 2,
 				tempC,
 				waitS: typed.waitS ?? null,
+				...(typed.skipped ? { skipped: typed.skipped } : skippedOf(typed.extra ?? null)),
 			},
 		};
 	});
@@ -119,7 +124,7 @@ const toNew = (
 	tempC: u.reading.tempC,
 	waitS: u.reading.waitS,
 	note: u.typed.note ?? '',
-	extra: u.typed.extra ?? null,
+	extra: u.typed.skipped?.length ? { ...u.typed.extra, skipped: u.typed.skipped.join(' ') } : (u.typed.extra ?? null),
 	supersedes,
 	source,
 	enteredBy: who,
@@ -142,7 +147,7 @@ export async function enterSamples(
 	pool: Pool,
 	context: SiteContext,
 	samples: readonly TypedSample[],
-	by: { source: string; who: string; now: number },
+	by: { source: string; who: string; now: number; round?: number | null },
 ): Promise<Entered[]> {
 	const understood = samples.map((s, i) => understand(context, s, samples.length > 1 ? `${i}.` : ''));
 	return transaction(pool, async (client) => {
@@ -164,7 +169,16 @@ export async function enterSamples(
 				verdicts,
 			);
 			await restateEntered(client, context, group, ids);
+			const head = group[0]!.reading;
+			const told = await tieSample(
+				client,
+				context,
+				{ id: sampleId, at: head.at, station: head.station, quantities: group.map((u) => u.reading.quantity) },
+				by.round ?? null,
+				by.now,
+			);
 			result[index] = {
+				told,
 				sampleId,
 				readings: group.map((u, i) => ({ id: ids[i]!, reading: u.reading, verdict: verdicts[i]! })),
 			};
@@ -246,7 +260,11 @@ export async function correctReading(
 			from: `${old.digits} ${old.unitText}`,
 			to: `${change.value} ${change.unit}`,
 		});
-		return { sampleId: old.sampleId, readings: [{ id: newId!, reading: u!.reading, verdict: verdict! }] };
+		return {
+			told: { roundFinishedAt: null, retests: [] },
+			sampleId: old.sampleId,
+			readings: [{ id: newId!, reading: u!.reading, verdict: verdict! }],
+		};
 	});
 }
 

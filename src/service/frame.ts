@@ -1,15 +1,19 @@
+import { NOT_FOR_REVIEW } from '@/core/reading/model';
 import type { SiteView } from '@/core/reading/site-view';
+import { USUAL_WAITS } from '@/core/reading/waits';
 import type { Pool } from '@/store/pool';
 import { countReadings } from '@/store/readings';
+import { usualWaits } from '@/store/rounds';
 import { primedEngine } from './prime';
-import { fleet } from './probes';
+import { fleet, probeState } from './probes';
 import type { SiteContext } from './site';
 import { instrumentInfo, stationInfo } from './site';
 
 /** What every page shows and needs: the site, its line, and an engine that can judge in the browser. */
 export async function frameSite(pool: Pool, context: SiteContext, now: number): Promise<SiteView> {
-	const engine = await primedEngine(pool, context, now, now);
 	const probes = await fleet(pool, context, now);
+	const engine = await primedEngine(pool, context, now, now, probes);
+	const waits = await usualWaits(pool, context.site.id);
 	return {
 		name: context.site.name,
 		timezone: context.site.timezone,
@@ -21,11 +25,15 @@ export async function frameSite(pool: Pool, context: SiteContext, now: number): 
 			info: stationInfo(s, context.systems),
 			name: s.name,
 			position: s.position,
+			protocol: s.protocol,
+			usualWaitS: Object.fromEntries(waits.filter((w) => w.station === s.code).map((w) => [w.quantity, w.waitS])),
 		})),
 		instruments: context.instruments.map((i) => ({
 			info: instrumentInfo(i),
 			name: i.name,
 			kind: i.kind,
+			live: i.details.live === 'simulated' ? 'simulated' : 'none',
+			printed: (i.details.printed as number[] | undefined) ?? null,
 			probes: Object.fromEntries(
 				probes
 					.filter((p) => p.instrument.code === i.code)
@@ -35,14 +43,20 @@ export async function frameSite(pool: Pool, context: SiteContext, now: number): 
 							lastAt: p.lastCalibration?.at ?? null,
 							sigmaPerRootDay: p.drift.sigmaPerRootDay,
 							ratePerDay: p.drift.ratePerDay,
+							dueAt: p.dueAt,
+							state: probeState(p),
 						},
 					]),
 			),
 		})),
+		settings: {
+			waits: context.site.settings.waits ?? USUAL_WAITS,
+			sensitivity: context.site.settings.sensitivity ?? 'usual',
+		},
 		engine: engine.snapshot(),
 		now,
 	};
 }
 
 export const undecidedCount = (pool: Pool, siteId: number): Promise<number> =>
-	countReadings(pool, siteId, { flags: [3, 4], undecided: true });
+	countReadings(pool, siteId, { flags: [3, 4], undecided: true, withoutCauses: NOT_FOR_REVIEW });

@@ -17,7 +17,7 @@ import {
 import { Engine } from '@/core/reading/engine';
 import { insertCalibration, listCalibrations } from '@/store/calibrations';
 import { eventKeys, insertEvents, listEvents, type NewEvent } from '@/store/events';
-import { PLAIN_INSTRUMENT, putInstrument, putStation } from '@/store/line';
+import { PLAIN_INSTRUMENT, PLAIN_STATION, putInstrument, putStation } from '@/store/line';
 import { type Client, type Pool, transaction } from '@/store/pool';
 import { existingKeys, recentReadings, refreshStatistics } from '@/store/readings';
 import { insertAudit } from '@/store/site';
@@ -221,12 +221,8 @@ async function createMissing(client: Client, site: SiteContext, creates: ImportR
 			code,
 			name: code,
 			kind: 'reservoir',
-			system: null,
+			...PLAIN_STATION,
 			position: ++position,
-			fedBy: [],
-			volumeL: null,
-			ranges: {},
-			note: '',
 		});
 	for (const code of creates.instruments)
 		await putInstrument(client, site.site.id, {

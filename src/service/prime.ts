@@ -5,6 +5,7 @@ import type { Reading, WaterEvent } from '@/core/reading/model';
 import { type EventRecord, listEvents } from '@/store/events';
 import type { Db } from '@/store/pool';
 import { type JudgedReading, recentReadings } from '@/store/readings';
+import { fleet, type ProbeView, probeState } from './probes';
 import type { SiteContext } from './site';
 
 /** Readings of each series that an engine looks back on: its window and the misses behind its spread, with room. */
@@ -53,8 +54,21 @@ export function replay(engine: Engine, readings: readonly JudgedReading[], event
 }
 
 /** An engine that knows each station's recent history up to a time. */
-export async function primedEngine(db: Db, context: SiteContext, upTo: number, now: number): Promise<Engine> {
-	const engine = new Engine(context.known, () => now);
+export async function primedEngine(
+	db: Db,
+	context: SiteContext,
+	upTo: number,
+	now: number,
+	probes?: readonly ProbeView[],
+): Promise<Engine> {
+	const states = new Map(
+		(probes ?? (await fleet(db, context, now))).map((p) => [`${p.instrument.code} ${p.quantity}`, probeState(p)]),
+	);
+	const probe = (instrument: string, quantity: string, at: number) => {
+		const state = states.get(`${instrument} ${quantity}`);
+		return state && state.at <= at ? state : null;
+	};
+	const engine = new Engine({ ...context.known, probe }, () => now);
 	const readings = await recentReadings(db, context.site.id, upTo, LOOK_BACK);
 	const from = readings[0]?.at;
 	const events = from === undefined ? [] : await listEvents(db, context.site.id, { from, to: upTo + 1, limit: 5000 });

@@ -1,4 +1,4 @@
-import { type CalibrationResult, evaluateCalibration } from '@/core/probe/calibration';
+import { type CalibrationResult, evaluateCalibration, leftAs } from '@/core/probe/calibration';
 import {
 	adviseInterval,
 	type DriftModel,
@@ -10,6 +10,7 @@ import {
 import { estimateLife, type LifeEstimate, runningSlopes } from '@/core/probe/life';
 import { driftIntervals } from '@/core/probe/timeline';
 import { type DoseEvent, type TurnedDecision, turnedDecisions } from '@/core/probe/turned';
+import type { ProbeState } from '@/core/reading/model';
 import {
 	type CalibrationRow,
 	listCalibrations,
@@ -136,6 +137,15 @@ function viewOf(
 				: { known: false, reason: 'too-few' },
 	};
 }
+
+/** What a sample's checks need to know of a probe. */
+export const probeState = (p: ProbeView): ProbeState | null =>
+	p.lastCalibration && {
+		at: p.lastCalibration.at,
+		verdict: leftAs(p.quantity, p.lastCalibration.kind, p.lastCalibration.points, p.lastCalibration.tempC),
+		tempC: p.lastCalibration.tempC,
+		intervalDays: p.intervalDays,
+	};
 
 const quantitiesOf = (i: InstrumentRow): ('ph' | 'ec')[] =>
 	i.kind === 'drop_kit' ? [] : i.kind === 'ph' ? ['ph'] : i.kind === 'ec' ? ['ec'] : ['ph', 'ec'];

@@ -1,3 +1,4 @@
+import { NOT_FOR_REVIEW } from '@/core/reading/model';
 import type { Pool } from '@/store/pool';
 import { decisionScores, type JudgedReading, listReadings } from '@/store/readings';
 import type { SiteContext } from './site';
@@ -7,9 +8,12 @@ export async function reviewQueue(
 	pool: Pool,
 	context: SiteContext,
 ): Promise<{ queue: JudgedReading[]; scores: { cause: string; decided: number; right: number }[] }> {
-	const rows = await listReadings(pool, context.site.id, { flags: [3, 4], undecided: true, limit: 300 });
-	const queue = rows
-		.filter((r) => r.cause !== 'low-ionic-strength')
-		.sort((a, b) => (b.flag ?? 0) - (a.flag ?? 0) || b.at - a.at);
+	const rows = await listReadings(pool, context.site.id, {
+		flags: [3, 4],
+		undecided: true,
+		withoutCauses: NOT_FOR_REVIEW,
+		limit: 300,
+	});
+	const queue = rows.sort((a, b) => (b.flag ?? 0) - (a.flag ?? 0) || b.at - a.at);
 	return { queue, scores: await decisionScores(pool, context.site.id) };
 }

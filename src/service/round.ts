@@ -1,5 +1,9 @@
+import { NOT_FOR_REVIEW } from '@/core/reading/model';
 import type { Pool } from '@/store/pool';
 import { type JudgedReading, latestReadings, listReadings } from '@/store/readings';
+import type { RoundRow } from '@/store/rounds';
+import { fleet } from './probes';
+import { currentRound, dueAlongTheLine, type StationDue } from './rounds';
 import type { SiteContext } from './site';
 
 /** The line as Round shows it: each station with its newest readings. */
@@ -11,18 +15,32 @@ export interface RoundStation {
 	fedBy: string[];
 	readings: Partial<Record<'ph' | 'ec' | 'temp', JudgedReading>>;
 	newest: number | null;
+	due: StationDue;
 }
 
 export interface RoundView {
 	stations: RoundStation[];
 	/** Doubtful readings that wait for a decision, newest first. */
 	toDecide: JudgedReading[];
+	/** The round under way or just done. */
+	round: RoundRow | null;
+	/** Probes that want a standard before they are used. */
+	wantsStandard: { instrument: string; quantity: 'ph' | 'ec'; dueAt: number; reason: string }[];
 }
 
-export async function roundView(pool: Pool, context: SiteContext): Promise<RoundView> {
-	const [latest, toDecide] = await Promise.all([
+export async function roundView(pool: Pool, context: SiteContext, now: number): Promise<RoundView> {
+	const round = await currentRound(pool, context, now);
+	const [latest, toDecide, due, probes] = await Promise.all([
 		latestReadings(pool, context.site.id),
-		listReadings(pool, context.site.id, { flags: [3, 4], undecided: true, limit: 40 }),
+		listReadings(pool, context.site.id, {
+			flags: [3, 4],
+			undecided: true,
+			// A marked but harmless pH of pure water is no question to the grower.
+			withoutCauses: NOT_FOR_REVIEW,
+			limit: 12,
+		}),
+		dueAlongTheLine(pool, context, now, round),
+		fleet(pool, context, now),
 	]);
 	const stations = context.stations
 		.filter((s) => s.kind !== 'standard')
@@ -45,8 +63,20 @@ export async function roundView(pool: Pool, context: SiteContext): Promise<Round
 				fedBy: s.fedBy,
 				readings: { ph: newestOf('ph'), ec: newestOf('ec', 'tds'), temp: newestOf('temp') },
 				newest: own.length === 0 ? null : Math.max(...own.map((r) => r.at)),
+				due: due.find((d) => d.code === s.code)!,
 			};
 		});
-	// A marked but harmless pH of pure water is no question to the grower.
-	return { stations, toDecide: toDecide.filter((r) => r.cause !== 'low-ionic-strength').slice(0, 12) };
+	return {
+		stations,
+		toDecide,
+		round,
+		wantsStandard: probes
+			.filter((p) => p.dueAt !== null && p.dueAt <= now && p.instrument.kind !== 'sensor_node')
+			.map((p) => ({
+				instrument: p.instrument.code,
+				quantity: p.quantity,
+				dueAt: p.dueAt!,
+				reason: p.dueReason,
+			})),
+	};
 }

@@ -15,9 +15,15 @@ import { Refusal } from './refusal';
 import { recomputeInstrument } from './restate';
 import type { SiteContext } from './site';
 
-export async function saveSite(pool: Pool, site: Omit<SiteRow, 'id'>, who: string): Promise<SiteRow> {
+/** Makes the site or changes it; settings that are not given stay as they are. */
+export async function saveSite(
+	pool: Pool,
+	change: Omit<SiteRow, 'id' | 'settings'> & { settings?: SiteRow['settings'] | undefined },
+	who: string,
+): Promise<SiteRow> {
 	return transaction(pool, async (client) => {
 		const before = await findSite(client);
+		const site = { ...change, settings: { ...before?.settings, ...change.settings } };
 		const after = before ? { ...site, id: before.id } : await insertSite(client, site);
 		if (before) await updateSite(client, after);
 		await insertAudit(client, after.id, who, before ? 'site.changed' : 'site.made', site.name, { before, after: site });

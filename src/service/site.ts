@@ -1,4 +1,4 @@
-import type { Site } from '@/core/reading/engine';
+import { SENSITIVITY, type Site } from '@/core/reading/engine';
 import type { InstrumentInfo, StationInfo } from '@/core/reading/model';
 import {
 	type InstrumentRow,
@@ -58,6 +58,8 @@ export async function loadSite(db: Db): Promise<SiteContext | null> {
 		known: {
 			stations: new Map(stations.map((s) => [s.code, stationInfo(s, systems)])),
 			instruments: new Map(instruments.map((i) => [i.code, instrumentInfo(i)])),
+			tolerance: SENSITIVITY[site.settings.sensitivity ?? 'usual'],
+			waits: site.settings.waits,
 		},
 	};
 }
@@ -72,6 +74,6 @@ export async function requireSite(db: Db): Promise<SiteContext> {
 export async function siteForIntake(db: Db): Promise<SiteContext> {
 	const context = await loadSite(db);
 	if (context) return context;
-	await insertSite(db, { name: 'My site', timezone: 'UTC', units: {} });
+	await insertSite(db, { name: 'My site', timezone: 'UTC', units: {}, settings: {} });
 	return requireSite(db);
 }

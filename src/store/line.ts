@@ -1,5 +1,6 @@
 import type { Quantity } from '@/core/quantity';
 import type { StationKind } from '@/core/reading/model';
+import type { Rhythms } from '@/core/rhythm/due';
 import type { Db } from './pool';
 
 export const SYSTEM_KINDS = [
@@ -36,6 +37,10 @@ export interface StationRow {
 	volumeL: number | null;
 	ranges: Partial<Record<Quantity, [number, number]>>;
 	note: string;
+	/** Own steps of measuring here; null takes the usual ones. */
+	protocol: { code: string; text: string }[] | null;
+	/** How often what is measured here; null takes the usual. */
+	rhythm: Rhythms | null;
 }
 
 export const INSTRUMENT_KINDS = ['ph', 'ec', 'combined', 'drop_kit', 'sensor_node'] as const;
@@ -96,7 +101,7 @@ export async function putSystem(db: Db, siteId: number, s: Omit<SystemRow, 'id'>
 
 export async function listStations(db: Db, siteId: number): Promise<StationRow[]> {
 	const { rows } = await db.query<StationRow>(
-		`SELECT s.id, s.code, s.name, s.kind, y.code AS system, s.position, s.fed_by AS "fedBy", s.volume_l AS "volumeL", s.ranges, s.note
+		`SELECT s.id, s.code, s.name, s.kind, y.code AS system, s.position, s.fed_by AS "fedBy", s.volume_l AS "volumeL", s.ranges, s.note, s.protocol, s.rhythm
 		FROM station s LEFT JOIN system y ON y.site_id = s.site_id AND y.id = s.system_id
 		WHERE s.site_id = $1 ORDER BY s.position, s.id`,
 		[siteId],
@@ -106,15 +111,40 @@ export async function listStations(db: Db, siteId: number): Promise<StationRow[]
 
 export async function putStation(db: Db, siteId: number, s: Omit<StationRow, 'id'>): Promise<number> {
 	const { rows } = await db.query<{ id: number }>(
-		`INSERT INTO station (site_id, code, name, kind, system_id, position, fed_by, volume_l, ranges, note)
-		VALUES ($1,$2,$3,$4,(SELECT id FROM system WHERE site_id = $1 AND code = $5),$6,$7,$8,$9,$10)
+		`INSERT INTO station (site_id, code, name, kind, system_id, position, fed_by, volume_l, ranges, note, protocol, rhythm)
+		VALUES ($1,$2,$3,$4,(SELECT id FROM system WHERE site_id = $1 AND code = $5),$6,$7,$8,$9,$10,$11,$12)
 		ON CONFLICT (site_id, code) DO UPDATE SET name = EXCLUDED.name, kind = EXCLUDED.kind, system_id = EXCLUDED.system_id,
-			position = EXCLUDED.position, fed_by = EXCLUDED.fed_by, volume_l = EXCLUDED.volume_l, ranges = EXCLUDED.ranges, note = EXCLUDED.note
+			position = EXCLUDED.position, fed_by = EXCLUDED.fed_by, volume_l = EXCLUDED.volume_l, ranges = EXCLUDED.ranges, note = EXCLUDED.note,
+			protocol = EXCLUDED.protocol, rhythm = EXCLUDED.rhythm
 		RETURNING id`,
-		[siteId, s.code, s.name, s.kind, s.system, s.position, s.fedBy, s.volumeL, s.ranges, s.note],
+		[
+			siteId,
+			s.code,
+			s.name,
+			s.kind,
+			s.system,
+			s.position,
+			s.fedBy,
+			s.volumeL,
+			s.ranges,
+			s.note,
+			s.protocol && JSON.stringify(s.protocol),
+			s.rhythm,
+		],
 	);
 	return rows[0]!.id;
 }
+
+/** What is taken of a station until somebody says otherwise. */
+export const PLAIN_STATION = {
+	system: null,
+	fedBy: [],
+	volumeL: null,
+	ranges: {},
+	note: '',
+	protocol: null,
+	rhythm: null,
+};
 
 export async function listInstruments(db: Db, siteId: number): Promise<InstrumentRow[]> {
 	const { rows } = await db.query<InstrumentRow>(

@@ -187,6 +187,8 @@ export interface ReadingFilter {
 	/** sound 1, doubtful 3, bad 4; undefined: any. */
 	flags?: readonly number[] | undefined;
 	undecided?: boolean | undefined;
+	/** Leaves out these causes. */
+	withoutCauses?: readonly string[] | undefined;
 	/** Also what was corrected or undone. */
 	all?: boolean | undefined;
 	before?: { at: number; id: number } | undefined;
@@ -209,6 +211,7 @@ function where(siteId: number, f: ReadingFilter): { sql: string; values: unknown
 	if (f.quantity !== undefined) add((n) => `quantity = ANY(${n})`, f.quantity === 'ec' ? ['ec', 'tds'] : [f.quantity]);
 	if (f.flags !== undefined) add((n) => `flag = ANY(${n})`, f.flags);
 	if (f.undecided) terms.push(`(decision IS NULL OR decision IN ('restore', 'retest'))`);
+	if (f.withoutCauses !== undefined) add((n) => `cause <> ALL(${n})`, f.withoutCauses);
 	if (f.before !== undefined) {
 		values.push(new Date(f.before.at), f.before.id);
 		const compare = f.order === 'oldest' ? '>' : '<';
@@ -286,6 +289,20 @@ export async function latestReadings(db: Db, siteId: number): Promise<JudgedRead
 		[siteId],
 	);
 	return rows;
+}
+
+/** When each quantity of each station was last read, tds counting as EC; keyed station\u0000quantity. */
+export async function newestTimes(db: Db, siteId: number): Promise<Map<string, number>> {
+	const { rows } = await db.query<{ key: string; at: number }>(
+		`SELECT s.code || chr(1) || q.quantity AS key, max(x.at) AS at FROM station s
+		CROSS JOIN unnest(ARRAY['ph','ec','temp','level','volume','do','orp','no3','k','ca','alkalinity','hardness']) q(quantity)
+		CROSS JOIN LATERAL (SELECT ${MS('r.at')} AS at FROM reading_judged r WHERE r.site_id = s.site_id AND r.station_id = s.id
+			AND r.quantity = ANY(CASE WHEN q.quantity = 'ec' THEN ARRAY['ec','tds'] ELSE ARRAY[q.quantity] END) AND ${CURRENT}
+			AND decision IS DISTINCT FROM 'discard' ORDER BY r.at DESC LIMIT 1) x
+		WHERE s.site_id = $1 GROUP BY 1`,
+		[siteId],
+	);
+	return new Map(rows.map((r) => [r.key.replace('\u0001', '\u0000'), r.at]));
 }
 
 /** Ids of rows that a line of an import repeats to the letter. */

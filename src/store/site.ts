@@ -5,28 +5,36 @@ export interface SiteRow {
 	name: string;
 	timezone: string;
 	units: { ec?: string; temp?: string; volume?: string };
+	settings: SiteSettings;
+}
+
+/** How the grower wants the bench to be; what is absent is as usual. */
+export interface SiteSettings {
+	waits?: { ph: number; phLowMineral: number; ec: number } | undefined;
+	sensitivity?: 'calm' | 'usual' | 'keen' | undefined;
 }
 
 /** The site that this installation serves; null before setup. */
 export async function findSite(db: Db): Promise<SiteRow | null> {
-	const { rows } = await db.query<SiteRow>('SELECT id, name, timezone, units FROM site ORDER BY id LIMIT 1');
+	const { rows } = await db.query<SiteRow>('SELECT id, name, timezone, units, settings FROM site ORDER BY id LIMIT 1');
 	return rows[0] ?? null;
 }
 
 export async function insertSite(db: Db, site: Omit<SiteRow, 'id'>): Promise<SiteRow> {
 	const { rows } = await db.query<SiteRow>(
-		'INSERT INTO site (name, timezone, units) VALUES ($1, $2, $3) RETURNING id, name, timezone, units',
-		[site.name, site.timezone, site.units],
+		'INSERT INTO site (name, timezone, units, settings) VALUES ($1, $2, $3, $4) RETURNING id, name, timezone, units, settings',
+		[site.name, site.timezone, site.units, site.settings],
 	);
 	return rows[0]!;
 }
 
 export async function updateSite(db: Db, site: SiteRow): Promise<void> {
-	await db.query('UPDATE site SET name = $2, timezone = $3, units = $4 WHERE id = $1', [
+	await db.query('UPDATE site SET name = $2, timezone = $3, units = $4, settings = $5 WHERE id = $1', [
 		site.id,
 		site.name,
 		site.timezone,
 		site.units,
+		site.settings,
 	]);
 }
 

@@ -9,6 +9,7 @@ import { newLevelFinding } from './new-level';
 import { countRepeat, improbableFrom, noRepeats, type Repeats } from './repeats';
 import { compareWith, type Drifting, driftOf, noDrift, withoutDrift } from './second-instrument';
 import { instrumentUncertainty, repeatability } from './uncertainty';
+import { USUAL_WAITS, type Waits } from './waits';
 import { fromWorking, toWorking, uncertaintyToWorking } from './working-scale';
 
 /**
@@ -20,6 +21,7 @@ export interface Site {
 	instruments: ReadonlyMap<string, InstrumentInfo>;
 	/** Multiplies every limit: 1 as usual, more asks less often (see SENSITIVITY). */
 	tolerance?: number | undefined;
+	waits?: Waits | undefined;
 	/** What calibrations say of a probe at a time. */
 	probe?: ((instrument: string, quantity: 'ph' | 'ec', at: number) => ProbeState | null) | undefined;
 }
@@ -270,6 +272,7 @@ export class Engine {
 					(quantity === 'ph' || quantity === 'ec') && reading.instrument !== ''
 						? (this.site.probe?.(reading.instrument, quantity, reading.at) ?? null)
 						: null,
+				waits: this.site.waits ?? USUAL_WAITS,
 				now: this.now(),
 			});
 			seen.set(key, reading.value);

@@ -1,18 +1,39 @@
-import type { EngineSnapshot } from './engine';
-import type { InstrumentInfo, StationInfo } from './model';
+import type { EngineSnapshot, Sensitivity } from './engine';
+import type { InstrumentInfo, ProbeState, StationInfo } from './model';
+import type { InstrumentKind } from './protocol';
+import type { Waits } from './waits';
 
 /** What every page carries about the site, so that the quick line and Bench can judge while somebody types. */
 export interface SiteStation {
 	info: StationInfo;
 	name: string;
 	position: number;
+	/** Own steps of measuring here; null: the usual ones. */
+	protocol: { code: string; text: string }[] | null;
+	/** How long was usually waited here, by quantity, where it was noted. */
+	usualWaitS: Partial<Record<'ph' | 'ec', number>>;
 }
 export interface SiteInstrument {
 	info: InstrumentInfo;
 	name: string;
-	kind: string;
+	kind: InstrumentKind;
+	/** How it speaks by itself, if it does. */
+	live: 'none' | 'simulated';
+	/** The values printed on the card of a drop kit; null: the usual ones. */
+	printed: number[] | null;
 	/** How each of its probes drifts, since its last calibration. */
-	probes: Partial<Record<'ph' | 'ec', { lastAt: number | null; sigmaPerRootDay: number; ratePerDay: number }>>;
+	probes: Partial<
+		Record<
+			'ph' | 'ec',
+			{
+				lastAt: number | null;
+				sigmaPerRootDay: number;
+				ratePerDay: number;
+				dueAt: number | null;
+				state: ProbeState | null;
+			}
+		>
+	>;
 }
 export interface SiteView {
 	name: string;
@@ -20,6 +41,7 @@ export interface SiteView {
 	units: DisplayUnits;
 	stations: SiteStation[];
 	instruments: SiteInstrument[];
+	settings: { waits: Waits; sensitivity: Sensitivity };
 	engine: EngineSnapshot;
 	/** Clock of the server when the page was made. */
 	now: number;

@@ -6,9 +6,11 @@ import { type Operation, operation } from '../operation';
 import { VERSION } from '../version';
 import { calculators } from './calculators';
 import { intake } from './intake';
+import { live } from './live';
 import { probes } from './probes';
 import { readings } from './readings';
 import { records } from './records';
+import { rounds } from './rounds';
 
 const health = operation({
 	method: 'GET',
@@ -38,6 +40,8 @@ export const operations: Operation[] = [
 	...calculators,
 	...readings,
 	...records,
+	...rounds,
+	...live,
 	...probes,
 	...intake,
 ];

@@ -4,6 +4,7 @@ import type { Quantity } from '@/core/quantity';
 import {
 	correctReading,
 	decide,
+	type Entered,
 	enterSamples,
 	judgeSample,
 	readingHistory,
@@ -15,6 +16,7 @@ import { Refusal } from '@/service/refusal';
 import { requireSite } from '@/service/site';
 import { listDecisions, listReadings, type ReadingFilter } from '@/store/readings';
 import { stationSeries } from '@/store/series';
+import { announce } from '../changes';
 import {
 	correction,
 	decision,
@@ -83,6 +85,7 @@ export function asSamples(readings: readonly NewReading[], now: number): TypedSa
 			tempC: r.temp_c ?? null,
 			waitS: r.wait_s ?? null,
 			note: r.note ?? '',
+			skipped: r.skipped,
 		});
 	}
 	return [...samples.values()];
@@ -98,7 +101,26 @@ const verdictToWire = (v: import('@/core/reading/model').Verdict) => ({
 });
 
 const entered = z.object({
-	samples: z.array(z.object({ sample_id: z.number(), readings: z.array(verdict.extend({ id: z.number() })) })),
+	samples: z.array(
+		z.object({
+			sample_id: z.number(),
+			readings: z.array(verdict.extend({ id: z.number() })),
+			round_finished_at: z.string().nullable().describe('when the round it was entered for had been finished before'),
+			retests: z
+				.array(z.object({ reading_id: z.number(), answered_before_at: z.string().nullable() }))
+				.describe('requests to read again that this sample answers'),
+		}),
+	),
+});
+
+const enteredToWire = (s: Entered) => ({
+	sample_id: s.sampleId,
+	readings: s.readings.map((r) => ({ id: r.id, ...verdictToWire(r.verdict) })),
+	round_finished_at: s.told.roundFinishedAt === null ? null : formatTime(s.told.roundFinishedAt),
+	retests: s.told.retests.map((r) => ({
+		reading_id: r.readingId,
+		answered_before_at: r.answeredAt === null ? null : formatTime(r.answeredAt),
+	})),
 });
 
 export const readings = [
@@ -129,7 +151,11 @@ export const readings = [
 		tag: 'Records',
 		summary: 'Store one or more readings; those of one station and time are one sample',
 		body: newReadings,
-		query: z.strictObject({ source: z.enum(['api', 'bench', 'quick']).optional() }),
+		query: z.strictObject({
+			source: z.enum(['api', 'bench', 'quick', 'sheet']).optional(),
+			round: z.coerce.number().int().positive().optional().describe('the round it is taken on'),
+			page: z.string().max(60).optional().describe('names the page that entered it, for /changes'),
+		}),
 		response: entered,
 		status: 201,
 		run: async ({ body, pool, now, who, query }) => {
@@ -139,13 +165,23 @@ export const readings = [
 				source: query.source ?? 'api',
 				who,
 				now,
+				round: query.round ?? null,
 			});
-			return {
-				samples: samples.map((s) => ({
-					sample_id: s.sampleId,
-					readings: s.readings.map((r) => ({ id: r.id, ...verdictToWire(r.verdict) })),
-				})),
-			};
+			for (const s of samples)
+				announce({
+					kind: 'readings',
+					station: s.readings[0]?.reading.station ?? null,
+					by: query.page ?? '',
+					readings: s.readings.map(({ reading: r, verdict: v }) => ({
+						time: formatTime(r.at),
+						quantity: r.quantity,
+						value: r.digits,
+						unit: r.unit,
+						instrument: r.instrument || null,
+						flag: v.flag,
+					})),
+				});
+			return { samples: samples.map(enteredToWire) };
 		},
 	}),
 	operation({
@@ -270,6 +306,7 @@ export const readings = [
 		response: z.object({ ok: z.literal(true) }),
 		run: async ({ params, body, pool, who }) => {
 			await decide(pool(), await requireSite(pool()), idOf(params.id), body.kind, body.reason ?? '', who);
+			announce({ kind: 'decision', station: null, by: '' });
 			return { ok: true };
 		},
 	}),
@@ -289,11 +326,8 @@ export const readings = [
 				{ value: String(body.value), unit: body.unit, station: body.station, reason: body.reason ?? '' },
 				{ who, now },
 			);
-			return {
-				samples: [
-					{ sample_id: s.sampleId, readings: s.readings.map((r) => ({ id: r.id, ...verdictToWire(r.verdict) })) },
-				],
-			};
+			announce({ kind: 'decision', station: s.readings[0]?.reading.station ?? null, by: '' });
+			return { samples: [enteredToWire(s)] };
 		},
 	}),
 ];

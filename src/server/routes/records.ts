@@ -5,7 +5,8 @@ import { eventsCsv } from '@/service/export';
 import { enterEvent, saveInstrument, saveSite, saveStation, saveSystem } from '@/service/setup';
 import { loadSite, requireSite } from '@/service/site';
 import { listEvents } from '@/store/events';
-import { instant, instrument, name, newEvent, station, storedEvent, system } from '../contract';
+import { announce } from '../changes';
+import { finite, instant, instrument, name, newEvent, station, storedEvent, system } from '../contract';
 import { csvResponse, wantsCsv } from '../csv-response';
 import { operation } from '../operation';
 import {
@@ -27,6 +28,19 @@ const site = z.strictObject({
 			volume: z.enum(['L', 'gal']).optional(),
 		})
 		.optional(),
+	settings: z
+		.strictObject({
+			waits: z
+				.strictObject({
+					ph: finite.min(1).max(3600),
+					phLowMineral: finite.min(1).max(3600),
+					ec: finite.min(1).max(3600),
+				})
+				.optional()
+				.describe('seconds that readings want'),
+			sensitivity: z.enum(['calm', 'usual', 'keen']).optional().describe('how readily the checks ask'),
+		})
+		.optional(),
 });
 
 export const records = [
@@ -39,7 +53,12 @@ export const records = [
 		run: async ({ pool }) => {
 			const context = await loadSite(pool());
 			return {
-				site: context && { name: context.site.name, timezone: context.site.timezone, units: context.site.units },
+				site: context && {
+					name: context.site.name,
+					timezone: context.site.timezone,
+					units: context.site.units,
+					settings: context.site.settings,
+				},
 			};
 		},
 	}),
@@ -193,6 +212,7 @@ export const records = [
 				},
 				who,
 			);
+			announce({ kind: 'event', station: body.station, by: '' });
 			return { id };
 		},
 	}),

@@ -1,7 +1,9 @@
 import { useEffect, useState } from 'react';
 import { decimal } from '@/core/format/readings-row';
-import { wantedWait } from '@/core/reading/checks/not-settled';
 import { FIELD, type SettlePoint, settling, TIGHT } from '@/core/reading/settling';
+import { type Waits, wantedWait } from '@/core/reading/waits';
+import { QUANTITY_HUE } from '../ui/format';
+import { SettleCurve } from './SettleCurve';
 
 const WORDS = {
 	'too-few': 'noting',
@@ -15,10 +17,15 @@ const WORDS = {
  */
 export function SettleWatch({
 	ecHereUsCm,
+	waits,
+	usualWaitS,
 	onWaited,
 	onSettled,
 }: {
 	ecHereUsCm: number | null;
+	waits: Waits;
+	/** How long was usually waited here. */
+	usualWaitS: Partial<Record<'ph' | 'ec', number>>;
 	onWaited: (seconds: number | null) => void;
 	onSettled: (quantity: 'ph' | 'ec', digits: string) => void;
 }) {
@@ -37,7 +44,7 @@ export function SettleWatch({
 		}, 250);
 		return () => clearInterval(timer);
 	}, [from, onWaited]);
-	const wanted = wantedWait(quantity, ecHereUsCm) ?? 30;
+	const wanted = wantedWait(quantity, ecHereUsCm, waits) ?? 30;
 	const seconds = from === null ? 0 : Math.max(0, Math.round((now - from) / 1000));
 	// EC is typed in mS/cm here; the criterion is a share, but its pure-water band wants µS/cm.
 	const scaled = points.map((p) => ({ s: p.s, value: quantity === 'ec' && p.value < 20 ? p.value * 1000 : p.value }));
@@ -68,6 +75,7 @@ export function SettleWatch({
 					{seconds < wanted
 						? `this water wants about ${wanted} s${wanted > 60 ? ': few minerals, it wanders' : ''}`
 						: 'long enough for this water'}
+					{usualWaitS[quantity] !== undefined && `; usually ${Math.round(usualWaitS[quantity])} s here`}
 				</span>
 				<button
 					type="button"
@@ -124,6 +132,12 @@ export function SettleWatch({
 					pH, ±3 %)
 				</label>
 			</form>
+			<SettleCurve
+				points={points}
+				settled={verdict.state === 'settled' ? verdict : null}
+				hue={QUANTITY_HUE[quantity]!}
+				label={`${quantity === 'ph' ? 'pH' : 'EC'} as noted while it moved`}
+			/>
 			<p aria-live="polite">
 				{points.length > 0 && (
 					<span className="text-soft">

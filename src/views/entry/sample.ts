@@ -1,6 +1,6 @@
 import { typedNumber } from '@/core/format/readings-row';
 import { type Quantity, toCanonical, type Unit } from '@/core/quantity';
-import { Engine } from '@/core/reading/engine';
+import { Engine, SENSITIVITY } from '@/core/reading/engine';
 import type { Reading, Verdict } from '@/core/reading/model';
 import type { SiteView } from '@/core/reading/site-view';
 import { ApiProblem, api } from '../api';
@@ -20,7 +20,11 @@ export interface DraftSample {
 	note: string;
 	at: number | null;
 	waitS?: number | null;
-	source: 'bench' | 'quick';
+	/** Steps left out; undefined when nobody kept track. */
+	skipped?: string[] | undefined;
+	/** The round it is taken on. */
+	round?: number | null;
+	source: 'bench' | 'quick' | 'sheet';
 }
 
 export const engineOf = (site: SiteView): Engine =>
@@ -28,6 +32,12 @@ export const engineOf = (site: SiteView): Engine =>
 		{
 			stations: new Map(site.stations.map((s) => [s.info.code, s.info])),
 			instruments: new Map(site.instruments.map((i) => [i.info.code, i.info])),
+			tolerance: SENSITIVITY[site.settings.sensitivity],
+			waits: site.settings.waits,
+			probe: (code, quantity, at) => {
+				const state = site.instruments.find((i) => i.info.code === code)?.probes[quantity]?.state;
+				return state && state.at <= at ? state : null;
+			},
 		},
 		() => Date.now(),
 		site.engine,
@@ -60,6 +70,7 @@ export function readingsOf(d: DraftSample, at: number): Reading[] {
 				halfWidth: (high - low) / 2,
 				tempC: v.quantity === 'temp' ? null : tempC,
 				waitS: d.waitS ?? null,
+				...(d.skipped ? { skipped: d.skipped } : {}),
 			},
 		];
 	});
@@ -79,6 +90,7 @@ interface Body {
 	temp_c: number | null;
 	wait_s: number | null;
 	note: string;
+	skipped?: string[];
 }
 
 function bodyOf(d: DraftSample, at: number): Body[] {
@@ -93,11 +105,18 @@ function bodyOf(d: DraftSample, at: number): Body[] {
 		temp_c: v.quantity === 'temp' ? null : tempC,
 		wait_s: d.waitS ?? null,
 		note: d.note,
+		...(d.skipped && d.skipped.length > 0 ? { skipped: d.skipped } : {}),
 	}));
 }
 
 const WAITING = 'cordwain.waiting';
-type Waiting = { source: string; body: Body[] };
+type Waiting = { source: string; body: Body[]; round?: number | null };
+
+/** Names this page, so that it can tell its own entries from those of others. */
+export const PAGE = globalThis.crypto?.randomUUID?.() ?? String(Math.random()).slice(2);
+
+const address = (w: Waiting): string =>
+	`/readings?source=${w.source}&page=${PAGE}${w.round ? `&round=${w.round}` : ''}`;
 
 export const waiting = (): Waiting[] => {
 	try {
@@ -108,19 +127,26 @@ export const waiting = (): Waiting[] => {
 };
 const setWaiting = (list: Waiting[]) => localStorage.setItem(WAITING, JSON.stringify(list));
 
-export type SaveResult = { kind: 'stored'; at: number } | { kind: 'kept'; message: string };
+export interface Stored {
+	samples: {
+		round_finished_at: string | null;
+		retests: { reading_id: number; answered_before_at: string | null }[];
+	}[];
+}
+export type SaveResult = { kind: 'stored'; at: number; stored: Stored } | { kind: 'kept'; message: string };
 
 /** Stores samples; when the server or its database is away they wait on this device and are sent later. */
 export async function save(drafts: readonly DraftSample[]): Promise<SaveResult> {
 	const now = Date.now();
 	const body = drafts.flatMap((d) => bodyOf(d, d.at ?? now));
-	const source = drafts[0]!.source;
+	const { source, round } = drafts[0]!;
+	const entry: Waiting = { source, body, round: round ?? null };
 	try {
-		await api(`/readings?source=${source}`, { json: body });
-		return { kind: 'stored', at: now };
+		const stored = await api<Stored>(address(entry), { json: body });
+		return { kind: 'stored', at: now, stored };
 	} catch (error) {
 		if (!(error instanceof ApiProblem) || !error.unreachable) throw error;
-		setWaiting([...waiting(), { source, body }]);
+		setWaiting([...waiting(), entry]);
 		return { kind: 'kept', message: error.message };
 	}
 }
@@ -133,7 +159,7 @@ export async function sendWaiting(): Promise<number> {
 		const first = list[0];
 		if (!first) return sent;
 		try {
-			await api(`/readings?source=${first.source}`, { json: first.body });
+			await api(address(first), { json: first.body });
 		} catch (error) {
 			if (error instanceof ApiProblem && error.unreachable) return sent;
 			throw error;

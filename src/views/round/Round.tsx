@@ -1,7 +1,12 @@
-import { useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { QUANTITY, type Quantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
+import type { Change } from '@/server/changes';
 import type { StoredReading } from '@/server/contract';
+import { api } from '../api';
+import { useChanges } from '../bench/JustIn';
 import { Decide } from '../entry/Decide';
+import { PAGE } from '../entry/sample';
 import { age, longDate, shown } from '../ui/format';
 import { GaugeStrip } from '../ui/GaugeStrip';
 import { StandingMark } from '../ui/StandingMark';
@@ -16,12 +21,28 @@ export interface RoundRow {
 	ph: StoredReading | null;
 	ec: StoredReading | null;
 	newest: number | null;
+	due: Quantity[];
+	overdueDays: number;
+	nextInDays: number | null;
+	retest: string[];
 }
 
 type Quantity2 = 'ph' | 'ec';
 
 /** Today's walk: the line in the order the water runs, each station with what it last showed. */
-export function Round({ site, rows, toDecide }: { site: SiteView; rows: RoundRow[]; toDecide: StoredReading[] }) {
+export function Round({
+	site,
+	rows,
+	toDecide,
+	round,
+	wantsStandard,
+}: {
+	site: SiteView;
+	rows: RoundRow[];
+	toDecide: StoredReading[];
+	round: { id: number; finishedAt: number | null; leftOut: { station: string; reason: string }[] } | null;
+	wantsStandard: { instrument: string; quantity: 'ph' | 'ec'; dueAt: number; reason: string }[];
+}) {
 	const [now, setNow] = useState(site.now);
 	const [waiting, setWaiting] = useState(toDecide);
 	const [current, setCurrent] = useState(-1);
@@ -38,8 +59,10 @@ export function Round({ site, rows, toDecide }: { site: SiteView; rows: RoundRow
 	useEffect(() => {
 		const onKey = (e: KeyboardEvent) => {
 			if (isAtControl(e.target)) return;
-			if (e.key === 'j' || e.key === 'k') {
-				const next = Math.min(Math.max(current + (e.key === 'j' ? 1 : -1), 0), rows.length - 1);
+			const down = e.key === 'j' || e.key === 'ArrowDown';
+			if (down || e.key === 'k' || e.key === 'ArrowUp') {
+				e.preventDefault();
+				const next = Math.min(Math.max(current + (down ? 1 : -1), 0), rows.length - 1);
 				setCurrent(next);
 				list.current?.querySelectorAll<HTMLAnchorElement>('a[data-station]')[next]?.focus();
 			}
@@ -48,10 +71,12 @@ export function Round({ site, rows, toDecide }: { site: SiteView; rows: RoundRow
 		return () => window.removeEventListener('keydown', onKey);
 	}, [current, rows.length]);
 
-	const retest = new Set(waiting.filter((r) => r.decision === 'retest').map((r) => r.station));
-	const stale = [...rows]
-		.sort((a, b) => Number(retest.has(b.code)) - Number(retest.has(a.code)))
-		.filter((r) => retest.has(r.code) || r.newest === null || now - r.newest > 36 * 3_600_000);
+	const stops = rows.filter((r) => r.due.length > 0 || r.retest.length > 0);
+	const under = round && round.finishedAt === null ? round : null;
+	const onChange = useCallback((change: Change) => {
+		if (change.by !== PAGE && document.activeElement === document.body) location.reload();
+	}, []);
+	useChanges(onChange);
 	const infoOf = (code: string) => site.stations.find((s) => s.info.code === code)!.info;
 
 	const value = (row: RoundRow, q: Quantity2) => {
@@ -108,7 +133,7 @@ export function Round({ site, rows, toDecide }: { site: SiteView; rows: RoundRow
 				<h1>{longDate(now, site.timezone)}, round</h1>
 				<p className="text-soft mb-2">
 					{rows.length} stations in the order the water runs
-					{stale.length > 0 ? ` · ${stale.length} not read since yesterday` : ' · all read since yesterday'}
+					{stops.length > 0 ? ` · ${stops.length} with something due` : ' · nothing is due now'}
 				</p>
 				<div
 					className="hidden sm:grid grid-cols-[11.5rem_1fr_4.5rem_1fr_4.5rem_10.5rem] gap-x-3 text-soft text-[0.8rem] border-b border-line pb-1"
@@ -138,6 +163,7 @@ export function Round({ site, rows, toDecide }: { site: SiteView; rows: RoundRow
 									>
 										<span className="font-bold">{row.name}</span>
 										<span className="block text-soft text-[0.8rem]">{row.about}</span>
+										<DueWords row={row} />
 									</a>
 									<span className="sm:hidden text-right text-[0.85rem]">
 										{row.newest !== null && age(row.newest, now)} {s && <StandingMark standing={s.standing} />}
@@ -168,20 +194,24 @@ export function Round({ site, rows, toDecide }: { site: SiteView; rows: RoundRow
 				</ol>
 			</section>
 			<aside>
-				{stale.length > 0 && (
-					<div className="note-rule">
-						<h2>Next on the walk</h2>
-						<p className="mb-2">
-							{stale[0]!.name}
-							{retest.has(stale[0]!.code)
-								? ' wants a retest.'
-								: stale[0]!.newest === null
-									? ' has never been read.'
-									: ` was last read ${age(stale[0]!.newest, now)} ago.`}
-						</p>
-						<a className="act act-main" href={`/bench?station=${encodeURIComponent(stale[0]!.code)}`}>
-							Read {stale[0]!.name} <kbd className="!text-primary-content !border-primary-content">b</kbd>
-						</a>
+				<RoundStart stops={stops} round={under} done={round && round.finishedAt !== null ? round : null} site={site} />
+				{wantsStandard.length > 0 && (
+					<div className="note-rule" data-wants-standard={wantsStandard.length}>
+						<h2>A buffer first</h2>
+						{wantsStandard.map((p) => (
+							<p key={`${p.instrument}${p.quantity}`}>
+								<a
+									className="underline"
+									href={`/calibrate?instrument=${encodeURIComponent(p.instrument)}&quantity=${p.quantity}`}
+								>
+									{site.instruments.find((i) => i.info.code === p.instrument)?.name ?? p.instrument}{' '}
+									{p.quantity === 'ph' ? 'pH' : 'EC'}
+								</a>{' '}
+								<span className="text-soft">
+									{now - p.dueAt > 86_400_000 ? `due ${age(p.dueAt, now)} ago` : 'due today'}, {p.reason}
+								</span>
+							</p>
+						))}
 					</div>
 				)}
 				<div className="note-rule">
@@ -203,6 +233,90 @@ export function Round({ site, rows, toDecide }: { site: SiteView; rows: RoundRow
 					)}
 				</div>
 			</aside>
+		</div>
+	);
+}
+
+const dueName = (q: string): string => (q === 'temp' ? '°C' : QUANTITY[q as Quantity].name);
+
+function DueWords({ row }: { row: RoundRow }) {
+	if (row.retest.length > 0)
+		return <span className="block text-[0.8rem] font-bold">wants a retest: {row.retest.map(dueName).join(', ')}</span>;
+	if (row.due.length > 0)
+		return (
+			<span className="block text-[0.8rem]" data-due={row.due.join(' ')}>
+				due: {row.due.map(dueName).join(', ')}
+				{row.overdueDays > 0 && <span className="text-soft"> since {row.overdueDays} d</span>}
+			</span>
+		);
+	return row.nextInDays !== null && row.nextInDays > 0 ? (
+		<span className="block text-[0.8rem] text-soft">next in {row.nextInDays} d</span>
+	) : null;
+}
+
+/** Begins the walk, goes on with it, or says how it went; and the ways of those who write by hand. */
+function RoundStart({
+	stops,
+	round,
+	done,
+	site,
+}: {
+	stops: readonly RoundRow[];
+	round: { id: number } | null;
+	done: { leftOut: { station: string; reason: string }[] } | null;
+	site: SiteView;
+}) {
+	const [problem, setProblem] = useState('');
+	const begin = useCallback(async () => {
+		try {
+			const { id } = await api<{ id: number }>('/rounds', { method: 'POST' });
+			location.href = `/bench?round=${id}`;
+		} catch (error) {
+			setProblem((error as Error).message);
+		}
+	}, []);
+	useEffect(() => {
+		const onKey = (e: KeyboardEvent) => {
+			if (isAtControl(e.target) || e.ctrlKey || e.metaKey || e.altKey) return;
+			if (e.key === 'g' && stops.length > 0) begin();
+		};
+		window.addEventListener('keydown', onKey);
+		return () => window.removeEventListener('keydown', onKey);
+	}, [begin, stops.length]);
+	const name = (code: string) => site.stations.find((s) => s.info.code === code)?.name ?? code;
+	return (
+		<div className="note-rule">
+			<h2>Today’s walk</h2>
+			{done && (
+				<p className="mb-2" data-round-done>
+					The round is done
+					{done.leftOut.length > 0
+						? `; left out: ${done.leftOut.map((l) => `${name(l.station)}${l.reason ? ` (${l.reason})` : ''}`).join(', ')}.`
+						: ', nothing left out.'}
+				</p>
+			)}
+			{stops.length > 0 ? (
+				<button type="button" className="act act-main" onClick={begin} data-begin-round>
+					{round ? 'Go on with the round' : 'Start the round'}: {stops.length}{' '}
+					<kbd className="!text-primary-content !border-primary-content">g</kbd>
+				</button>
+			) : (
+				!done && <p className="text-soft">Nothing is due. Measure when you like.</p>
+			)}
+			<p className="mt-2">
+				<a className="underline" href="/round/sheet">
+					Print a sheet
+				</a>
+				{' · '}
+				<a className="underline" href="/round/grid">
+					Copy one in
+				</a>
+			</p>
+			{problem && (
+				<p role="alert" className="text-error">
+					{problem}
+				</p>
+			)}
 		</div>
 	);
 }

@@ -124,6 +124,13 @@ function InstrumentDetails({ i, onChange }: { i: Instrument; onChange: (change: 
 					/>{' '}
 					shows mV
 				</label>
+				<Choice
+					label="Reads live"
+					width="w-32"
+					value={i.live ?? 'none'}
+					options={['none', 'simulated']}
+					onChange={(v) => onChange({ live: v as 'none' })}
+				/>
 				<label className="flex gap-2 items-center min-h-10">
 					<input type="checkbox" checked={i.locks ?? false} onChange={(e) => onChange({ locks: e.target.checked })} />{' '}
 					locks when stable

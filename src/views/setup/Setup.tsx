@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { rangesFor, type Stage } from '@/core/crop/presets';
 import { api } from '../api';
+import { BenchHabits, type SiteSettings } from './BenchHabits';
 import { codeFrom } from './code';
 import { AddByName, Choice, Text } from './fields';
 import { InstrumentForm } from './InstrumentForm';
@@ -10,7 +11,7 @@ import { SystemForm } from './SystemForm';
 import type { Instrument, Station, System } from './types';
 
 interface Props {
-	site: { name: string; timezone: string; units: { ec?: string; temp?: string } };
+	site: { name: string; timezone: string; units: { ec?: string; temp?: string }; settings: SiteSettings };
 	systems: System[];
 	stations: Station[];
 	instruments: Instrument[];
@@ -109,6 +110,7 @@ export function Setup(props: Props) {
 					options={['C', 'F']}
 					onChange={(temp) => setSite({ ...site, units: { ...site.units, temp } })}
 				/>
+				<BenchHabits settings={site.settings} onChange={(settings) => setSite({ ...site, settings })} />
 				<button type="submit" className="act">
 					Save site
 				</button>

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { decimal } from '@/core/format/readings-row';
 import { STATION_KINDS } from '@/core/reading/model';
 import { Choice, Text } from './fields';
+import { StationHabits } from './StationHabits';
 import type { Station, System } from './types';
 
 /** One station: where it stands in the line, and its targets. */
@@ -74,6 +75,7 @@ export function StationForm({
 				Save
 			</button>
 			<span className="text-soft text-[0.8rem] pb-2">code {s.code}</span>
+			<StationHabits station={s} onChange={(change) => setS({ ...s, ...change })} />
 			{problem && (
 				<p role="alert" className="text-error w-full">
 					{problem}

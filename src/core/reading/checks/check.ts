@@ -1,6 +1,7 @@
 import type { QuantityDefinition, SeriesQuantity } from '../../quantity';
 import type { Prediction } from '../history';
 import type { Finding, InstrumentInfo, ProbeState, Reading, StationInfo } from '../model';
+import type { Waits } from '../waits';
 
 /** Everything one check may look at. A reading is judged with its sample-mates, before any of them is believed. */
 export interface Subject {
@@ -46,6 +47,8 @@ export interface Subject {
 	probe: ProbeState | null;
 	/** Where this instrument's EC was read just before, at any station. */
 	before: { at: number; station: string; ecUsCm: number } | null;
+	/** Seconds that readings want here. */
+	waits: Waits;
 	now: number;
 }
 

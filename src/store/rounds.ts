@@ -1,0 +1,116 @@
+import type { Db } from './pool';
+
+export interface RoundRow {
+	id: number;
+	startedAt: number;
+	finishedAt: number | null;
+	leftOut: { station: string; reason: string }[];
+}
+
+const MS = (column: string) => `(extract(epoch FROM ${column}) * 1000)::double precision`;
+const ROUND = `id, ${MS('started_at')} AS "startedAt", ${MS('finished_at')} AS "finishedAt", left_out AS "leftOut"`;
+
+export async function insertRound(db: Db, siteId: number, at: number, who: string): Promise<RoundRow> {
+	const { rows } = await db.query<RoundRow>(
+		`INSERT INTO round (site_id, started_at, started_by) VALUES ($1, $2, $3) RETURNING ${ROUND}`,
+		[siteId, new Date(at), who],
+	);
+	return rows[0]!;
+}
+
+export async function findRound(db: Db, siteId: number, id: number): Promise<RoundRow | null> {
+	const { rows } = await db.query<RoundRow>(`SELECT ${ROUND} FROM round WHERE site_id = $1 AND id = $2`, [siteId, id]);
+	return rows[0] ?? null;
+}
+
+/** The newest round begun after a time, finished or not. */
+export async function newestRound(db: Db, siteId: number, after: number): Promise<RoundRow | null> {
+	const { rows } = await db.query<RoundRow>(
+		`SELECT ${ROUND} FROM round WHERE site_id = $1 AND started_at > $2 ORDER BY started_at DESC, id DESC LIMIT 1`,
+		[siteId, new Date(after)],
+	);
+	return rows[0] ?? null;
+}
+
+export async function finishRound(
+	db: Db,
+	siteId: number,
+	id: number,
+	at: number,
+	leftOut: readonly { station: string; reason: string }[],
+): Promise<RoundRow | null> {
+	const { rows } = await db.query<RoundRow>(
+		`UPDATE round SET finished_at = coalesce(finished_at, $3), left_out = CASE WHEN finished_at IS NULL THEN $4 ELSE left_out END
+		WHERE site_id = $1 AND id = $2 RETURNING ${ROUND}`,
+		[siteId, id, new Date(at), JSON.stringify(leftOut)],
+	);
+	return rows[0] ?? null;
+}
+
+export async function addToRound(
+	db: Db,
+	siteId: number,
+	roundId: number,
+	sampleId: number,
+	late: boolean,
+): Promise<void> {
+	await db.query(
+		'INSERT INTO round_sample (site_id, round_id, sample_id, late) VALUES ($1, $2, $3, $4) ON CONFLICT DO NOTHING',
+		[siteId, roundId, sampleId, late],
+	);
+}
+
+/** Readings whose newest decision asks for a retest, with the samples that have answered. */
+export interface OpenRetest {
+	readingId: number;
+	station: string;
+	quantity: string;
+	at: number;
+	askedAt: number;
+	answers: { sampleId: number; at: number }[];
+}
+
+export async function retests(db: Db, siteId: number): Promise<OpenRetest[]> {
+	const { rows } = await db.query<OpenRetest>(
+		`SELECT r.id AS "readingId", s.code AS station, r.quantity, ${MS('r.at')} AS at, ${MS('d.decided_at')} AS "askedAt",
+			(SELECT coalesce(json_agg(json_build_object('sampleId', a.sample_id, 'at', ${MS('a.at')}) ORDER BY a.at), '[]')
+				FROM retest_answer a WHERE a.site_id = r.site_id AND a.reading_id = r.id) AS answers
+		FROM decision d JOIN reading r ON r.site_id = d.site_id AND r.id = d.reading_id
+		JOIN station s ON s.site_id = r.site_id AND s.id = r.station_id
+		WHERE d.site_id = $1 AND d.kind = 'retest'
+			AND NOT EXISTS (SELECT 1 FROM decision n WHERE n.site_id = d.site_id AND n.reading_id = d.reading_id AND n.id > d.id)
+			AND NOT EXISTS (SELECT 1 FROM reading n WHERE n.site_id = r.site_id AND n.supersedes = r.id)
+		ORDER BY d.id`,
+		[siteId],
+	);
+	return rows;
+}
+
+export async function answerRetest(
+	db: Db,
+	siteId: number,
+	readingId: number,
+	sampleId: number,
+	at: number,
+): Promise<void> {
+	await db.query(
+		'INSERT INTO retest_answer (site_id, reading_id, sample_id, at) VALUES ($1, $2, $3, $4) ON CONFLICT DO NOTHING',
+		[siteId, readingId, sampleId, new Date(at)],
+	);
+}
+
+/** How long was usually waited at each station, where it was noted: the median of the last thirty. */
+export async function usualWaits(
+	db: Db,
+	siteId: number,
+): Promise<{ station: string; quantity: string; waitS: number; from: number }[]> {
+	const { rows } = await db.query<{ station: string; quantity: string; waitS: number; from: number }>(
+		`SELECT s.code AS station, x.quantity, percentile_cont(0.5) WITHIN GROUP (ORDER BY x.wait_s) AS "waitS", count(*)::int AS from
+		FROM station s CROSS JOIN unnest(ARRAY['ph', 'ec']) q(quantity)
+		CROSS JOIN LATERAL (SELECT r.quantity, r.wait_s FROM reading r WHERE r.site_id = s.site_id AND r.station_id = s.id
+			AND r.quantity = q.quantity AND r.wait_s IS NOT NULL ORDER BY r.at DESC LIMIT 30) x
+		WHERE s.site_id = $1 GROUP BY s.code, x.quantity HAVING count(*) >= 5`,
+		[siteId],
+	);
+	return rows;
+}

@@ -1,0 +1,62 @@
+import { useEffect, useState } from 'react';
+import { QUANTITY, type Quantity } from '@/core/quantity';
+import type { Change } from '@/server/changes';
+import { unitLabel } from '../ui/format';
+
+/** Listens to what others enter while this page can be seen. */
+export function useChanges(on: (change: Change) => void): void {
+	useEffect(() => {
+		let source: EventSource | null = null;
+		const open = () => {
+			source?.close();
+			source = null;
+			if (document.hidden) return;
+			source = new EventSource('/api/v1/changes');
+			source.onmessage = (e: MessageEvent<string>) => on(JSON.parse(e.data) as Change);
+		};
+		open();
+		document.addEventListener('visibilitychange', open);
+		return () => {
+			document.removeEventListener('visibilitychange', open);
+			source?.close();
+		};
+	}, [on]);
+}
+
+export interface Arrival {
+	at: number;
+	station: string;
+	own: boolean;
+	readings: NonNullable<Change['readings']>;
+}
+
+/** What came in at this station since the page was opened, by whoever: two people at one tank see each other. */
+export function JustIn({ arrivals, name }: { arrivals: readonly Arrival[]; name: (instrument: string) => string }) {
+	const [, tick] = useState(0);
+	useEffect(() => {
+		const timer = setInterval(() => tick((n) => n + 1), 20_000);
+		return () => clearInterval(timer);
+	}, []);
+	if (arrivals.length === 0) return null;
+	return (
+		<section className="border-t border-line pt-2 mt-3" aria-label="Just entered here" data-just-in={arrivals.length}>
+			<h2>Just entered here</h2>
+			<ul>
+				{arrivals.slice(-4).map((a) => (
+					<li key={`${a.at}${a.own}`}>
+						<span className="text-soft">{a.own ? 'you' : 'somebody else'}, </span>
+						{a.readings
+							.map((r) =>
+								`${QUANTITY[r.quantity as Quantity].name} ${r.value} ${unitLabel(r.unit)}${r.flag >= 3 ? ' (doubtful)' : ''}`.trim(),
+							)
+							.join(', ')}
+						{a.readings[0]?.instrument && <span className="text-soft"> with {name(a.readings[0].instrument)}</span>}
+					</li>
+				))}
+			</ul>
+			{arrivals.some((a) => !a.own) && (
+				<p className="text-soft text-[0.9rem]">Both are kept. If they are of the same water, one confirms the other.</p>
+			)}
+		</section>
+	);
+}
