@@ -12,7 +12,7 @@ module.exports = {
 		only('sim-uses-core', 'sim/', ['sim/', 'core/']),
 		only('store-uses-core', 'store/', ['store/', 'core/']),
 		only('service-uses-store-and-core', 'service/', ['service/', 'store/', 'core/']),
-		only('server-uses-service', 'server/', ['server/', 'service/', 'store/', 'core/']),
+		only('server-uses-service', 'server/', ['server/', 'service/', 'store/', 'core/', 'sim/meter', 'sim/random']),
 		only('views-use-core-and-the-contract', 'views/', ['views/', 'core/', 'server/contract']),
 		only('cli-uses-core', 'cli/', ['cli/', 'core/']),
 		{

@@ -1,23 +1,17 @@
-import { EventEmitter } from 'node:events';
+import type { Change } from './contract';
 
-/** What was entered just now, told to every page that is open, so that two people at one station see each other. */
-export interface Change {
-	kind: 'readings' | 'decision' | 'event' | 'round';
-	station: string | null;
-	/** For readings: what was entered, as Bench takes it in. */
-	readings?: { time: string; quantity: string; value: string; unit: string; instrument: string | null; flag: number }[];
-	/** Made by the page that entered it, so that it can know its own. */
-	by: string;
+/** What was entered just now, kept for the pages that ask for it, so that two people at one station see each other. */
+const KEEP = 300;
+const recent: Change[] = [];
+let last = 0;
+
+export function announce(change: Omit<Change, 'seq'>): void {
+	recent.push({ ...change, seq: ++last });
+	if (recent.length > KEEP) recent.splice(0, recent.length - KEEP);
 }
 
-const bus = new EventEmitter();
-bus.setMaxListeners(0);
-
-export const announce = (change: Change): void => {
-	bus.emit('change', change);
-};
-
-export function onChange(listener: (change: Change) => void): () => void {
-	bus.on('change', listener);
-	return () => bus.off('change', listener);
-}
+/** The changes after one that was seen; a number from before this server's start gives none, and the number to go on from. */
+export const changesAfter = (seq: number): { last: number; changes: Change[] } => ({
+	last,
+	changes: seq < 0 || seq > last ? [] : recent.filter((c) => c.seq > seq),
+});

@@ -231,3 +231,24 @@ export const importReport = z.object({
 	problems: z.array(z.object({ line: z.number(), column: z.string(), message: z.string() })),
 	more_problems: z.number(),
 });
+
+/** What somebody entered, for the other pages that are open. */
+export const change = z.object({
+	seq: z.number().describe('counts up from the start of the server'),
+	kind: z.enum(['readings', 'decision', 'event', 'round']),
+	station: z.string().nullable(),
+	readings: z
+		.array(
+			z.object({
+				time: z.string(),
+				quantity: z.string(),
+				value: z.string(),
+				unit: z.string(),
+				instrument: z.string().nullable(),
+				flag: z.number(),
+			}),
+		)
+		.optional(),
+	by: z.string().describe('the page that entered it'),
+});
+export type Change = z.output<typeof change>;

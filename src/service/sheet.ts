@@ -1,17 +1,8 @@
-import type { Quantity } from '@/core/quantity';
+import type { SheetRow } from '@/core/rhythm/sheet-row';
 import type { Pool } from '@/store/pool';
 import { latestReadings } from '@/store/readings';
 import { currentRound, dueAlongTheLine } from './rounds';
 import type { SiteContext } from './site';
-
-/** One line of the sheet that is carried along the line and copied in afterwards. */
-export interface SheetRow {
-	station: string;
-	name: string;
-	due: Quantity[];
-	last: Partial<Record<'ph' | 'ec' | 'temp', number>>;
-	lastAt: number | null;
-}
 
 export async function sheetRows(pool: Pool, context: SiteContext, now: number): Promise<SheetRow[]> {
 	const round = await currentRound(pool, context, now);

@@ -84,7 +84,7 @@ describe('calibrating', () => {
 			});
 		const page = await open('/bench?station=pond');
 		await page.fill('#f-ph', '6.2');
-		await page.locator('button').filter({ hasText: 'second instrument' }).click();
+		await page.locator('button').filter({ hasText: 'Second opinion' }).click();
 		await page.selectOption('#instrument', 'plum');
 		await page.selectOption('#instrument2', 'brass');
 		await page.fill('#f-2ph', '6.3');

@@ -1,12 +1,13 @@
 import type { BrowserContext, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Application, startApplication } from '../helpers/application';
+import { type Application, calibrateToday, startApplication } from '../helpers/application';
 import { expectAccessible, openBrowser, openPage } from '../helpers/browser';
 
 let app: Application;
 let browser: { context: BrowserContext; close: () => Promise<void> };
 beforeAll(async () => {
 	[app, browser] = await Promise.all([startApplication('demo'), openBrowser()]);
+	await calibrateToday(app.base);
 });
 afterAll(async () => {
 	await browser.close();

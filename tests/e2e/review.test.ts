@@ -36,6 +36,7 @@ const open = (path: string): Promise<Page> => openPage(browser.context, app.base
 describe('waiting at the bench', () => {
 	it('says how long this water wants, and keeps a wait that was too short with the reading', async () => {
 		const page = await open('/bench?station=pond');
+		await page.selectOption('#instrument', 'brass');
 		await page.locator('button').filter({ hasText: 'time it' }).click();
 		await page.locator('[data-waited="2"]').waitFor();
 		await page.locator('[data-settle]').filter({ hasText: 'wants about 30 s' }).waitFor();
@@ -72,7 +73,8 @@ describe('review', () => {
 		const kept = await (await fetch(`${app.base}/api/v1/readings/${ids[1]}/history`)).json();
 		expect(kept.decisions.at(-1)).toMatchObject({ kind: 'keep' });
 		await page.goto(app.base);
-		await page.locator('aside').filter({ hasText: 'Pond wants a retest' }).waitFor();
+		await page.locator('li').filter({ hasText: 'Pond' }).filter({ hasText: 'wants a retest: pH' }).waitFor();
+		await page.locator('aside').filter({ hasText: 'Start the round' }).waitFor();
 		await page.close();
 	});
 	it('many at once where the cause is the same, and the score of the checks', async () => {

@@ -5,7 +5,7 @@ import { median, theilSenSlope } from '../series/robust';
  *
  * Settled: over the last window no value lies further from their median than the criterion, and their Theil–Sen slope
  * would not carry it there within another window. Noisy: it jumps about without going anywhere. Bubble: conductivity
- * fell at once by much and stays. Presets: ours (10 s within 0.02 pH, 1 % of EC), and the field criterion of the USGS
+ * fell at once off a level by much and stays. Presets: ours (10 s within 0.02 pH, 1 % of EC), and the field criterion of the USGS
  * National Field Manual A6 (±0.1 pH; ±5 % of EC to 100 µS/cm, ±3 % above).
  */
 export interface SettlePreset {
@@ -33,6 +33,9 @@ export type Settling =
 const LEAST_POINTS = 3;
 /** A fall by more than this share between two neighbours is air on the electrodes. */
 const BUBBLE_FALL = 0.25;
+/** So many values within this share of each other are a level. */
+const LEVEL_POINTS = 3;
+const LEVEL_SHARE = 0.05;
 const NOISY_TIMES = 3;
 
 function criterion(quantity: 'ph' | 'ec' | 'temp', value: number, preset: SettlePreset): number {
@@ -58,10 +61,12 @@ export function settling(
 	const window = ordered.filter((p) => last.s - p.s <= preset.windowS);
 	if (window.length < LEAST_POINTS || last.s - ordered[0]!.s < preset.windowS) return { state: 'too-few' };
 	if (quantity === 'ec')
-		for (let i = 1; i < ordered.length; i++) {
-			const before = ordered[i - 1]!.value;
-			const after = ordered.slice(i).map((p) => p.value);
-			if (before > 0 && Math.max(...after) < (1 - BUBBLE_FALL) * before) return { state: 'bubble' };
+		for (let i = LEVEL_POINTS; i < ordered.length; i++) {
+			// A cell that comes out of stronger water falls from the first second; a bubble falls off a level.
+			const level = ordered.slice(i - LEVEL_POINTS, i).map((p) => p.value);
+			const before = Math.min(...level);
+			if (before <= 0 || Math.max(...level) > (1 + LEVEL_SHARE) * before) continue;
+			if (ordered.every((p, j) => j < i || p.value < (1 - BUBBLE_FALL) * before)) return { state: 'bubble' };
 		}
 	const values = window.map((p) => p.value);
 	const centre = median(values);

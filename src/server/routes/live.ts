@@ -3,8 +3,8 @@ import { fromWorking } from '@/core/reading/working-scale';
 import { primedEngine } from '@/service/prime';
 import { Refusal } from '@/service/refusal';
 import { requireSite, type SiteContext } from '@/service/site';
-import { onChange } from '../changes';
-import { code, finite, notNegative, ph, tempC } from '../contract';
+import { changesAfter } from '../changes';
+import { change, code, finite, notNegative, ph, tempC } from '../contract';
 import type { MeterAdapter } from '../meters/adapter';
 import { type LiveKind, meterOf } from '../meters/registry';
 import { operation } from '../operation';
@@ -40,14 +40,10 @@ export const live = [
 		method: 'GET',
 		path: '/changes',
 		tag: 'Live',
-		summary: 'What is entered by anybody, as server-sent events, while the connection lasts',
-		alsoAnswers: ['text/event-stream'],
-		run: ({ request }) =>
-			serverSentEvents(request, async (send, signal) => {
-				const off = onChange((change) => send(change));
-				await new Promise((resolve) => signal.addEventListener('abort', resolve, { once: true }));
-				off();
-			}),
+		summary: 'What anybody entered after a change that was seen; without `after`, only the number to go on from',
+		query: z.strictObject({ after: z.coerce.number().int().optional() }),
+		response: z.object({ last: z.number(), changes: z.array(change) }),
+		run: ({ query }) => changesAfter(query.after ?? -1),
 	}),
 	operation({
 		method: 'GET',

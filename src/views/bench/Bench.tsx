@@ -5,7 +5,7 @@ import { type Quantity, seriesQuantity } from '@/core/quantity';
 import { AFTERWARDS, ownProtocol, skippedSteps, usualProtocol } from '@/core/reading/protocol';
 import type { SiteView } from '@/core/reading/site-view';
 import { fromWorking } from '@/core/reading/working-scale';
-import type { Change } from '@/server/changes';
+import type { Change } from '@/server/contract';
 import { api } from '../api';
 import { EventForm } from '../entry/EventForm';
 import { fixedValue } from '../entry/fix';

@@ -1,24 +1,33 @@
 import { useEffect, useState } from 'react';
 import { QUANTITY, type Quantity } from '@/core/quantity';
-import type { Change } from '@/server/changes';
+import type { Change } from '@/server/contract';
+import { api } from '../api';
 import { unitLabel } from '../ui/format';
+
+const ASK_MS = 3000;
 
 /** Listens to what others enter while this page can be seen. */
 export function useChanges(on: (change: Change) => void): void {
 	useEffect(() => {
-		let source: EventSource | null = null;
-		const open = () => {
-			source?.close();
-			source = null;
+		// Asked for every few seconds: an open connection for each tab would use up what a browser allows to one server.
+		let seen: number | null = null;
+		let gone = false;
+		const ask = async () => {
 			if (document.hidden) return;
-			source = new EventSource('/api/v1/changes');
-			source.onmessage = (e: MessageEvent<string>) => on(JSON.parse(e.data) as Change);
+			try {
+				const news = await api<{ last: number; changes: Change[] }>(`/changes${seen === null ? '' : `?after=${seen}`}`);
+				if (gone) return;
+				seen = news.last;
+				for (const change of news.changes) on(change);
+			} catch {
+				// The next try will tell.
+			}
 		};
-		open();
-		document.addEventListener('visibilitychange', open);
+		ask();
+		const timer = setInterval(ask, ASK_MS);
 		return () => {
-			document.removeEventListener('visibilitychange', open);
-			source?.close();
+			gone = true;
+			clearInterval(timer);
 		};
 	}, [on]);
 }

@@ -122,7 +122,9 @@ export function LiveMeter({
 	});
 	const seconds = shownNow ? Math.round(shownNow.s) : 0;
 	const wanted = wantedWait('ph', ecHereUsCm, waits) ?? 30;
-	const settled = verdicts.every((v) => v.points.length === 0 || v.verdict.state === 'settled');
+	// In water of few minerals the digits stand long before they are right.
+	const longEnough = wanted <= 60 || seconds >= wanted;
+	const settled = longEnough && verdicts.every((v) => v.points.length === 0 || v.verdict.state === 'settled');
 	const digits = (q: 'ph' | 'ec' | 'temp', value: number) =>
 		q === 'ec' ? ecText(value, units) : shown(q, value, units);
 	function take() {
@@ -252,7 +254,9 @@ export function LiveMeter({
 									<p>
 										{NAMES[q]} <strong className="text-[1.3rem]">{digits(q, last.value)}</strong>{' '}
 										<span className="text-soft text-[0.85rem]">
-											{STATES[verdict.state]}
+											{q === 'ph' && verdict.state === 'settled' && !longEnough
+												? 'stands, but wait'
+												: STATES[verdict.state]}
 											{verdict.state === 'moving' &&
 												` ${verdict.perMinute > 0 ? '+' : '−'}${digitsOf(Math.abs(q === 'ec' && units.ec === 'mS/cm' ? verdict.perMinute / 1000 : verdict.perMinute))} a minute`}
 											{verdict.state === 'settled' &&

@@ -45,7 +45,7 @@ export function lastInstrument(site: SiteView, station: string): string | null {
 		const [s, quantity, instrument] = key.split('\u0000');
 		if (
 			s === station &&
-			(quantity === 'ph' || quantity === 'ec') &&
+			(quantity === 'ph' || quantity === 'ec' || quantity === 'tds') &&
 			instrument &&
 			site.instruments.some((i) => i.info.code === instrument && i.kind !== 'sensor_node') &&
 			(!best || trace.at > best.at || (trace.at === best.at && quantity === 'ph'))

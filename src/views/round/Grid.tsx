@@ -2,7 +2,7 @@ import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react'
 import { parseTime } from '@/core/format/time';
 import { type Quantity, seriesQuantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
-import type { SheetRow } from '@/service/sheet';
+import type { SheetRow } from '@/core/rhythm/sheet-row';
 import { understandField } from '../bench/understand';
 import { type DraftSample, engineOf, judgeDraft, save } from '../entry/sample';
 import { unitLabel } from '../ui/format';
@@ -79,6 +79,7 @@ export function Grid({ site, rows }: { site: SiteView; rows: SheetRow[] }) {
 		const verdicts = typed.length > 0 && at !== null ? judgeDraft(engine, sample) : [];
 		return {
 			...r,
+			time,
 			at,
 			values,
 			typed,
@@ -191,7 +192,7 @@ export function Grid({ site, rows }: { site: SiteView; rows: SheetRow[] }) {
 													autoComplete="off"
 													aria-invalid={bad}
 													value={cells[l.station]?.[c] ?? ''}
-													placeholder={c === 'time' ? '' : undefined}
+													placeholder={c === 'time' ? l.time : undefined}
 													onChange={(e) => {
 														setSaid('');
 														setCells({ ...cells, [l.station]: { ...cells[l.station], [c]: e.target.value } });

@@ -1,8 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { QUANTITY, type Quantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
-import type { Change } from '@/server/changes';
-import type { StoredReading } from '@/server/contract';
+import type { Change, StoredReading } from '@/server/contract';
 import { api } from '../api';
 import { useChanges } from '../bench/JustIn';
 import { Decide } from '../entry/Decide';
@@ -162,7 +161,13 @@ export function Round({
 										className="pl-9 col-span-1 block"
 									>
 										<span className="font-bold">{row.name}</span>
-										<span className="block text-soft text-[0.8rem]">{row.about}</span>
+										<span className="block text-soft text-[0.8rem]">
+											{row.about}
+											{row.due.length === 0 &&
+												row.nextInDays !== null &&
+												row.nextInDays > 0 &&
+												` · in ${row.nextInDays} d`}
+										</span>
 										<DueWords row={row} />
 									</a>
 									<span className="sm:hidden text-right text-[0.85rem]">
@@ -246,12 +251,10 @@ function DueWords({ row }: { row: RoundRow }) {
 		return (
 			<span className="block text-[0.8rem]" data-due={row.due.join(' ')}>
 				due: {row.due.map(dueName).join(', ')}
-				{row.overdueDays > 0 && <span className="text-soft"> since {row.overdueDays} d</span>}
+				{row.overdueDays > 0 && <span className="text-soft whitespace-nowrap"> {row.overdueDays} d late</span>}
 			</span>
 		);
-	return row.nextInDays !== null && row.nextInDays > 0 ? (
-		<span className="block text-[0.8rem] text-soft">next in {row.nextInDays} d</span>
-	) : null;
+	return null;
 }
 
 /** Begins the walk, goes on with it, or says how it went; and the ways of those who write by hand. */

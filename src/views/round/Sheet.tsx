@@ -1,6 +1,6 @@
 import type { Quantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
-import type { SheetRow } from '@/service/sheet';
+import type { SheetRow } from '@/core/rhythm/sheet-row';
 import { longDate, shown, unitLabel } from '../ui/format';
 
 const COLUMNS: readonly Quantity[] = ['ph', 'ec', 'temp'];
@@ -21,42 +21,44 @@ export function Sheet({ site, rows }: { site: SiteView; rows: SheetRow[] }) {
 				</a>
 			</div>
 			<p className="mb-2">{site.name} · measured by ________________ · begun at ________ · pen ________________</p>
-			<table className="w-full border-collapse">
-				<thead>
-					<tr>
-						<th className="border border-base-content px-2 py-1">station</th>
-						<th className="border border-base-content px-2 py-1">time</th>
-						{COLUMNS.map((q) => (
-							<th key={q} className="border border-base-content px-2 py-1">
-								{head(q)}
-							</th>
-						))}
-						<th className="border border-base-content px-2 py-1 w-[32%]">note, what was added</th>
-					</tr>
-				</thead>
-				<tbody>
-					{rows.map((r) => (
-						<tr key={r.station} className="h-11">
-							<th scope="row" className="border border-base-content px-2 !text-base-content !text-[1rem]">
-								{r.name}
-							</th>
-							<td className="border border-base-content w-16" />
-							{COLUMNS.map((q) => {
-								const last = r.last[q as 'ph'];
-								return (
-									<td key={q} className="border border-base-content px-2 w-32 align-bottom">
-										<span className="flex justify-between text-soft text-[0.75rem]">
-											<span>{r.due.includes(q) ? 'due' : ''}</span>
-											<span>{last === undefined ? '' : `last ${shown(q, last, site.units)}`}</span>
-										</span>
-									</td>
-								);
-							})}
-							<td className="border border-base-content" />
+			<div className="overflow-x-auto">
+				<table className="w-full border-collapse">
+					<thead>
+						<tr>
+							<th className="border border-base-content px-2 py-1">station</th>
+							<th className="border border-base-content px-2 py-1">time</th>
+							{COLUMNS.map((q) => (
+								<th key={q} className="border border-base-content px-2 py-1">
+									{head(q)}
+								</th>
+							))}
+							<th className="border border-base-content px-2 py-1 w-[32%]">note, what was added</th>
 						</tr>
-					))}
-				</tbody>
-			</table>
+					</thead>
+					<tbody>
+						{rows.map((r) => (
+							<tr key={r.station} className="h-11">
+								<th scope="row" className="border border-base-content px-2 !text-base-content !text-[1rem]">
+									{r.name}
+								</th>
+								<td className="border border-base-content w-16" />
+								{COLUMNS.map((q) => {
+									const last = r.last[q as 'ph'];
+									return (
+										<td key={q} className="border border-base-content px-2 w-32 align-bottom">
+											<span className="flex justify-between text-soft text-[0.75rem]">
+												<span>{r.due.includes(q) ? 'due' : ''}</span>
+												<span>{last === undefined ? '' : `last ${shown(q, last, site.units)}`}</span>
+											</span>
+										</td>
+									);
+								})}
+								<td className="border border-base-content" />
+							</tr>
+						))}
+					</tbody>
+				</table>
+			</div>
 			<p className="text-soft text-[0.85rem] mt-2">
 				Rinse, shake, cover the probe, swirl, wait: half a minute in tap water or nutrient, three minutes in rain or RO
 				water. In those, EC before pH.

@@ -4,6 +4,8 @@ import type { Check } from './check';
 
 /** Misses against what was done are asked about sooner than others: standard deviations. */
 const LIMIT = 3;
+/** pH, and ln(EC). */
+const FURTHEST = { ph: 1.5, ec: 0.5 } as const;
 const WORDS: Record<string, string> = {
 	nutrient_added: 'feed was added',
 	water_added: 'water was added',
@@ -18,6 +20,8 @@ export const againstEvent: Check = {
 	run(s) {
 		if (s.continuous || !s.prediction || s.prediction.from < 1) return null;
 		const { event } = s.prediction;
+		// Further off than any tank moves in a day, it is a slip of the hand that explains it.
+		if (Math.abs(s.level - s.prediction.level) > FURTHEST[s.quantity === 'ph' ? 'ph' : 'ec']) return null;
 		if (event.direction === 0 || Math.sign(s.missed) === event.direction || Math.abs(s.missed) < LIMIT) return null;
 		const before = fromWorking(s.quantity, s.prediction.level);
 		const done = event.kinds.map((k) => WORDS[k]).filter(Boolean);
@@ -30,7 +34,7 @@ export const againstEvent: Check = {
 			nextStep:
 				'Stir, wait until it has mixed, and read again; then look whether the addition was logged at the right tank.',
 			evidence: { before, missed_sd: Math.round(s.missed * 10) / 10, events: event.kinds.join(' ') },
-			weight: 98,
+			weight: 99.6,
 		};
 	},
 };
