@@ -43,10 +43,10 @@ async function writeReadings(path: string, lines: number, skipYears = 0): Promis
 	await once(out, 'close');
 }
 
-async function checker(path: string): Promise<{ time: number; peakMb: number }> {
+async function measured(script: string, path: string): Promise<{ time: number; peakMb: number }> {
 	let peakKb = 0;
 	const start = performance.now();
-	const child = spawn(process.execPath, ['--import', 'tsx', 'src/cli/check.ts', path], {
+	const child = spawn(process.execPath, ['--import', 'tsx', script, path], {
 		cwd: root,
 		stdio: ['ignore', 'ignore', 'inherit'],
 	});
@@ -65,6 +65,8 @@ async function checker(path: string): Promise<{ time: number; peakMb: number }> 
 	return { time: (performance.now() - start) / 1000, peakMb: peakKb / 1024 };
 }
 
+const CHECKER = 'src/cli/check.ts';
+
 const { startCluster, removeCluster, ensureDatabase } = await import('../../setup/cluster.mjs' as string);
 const cluster = await startCluster({ dataDir: dir, durable: true });
 try {
@@ -79,11 +81,16 @@ try {
 	});
 	const small = join(dir, 'small.csv');
 	await writeReadings(small, LINES / 10);
-	const less = await checker(small);
-	const full = await checker(file);
+	const less = await measured(CHECKER, small);
+	const full = await measured(CHECKER, file);
+	const plain = await measured('tests/bench/plain-check.mts', file);
 	say(
 		'checker',
 		`${Math.round(LINES / full.time).toLocaleString('en-GB')} lines/s, ${(full.time / baseline).toFixed(1)} × only splitting the same file`,
+	);
+	say(
+		'plain limits and rolling median, same file',
+		`${Math.round(LINES / plain.time).toLocaleString('en-GB')} lines/s, ${plain.peakMb.toFixed(0)} MB; the checker takes ${(full.time / plain.time).toFixed(1)} × as long`,
 	);
 	say('checker, peak memory', `${full.peakMb.toFixed(0)} MB at ×1, ${less.peakMb.toFixed(0)} MB at a tenth`);
 
@@ -93,7 +100,7 @@ try {
 	for (const part of [100, 10, 1]) {
 		const path = join(dir, `part-${part}.csv`);
 		await writeReadings(path, LINES / part / 2);
-		await pool.query('TRUNCATE reading, verdict, decision');
+		await pool.query('TRUNCATE reading, verdict, decision, retest_answer');
 		const time = await seconds(() =>
 			importFile(pool, site, path, { dryRun: false, keepGood: false, who: 'bench', now: Date.now() }),
 		);

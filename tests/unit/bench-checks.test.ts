@@ -122,6 +122,33 @@ describe('before and after a mix', () => {
 	});
 });
 
+describe('doses by the size typed', () => {
+	it('after three doses the next one is expected to do what its size says', () => {
+		const e = practised();
+		let at = NEXT;
+		let ph = 5.92;
+		const dose = (ml: number, takesDown: number) => {
+			e.note({ at: at + MINUTE, station: 'pond', kind: 'acid_added', amount: ml, unit: null });
+			ph -= takesDown;
+			at += 3 * 3_600_000;
+			e.take([reading(at, 'pond', 'ph', ph.toFixed(2), 'pH')]);
+			ph += takesDown;
+			for (let k = 0; k < 4; k++) {
+				at += DAY / 4;
+				if (k === 0) e.note({ at: at - MINUTE, station: 'pond', kind: 'base_added', amount: null, unit: null });
+				e.take([reading(at, 'pond', 'ph', ph.toFixed(2), 'pH')]);
+			}
+		};
+		for (const ml of [20, 30, 20]) dose(ml, ml * 0.015);
+		e.note({ at: at + MINUTE, station: 'pond', kind: 'acid_added', amount: 40, unit: null });
+		const next = e.expect('pond', 'ph', at + 3 * 3_600_000)!;
+		expect(next.level).toBeCloseTo(ph - 0.6, 1);
+		// Twice the dose moves twice as far; one that did nothing is asked about.
+		expect(judged(e, reading(at + 3 * 3_600_000, 'pond', 'ph', (ph - 0.6).toFixed(2), 'pH')).flag).toBe(1);
+		expect(judged(e, reading(at + 3 * 3_600_000, 'pond', 'ph', (ph + 0.5).toFixed(2), 'pH')).flag).toBe(3);
+	});
+});
+
 describe('what is known of the probe', () => {
 	const withProbe = (state: ProbeState) =>
 		practised({ probe: (code, q) => (code === 'plum' && q === 'ph' ? state : null) });

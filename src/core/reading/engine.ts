@@ -163,7 +163,7 @@ export class Engine {
 		const history = this.history(stationCode, quantity);
 		if (station.kind === 'standard') return null;
 		const since = eventsBetween(this.events.get(stationCode), history.lastAt, at);
-		const effect = since.length > 0 ? combinedEffect(quantity, since, station) : NO_EFFECT;
+		const effect = since.length > 0 ? combinedEffect(quantity, since, station, history.responses) : NO_EFFECT;
 		return predict(history, at, station, effect);
 	}
 

@@ -1,12 +1,14 @@
 import type { SeriesQuantity } from '../quantity/quantities';
 import { toCanonical, UNITS } from '../quantity/units';
+import { madSigma, median } from '../series/robust';
 import type { StationInfo, WaterEvent } from './model';
 
 /**
  * What the events since the last reading do to the expectation: a shift that is known, a widening that is not, and a
  * direction in which any size is believable up to a reach. Working units: pH, ln(EC), °C.
  *
- * Water of low salt added to a known volume dilutes by mass balance: ln(V/(V + a)).
+ * Water of low salt added to a known volume dilutes by mass balance: ln(V/(V + a)). A dose of known size shifts by what
+ * doses of its kind did at this station before, once three are known.
  */
 export interface EventEffect {
 	shift: number;
@@ -17,9 +19,47 @@ export interface EventEffect {
 	/** The series before does not predict the series after. */
 	cuts: boolean;
 	kinds: readonly string[];
+	/** The one dose of known size behind it, for learning its response; null for none, several, or an unknown size. */
+	dose: { key: string; amount: number } | null;
 }
 
-export const NO_EFFECT: EventEffect = { shift: 0, widen: 0, direction: 0, reach: 0, cuts: false, kinds: [] };
+/** What doses of one kind did here before, per unit of their amount, in working units; newest last. */
+export type Responses = Record<string, number[]>;
+
+export const NO_EFFECT: EventEffect = {
+	shift: 0,
+	widen: 0,
+	direction: 0,
+	reach: 0,
+	cuts: false,
+	kinds: [],
+	dose: null,
+};
+
+const DOSES = new Set(['acid_added', 'base_added', 'nutrient_added']);
+const LEAST_LEARNED = 3;
+/** A dose repeats itself to about this share of what it does (common practice, no source). */
+const REPEATS_WITHIN = 0.3;
+
+export const doseOf = (event: WaterEvent): EventEffect['dose'] =>
+	DOSES.has(event.kind) && event.amount !== null && event.amount > 0
+		? { key: `${event.kind} ${event.unit ?? ''}`, amount: event.amount }
+		: null;
+
+/** The shift that a dose of this size made before, once three are known. */
+function learned(event: WaterEvent, responses: Responses): Omit<EventEffect, 'kinds' | 'dose'> | null {
+	const dose = doseOf(event);
+	const ratios = dose && responses[dose.key];
+	if (!dose || !ratios || ratios.length < LEAST_LEARNED) return null;
+	const shift = median(ratios) * dose.amount;
+	return {
+		shift,
+		widen: Math.max(madSigma(ratios) * dose.amount, REPEATS_WITHIN * Math.abs(shift)),
+		direction: 0,
+		reach: 0,
+		cuts: true,
+	};
+}
 
 function dilution(event: WaterEvent, station: StationInfo): number | null {
 	if (event.amount === null || event.unit === null || station.volumeL === null || !(station.volumeL > 0)) return null;
@@ -32,7 +72,7 @@ function effectOf(
 	quantity: SeriesQuantity,
 	event: WaterEvent,
 	station: StationInfo,
-): Omit<EventEffect, 'kinds'> | null {
+): Omit<EventEffect, 'kinds' | 'dose'> | null {
 	const none = { shift: 0, widen: 0, direction: 0 as const, reach: 0, cuts: true };
 	if (quantity === 'ec')
 		switch (event.kind) {
@@ -83,10 +123,12 @@ export function combinedEffect(
 	quantity: SeriesQuantity,
 	events: readonly WaterEvent[],
 	station: StationInfo,
+	responses: Responses = {},
 ): EventEffect {
 	let result: EventEffect = NO_EFFECT;
 	for (const event of events) {
-		const one = effectOf(quantity, event, station);
+		const usual = effectOf(quantity, event, station);
+		const one = usual && (learned(event, responses) ?? usual);
 		if (!one) continue;
 		const clash = result.direction !== 0 && one.direction !== 0 && one.direction !== result.direction;
 		const reach = result.reach + one.reach;
@@ -97,6 +139,7 @@ export function combinedEffect(
 			reach: clash ? 0 : reach,
 			cuts: result.cuts || one.cuts,
 			kinds: [...result.kinds, event.kind],
+			dose: result.kinds.length === 0 ? doseOf(event) : null,
 		};
 	}
 	return result;

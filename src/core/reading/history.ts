@@ -1,7 +1,7 @@
 import type { SeriesQuantity } from '../quantity/quantities';
 import { MAD_TO_SIGMA, median, theilSenSlope } from '../series/robust';
 import { countSwing, type DayRhythm, noRhythm, swing } from './day-rhythm';
-import { type EventEffect, NO_EFFECT } from './event-effect';
+import { type EventEffect, NO_EFFECT, type Responses } from './event-effect';
 import type { StationInfo } from './model';
 import { OTHER_STEP, type Prior, prior, STEP } from './prior';
 
@@ -37,6 +37,8 @@ export interface History {
 	lastAt: number;
 	/** How it swings with the hour. */
 	day: DayRhythm;
+	/** What doses did here before. */
+	responses: Responses;
 }
 
 export interface Prediction {
@@ -61,6 +63,7 @@ export function emptyHistory(quantity: SeriesQuantity): History {
 		pending: null,
 		lastAt: Number.NEGATIVE_INFINITY,
 		day: noRhythm(),
+		responses: {},
 	};
 }
 
@@ -150,6 +153,12 @@ export function believe(history: History, at: number, level: number, prediction:
 		const n = history.times.length;
 		if (n >= 4 && at - history.times[0]! > 1.5 * DAY && at - history.times[0]! < 12 * DAY)
 			countSwing(history.day, at, level - mean(history.levels.slice(-LEVEL_OF)));
+	}
+	if (prediction && prediction.from >= 1 && prediction.event.dose) {
+		const { key, amount } = prediction.event.dose;
+		const ratios = (history.responses[key] ??= []);
+		ratios.push((level - (prediction.level - prediction.event.shift)) / amount);
+		if (ratios.length > WINDOW) ratios.shift();
 	}
 	// An event or a confirmed new level ends the old one: never fit across it.
 	if (cut) restart(history);

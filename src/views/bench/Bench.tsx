@@ -56,7 +56,7 @@ export function Bench({
 	const [problem, setProblem] = useState('');
 	const [waitS, setWaitS] = useState<number | null>(null);
 	const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
-	const [expert, setExpert] = useState(true);
+	const [expert, setExpert] = useState(false);
 	const [done, setDone] = useState<ReadonlySet<string>>(new Set());
 	const [arrivals, setArrivals] = useState<Arrival[]>([]);
 	const [clock, setClock] = useState(site.now);
@@ -72,7 +72,7 @@ export function Bench({
 	useEffect(() => {
 		const kept = keptDraft(site);
 		if (kept && (!asked || kept.station === asked)) setDraft(kept);
-		setExpert(localStorage.getItem(EXPERT) !== 'no');
+		setExpert(localStorage.getItem(EXPERT) === 'yes');
 		setClock(Date.now());
 	}, [asked, site]);
 	// Once for each station, when its first field is there.

@@ -138,7 +138,10 @@ export function Review({ site, queue: first, scores }: { site: SiteView; queue: 
 							</tbody>
 						</table>
 						<p className="text-soft text-[0.85rem]">
-							Right: you corrected or discarded what it doubted. Wrong: you kept it.
+							Right: you corrected or discarded what it doubted. Wrong: you kept it.{' '}
+							<a className="underline" href="/setup">
+								How readily the checks ask
+							</a>
 						</p>
 					</div>
 				)}
