@@ -1,10 +1,10 @@
 import { Engine, type Site } from '../reading/engine';
-import type { Flag, Verdict, WaterEvent } from '../reading/model';
+import type { Finding, Flag, Verdict, WaterEvent } from '../reading/model';
 import type { CalibrationGroup } from './calibrations-row';
 import { type CsvRecord, csvRecords } from './csv-stream';
 import { DriftLookup } from './drift-lookup';
 import { type ReadingRow, type RowContext, readingRow } from './readings-row';
-import { csvLine, type Header, READINGS, readHeader } from './table';
+import { csvCell, csvLine, type Header, READINGS, readHeader } from './table';
 
 /**
  * The headless checker: readings in, one flag line out for each, in input order.
@@ -37,18 +37,18 @@ export function openTable(first: CsvRecord | undefined, format = READINGS): Head
 	return header.header;
 }
 
-function outputLine(w: Waiting, verdict: Verdict | null): string {
-	const d = verdict?.deciding;
-	const p = w.problem;
-	return csvLine([
-		String(w.record.line),
-		...w.texts,
-		String(p?.flag ?? verdict?.flag ?? 2),
-		p?.check ?? d?.check ?? '',
-		p?.cause ?? d?.cause ?? '',
+/** The input's own part of an output line, and what is said of it. */
+const lineHead = (w: Waiting): string => `${w.record.line},${w.texts.map(csvCell).join(',')}`;
+const PASSED = ',1,,,,\n';
+function lineTail(problem: Waiting['problem'], flag: Flag, d: Finding | null): string {
+	if (!problem && !d) return flag === 1 ? PASSED : `,${flag},,,,\n`;
+	return `,${csvLine([
+		String(problem?.flag ?? flag),
+		problem?.check ?? d?.check ?? '',
+		problem?.cause ?? d?.cause ?? '',
 		d?.suggested == null ? '' : canonicalText(d.suggested),
-		p?.message ?? d?.message ?? '',
-	]);
+		problem?.message ?? d?.message ?? '',
+	])}`;
 }
 
 /** A reading that passes but whose probe was found off afterwards is suspect, with what it truly was. */
@@ -71,42 +71,48 @@ const HOLD = 1024;
 /** Lines that a later finding may still explain. */
 const OPEN = new Set(['spike', 'gap', 'unexpected-change']);
 
-/** The newest lines, kept back so that what becomes sure later can be said of them too. */
+/** The newest lines, kept back so that what becomes sure later can be said of them too: as text, to be light. */
 class HeldLines {
-	private readonly lines: { w: Waiting; verdict: Verdict | null }[] = [];
-	private head = 0;
+	private readonly heads: string[] = new Array(HOLD);
+	private readonly tails: string[] = new Array(HOLD);
+	private readonly times = new Float64Array(HOLD);
+	/** The series of a line that may still be explained, empty for one that is settled. */
+	private readonly series: string[] = new Array(HOLD);
+	private next = 0;
+	private count = 0;
 
 	push(w: Waiting, verdict: Verdict | null): string | null {
-		if (verdict?.since !== undefined && verdict.deciding && w.row) this.amend(w.row, verdict, verdict.since);
-		this.lines.push({ w, verdict });
-		if (this.lines.length - this.head <= HOLD) return null;
-		const first = this.lines[this.head++]!;
-		if (this.head === HOLD) {
-			this.lines.splice(0, this.head);
-			this.head = 0;
-		}
-		return outputLine(first.w, first.verdict);
+		const { row } = w;
+		const d = verdict?.deciding ?? null;
+		if (verdict?.since !== undefined && d && row) this.amend(seriesOf(row), verdict.since, verdict.flag, d);
+		const at = this.next;
+		const out = this.count === HOLD ? this.heads[at]! + this.tails[at]! : null;
+		this.heads[at] = lineHead(w);
+		this.tails[at] = lineTail(w.problem, verdict?.flag ?? 2, d);
+		this.times[at] = row ? row.at : Number.NaN;
+		this.series[at] = row && (d === null || OPEN.has(d.cause)) ? seriesOf(row) : '';
+		this.next = (at + 1) % HOLD;
+		if (this.count < HOLD) this.count++;
+		return out;
 	}
 
-	private amend(row: ReadingRow, verdict: Verdict, since: number): void {
-		for (let i = this.lines.length - 1; i >= this.head; i--) {
-			const { w, verdict: old } = this.lines[i]!;
-			if (!w.row || !old || w.row.at > row.at) continue;
-			if (w.row.at < since) {
-				if (w.row.station === row.station && w.row.instrument === row.instrument) return;
-				continue;
-			}
-			if (w.row.station !== row.station || w.row.instrument !== row.instrument || w.row.quantity !== row.quantity)
-				continue;
-			if (old.deciding === null || OPEN.has(old.deciding.cause))
-				this.lines[i]!.verdict = { ...old, flag: verdict.flag, deciding: verdict.deciding };
+	private amend(series: string, since: number, flag: Flag, finding: Finding): void {
+		const tail = lineTail(null, flag, finding);
+		for (let k = 0; k < this.count; k++) {
+			const i = (this.next - 1 - k + HOLD) % HOLD;
+			if (this.series[i] === series && this.times[i]! >= since) this.tails[i] = tail;
 		}
 	}
 
 	*rest(): Generator<string> {
-		for (let i = this.head; i < this.lines.length; i++) yield outputLine(this.lines[i]!.w, this.lines[i]!.verdict);
+		for (let k = this.count; k > 0; k--) {
+			const i = (this.next - k + HOLD) % HOLD;
+			yield this.heads[i]! + this.tails[i]!;
+		}
 	}
 }
+
+const seriesOf = (row: ReadingRow): string => `${row.station}\u0000${row.instrument}\u0000${row.quantity}`;
 
 const COLUMNS = ['time', 'station', 'instrument', 'quantity', 'value', 'unit'] as const;
 

@@ -298,6 +298,7 @@ export class Engine {
 	}
 
 	private drifted(reading: Reading, quantity: SeriesQuantity): Subject['drifted'] {
+		if (this.drifts.size === 0) return null;
 		const drift = this.drifts.get(`${seriesKey(reading.station, quantity)}\u0000${reading.instrument}`);
 		if (!drift) return null;
 		const restored = eventsBetween(this.events.get(reading.station), drift.at, reading.at).some((e) =>
