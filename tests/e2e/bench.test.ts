@@ -246,7 +246,7 @@ describe('a whole round by keyboard alone', () => {
 			if (n < stops - 1)
 				await page.waitForFunction((was) => document.querySelector('[data-at]')?.getAttribute('data-at') !== was, at);
 		}
-		await page.locator('[data-round-done]', { hasText: 'nothing left out' }).waitFor();
+		await page.locator('aside [data-round-done]', { hasText: 'nothing left out' }).waitFor();
 		expect(keys / stops).toBeLessThanOrEqual(12);
 		await page.close();
 	});

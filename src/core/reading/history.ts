@@ -156,7 +156,8 @@ export function believe(history: History, at: number, level: number, prediction:
 	}
 	if (prediction && prediction.from >= 1 && prediction.event.dose) {
 		const { key, amount } = prediction.event.dose;
-		const ratios = (history.responses[key] ??= []);
+		const ratios = history.responses[key] ?? [];
+		history.responses[key] = ratios;
 		ratios.push((level - (prediction.level - prediction.event.shift)) / amount);
 		if (ratios.length > WINDOW) ratios.shift();
 	}

@@ -4,6 +4,8 @@ const KEYS = [
 	['/', 'quick line'],
 	['b', 'Bench: take a reading'],
 	['r', 'Round'],
+	['g', 'Round: start or go on with the walk'],
+	['↑  ↓', 'Bench and Round: the station before, the next'],
 	['c', 'Calibrate a probe'],
 	['t', 'Trends'],
 	['l', 'Ledger'],

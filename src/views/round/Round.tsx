@@ -134,6 +134,14 @@ export function Round({
 					{rows.length} stations in the order the water runs
 					{stops.length > 0 ? ` · ${stops.length} with something due` : ' · nothing is due now'}
 				</p>
+				<div className="lg:hidden">
+					<RoundStart
+						stops={stops}
+						round={under}
+						done={round && round.finishedAt !== null ? round : null}
+						site={site}
+					/>
+				</div>
 				<div
 					className="hidden sm:grid grid-cols-[11.5rem_1fr_4.5rem_1fr_4.5rem_10.5rem] gap-x-3 text-soft text-[0.8rem] border-b border-line pb-1"
 					aria-hidden="true"
@@ -199,7 +207,15 @@ export function Round({
 				</ol>
 			</section>
 			<aside>
-				<RoundStart stops={stops} round={under} done={round && round.finishedAt !== null ? round : null} site={site} />
+				<div className="hidden lg:block">
+					<RoundStart
+						keys
+						stops={stops}
+						round={under}
+						done={round && round.finishedAt !== null ? round : null}
+						site={site}
+					/>
+				</div>
 				{wantsStandard.length > 0 && (
 					<div className="note-rule" data-wants-standard={wantsStandard.length}>
 						<h2>A buffer first</h2>
@@ -263,11 +279,14 @@ function RoundStart({
 	round,
 	done,
 	site,
+	keys = false,
 }: {
 	stops: readonly RoundRow[];
 	round: { id: number } | null;
 	done: { leftOut: { station: string; reason: string }[] } | null;
 	site: SiteView;
+	/** Listens for its key; only one of two on a page does. */
+	keys?: boolean;
 }) {
 	const [problem, setProblem] = useState('');
 	const begin = useCallback(async () => {
@@ -280,12 +299,12 @@ function RoundStart({
 	}, []);
 	useEffect(() => {
 		const onKey = (e: KeyboardEvent) => {
-			if (isAtControl(e.target) || e.ctrlKey || e.metaKey || e.altKey) return;
+			if (!keys || isAtControl(e.target) || e.ctrlKey || e.metaKey || e.altKey) return;
 			if (e.key === 'g' && stops.length > 0) begin();
 		};
 		window.addEventListener('keydown', onKey);
 		return () => window.removeEventListener('keydown', onKey);
-	}, [begin, stops.length]);
+	}, [begin, keys, stops.length]);
 	const name = (code: string) => site.stations.find((s) => s.info.code === code)?.name ?? code;
 	return (
 		<div className="note-rule">

@@ -33,14 +33,10 @@ export function StationHabits({
 				how it is measured: what how often, and the steps
 			</summary>
 			<div className="flex flex-wrap gap-2 items-end py-1">
-				{Object.entries(rhythm).map(([q, r]) => (
+				{QUANTITIES.flatMap((q) => (rhythm[q] ? [[q, rhythm[q]] as const] : [])).map(([q, r]) => (
 					<label key={q} className="block w-28">
-						<span className="field-label">{QUANTITY[q as Quantity].name}</span>
-						<select
-							className="field"
-							value={r}
-							onChange={(e) => setRhythm(q as Quantity, e.target.value as Rhythm | '')}
-						>
+						<span className="field-label">{QUANTITY[q].name}</span>
+						<select className="field" value={r} onChange={(e) => setRhythm(q, e.target.value as Rhythm | '')}>
 							{RHYTHMS.map((x) => (
 								<option key={x} value={x}>
 									{x === 'visit' ? 'each visit' : x}
