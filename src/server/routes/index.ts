@@ -11,6 +11,7 @@ import { probes } from './probes';
 import { readings } from './readings';
 import { records } from './records';
 import { rounds } from './rounds';
+import { waterCalculators } from './water-calculators';
 
 const health = operation({
 	method: 'GET',
@@ -38,6 +39,7 @@ export const operations: Operation[] = [
 	health,
 	description,
 	...calculators,
+	...waterCalculators,
 	...readings,
 	...records,
 	...rounds,

@@ -1,0 +1,118 @@
+import { ACIDS, type AcidKind, molPerGram, molPerLitre, protonsGiven } from './acids';
+import {
+	AIR_UATM,
+	alkalinityClosed,
+	alkalinityOpen,
+	CARBONATE_RANGE_C,
+	carbonateConstants,
+	MG_L_CACO3_PER_MEQ,
+	phOpen,
+	solvePh,
+	totalCarbonate,
+} from './carbonate';
+
+/**
+ * How much acid a water takes to a target pH. Closed: total carbonate stays, meq/L = alkalinity at the start − alkalinity
+ * at the target. Aerated: carbon dioxide leaves until air and water agree, so holding the target takes nearly all of the
+ * alkalinity. Source: Plummer and Busenberg (1982) for the constants; Stumm and Morgan, Aquatic Chemistry, for the method.
+ */
+export interface AcidInput {
+	ph: number;
+	alkalinityMgLCaco3: number;
+	targetPh: number;
+	tempC: number;
+	volumeL: number;
+	pco2Uatm?: number | undefined;
+	acid: { kind: AcidKind; percentWw: number; densityGMl?: number | undefined };
+}
+
+export type AcidDemand =
+	| {
+			ok: true;
+			meqPerL: number;
+			meqPerLAerated: number;
+			/** Of a liquid; null for a powder. */
+			mlTotal: number | null;
+			gTotal: number | null;
+			adds: Partial<Record<'no3_n_mg_l' | 'p_mg_l' | 'so4_mg_l', number>>;
+			/** After the carbon dioxide has left, by the carbonate system alone. */
+			phAfterDegassing: number;
+			/** The same with what the acid itself buffers: phosphate and citrate hold the pH lower. */
+			phAfterDegassingBuffered: number;
+			cautions: string[];
+	  }
+	| { ok: false; field: string; message: string };
+
+/** A feed holds about 30 to 60 mg/L of phosphorus, 150 to 200 of nitrogen; beyond these an acid feeds too much (common practice). */
+const MOST_P_MG_L = 40;
+const MOST_N_MG_L = 80;
+const MOST_SO4_MG_L = 250;
+const STRONG_PERCENT = 30;
+
+export function acidDemand(input: AcidInput): AcidDemand {
+	const { ph, targetPh, tempC, volumeL, acid } = input;
+	const refuse = (field: string, message: string): AcidDemand => ({ ok: false, field, message });
+	if (tempC < CARBONATE_RANGE_C[0] || tempC > CARBONATE_RANGE_C[1])
+		return refuse('temp_c', 'The carbonate constants hold for water from 0 to 60 °C.');
+	if (targetPh >= ph)
+		return refuse(
+			'target_ph',
+			`Acid lowers pH; the target ${targetPh} must lie below the water’s ${ph}. Raising it takes a base.`,
+		);
+	if (targetPh < 3) return refuse('target_ph', 'No plant lives in water below pH 3; choose a higher target.');
+	if (!(acid.percentWw > 0 && acid.percentWw <= 100))
+		return refuse('acid.percent_w_w', 'The label’s percent by weight lies above 0 and up to 100.');
+	const c = carbonateConstants(tempC);
+	const alkalinity = input.alkalinityMgLCaco3 / MG_L_CACO3_PER_MEQ;
+	const total = totalCarbonate(alkalinity, ph, c);
+	if (total === null)
+		return refuse(
+			'alkalinity_mg_l_caco3',
+			`No water has pH ${ph} with so little alkalinity: one of the two is wrong. Measure both again.`,
+		);
+	const pco2 = input.pco2Uatm ?? AIR_UATM;
+	const left = alkalinityClosed(targetPh, total, c);
+	const meqPerL = alkalinity - left;
+	const meqPerLAerated = Math.max(alkalinity - alkalinityOpen(targetPh, pco2, c), 0);
+	const protons = protonsGiven(acid.kind, targetPh);
+	const mmolPerL = meqPerL / protons;
+	const liquid = acid.densityGMl !== undefined;
+	const amount = liquid
+		? (mmolPerL * volumeL) / molPerLitre(acid.kind, acid.percentWw, acid.densityGMl!)
+		: (mmolPerL * volumeL) / 1000 / molPerGram(acid.kind, acid.percentWw);
+	const adds = Object.fromEntries(Object.entries(ACIDS[acid.kind].adds).map(([k, mg]) => [k, mg * mmolPerL]));
+	return {
+		ok: true,
+		meqPerL,
+		meqPerLAerated,
+		mlTotal: liquid ? amount : null,
+		gTotal: liquid ? null : amount,
+		adds,
+		phAfterDegassing: phOpen(left, pco2, c),
+		phAfterDegassingBuffered: solvePh(
+			(p) => alkalinityOpen(p, pco2, c) + mmolPerL * protonsGiven(acid.kind, p),
+			alkalinity,
+		),
+		cautions: cautionsOf(acid, adds, meqPerL),
+	};
+}
+
+function cautionsOf(acid: AcidInput['acid'], adds: Record<string, number>, meqPerL: number): string[] {
+	const list = [
+		'Gloves and eye protection. Acid into water, never water into acid; never with bleach or base concentrate. The label and its safety data sheet come first.',
+	];
+	const over = (key: string, most: number, what: string, other: string) => {
+		const mg = adds[key];
+		if (mg !== undefined && mg > most)
+			list.push(`This adds ${Math.round(mg)} mg/L of ${what}, more than a feed wants: use ${other} for part of it.`);
+	};
+	over('p_mg_l', MOST_P_MG_L, 'phosphorus', 'nitric or sulfuric acid');
+	over('no3_n_mg_l', MOST_N_MG_L, 'nitrogen', 'another acid, and count it in the recipe,');
+	over('so4_mg_l', MOST_SO4_MG_L, 'sulfate', 'nitric or phosphoric acid');
+	if (acid.percentWw > STRONG_PERCENT && acid.kind !== 'citric' && acid.kind !== 'acetic')
+		list.push('Acid of this strength may need a licence or be forbidden to private buyers where you are: local law.');
+	if (acid.kind === 'citric' || acid.kind === 'acetic')
+		list.push('Microbes eat this acid within days: the pH climbs again and slime may follow.');
+	if (meqPerL > 6) list.push('So much alkalinity is better blended away with rain or RO water than fought with acid.');
+	return list;
+}

@@ -1,0 +1,55 @@
+/**
+ * Acids that growers use: what a litre or a gram holds, how many protons each mole gives at a pH, what it feeds besides.
+ * pKa at 25 °C, molar masses from atomic weights (CRC Handbook; from memory).
+ */
+export const ACID_KINDS = ['nitric', 'phosphoric', 'sulfuric', 'citric', 'acetic'] as const;
+export type AcidKind = (typeof ACID_KINDS)[number];
+
+interface Acid {
+	gPerMol: number;
+	/** Strong protons, given at any pH of a water. */
+	strong: number;
+	pka: readonly number[];
+	/** mg of what it feeds, per mmol. */
+	adds: Partial<Record<'no3_n_mg_l' | 'p_mg_l' | 'so4_mg_l', number>>;
+}
+
+export const ACIDS: Record<AcidKind, Acid> = {
+	nitric: { gPerMol: 63.012, strong: 1, pka: [], adds: { no3_n_mg_l: 14.007 } },
+	phosphoric: { gPerMol: 97.994, strong: 0, pka: [2.148, 7.198, 12.35], adds: { p_mg_l: 30.974 } },
+	sulfuric: { gPerMol: 98.078, strong: 1, pka: [1.99], adds: { so4_mg_l: 96.06 } },
+	citric: { gPerMol: 192.124, strong: 0, pka: [3.128, 4.761, 6.396], adds: {} },
+	acetic: { gPerMol: 60.052, strong: 0, pka: [4.756], adds: {} },
+};
+
+/** Protons that one mole has given at a pH. */
+export function protonsGiven(kind: AcidKind, ph: number): number {
+	const { strong, pka } = ACIDS[kind];
+	const h = 10 ** -ph;
+	let term = 1;
+	let sum = 1;
+	let given = 0;
+	for (const [i, pk] of pka.entries()) {
+		term *= 10 ** -pk / h;
+		sum += term;
+		given += (i + 1) * term;
+	}
+	return strong + given / sum;
+}
+
+/** mol/L of a liquid from percent by weight and density. 85 % phosphoric at 1.685 g/mL: 14.6. */
+export const molPerLitre = (kind: AcidKind, percent: number, densityGMl: number): number =>
+	(percent * 10 * densityGMl) / ACIDS[kind].gPerMol;
+
+/** mol per gram of a powder of this purity. */
+export const molPerGram = (kind: AcidKind, percent: number): number => percent / 100 / ACIDS[kind].gPerMol;
+
+/** What a base of this kind takes up per mole (meq per mmol), and what it brings. */
+export const BASES = {
+	'potassium hydroxide': { gPerMol: 56.105, meqPerMmol: 1, brings: 'potassium' },
+	'potassium carbonate': { gPerMol: 138.205, meqPerMmol: 2, brings: 'potassium' },
+	'potassium bicarbonate': { gPerMol: 100.115, meqPerMmol: 1, brings: 'potassium' },
+	'potassium silicate': { gPerMol: 154.279, meqPerMmol: 2, brings: 'potassium and silicon' },
+	'sodium bicarbonate': { gPerMol: 84.006, meqPerMmol: 1, brings: 'sodium' },
+} as const;
+export type BaseKind = keyof typeof BASES;
