@@ -69,9 +69,7 @@ for (let seed = first; seed <= last; seed++) {
 	const start = () => chance.between(6.6, 7.6);
 	const tank = () => new DosingTank({ ...water, startPh: start() }, chance);
 	results.fixed.push(batch(tank(), volumeL, [], label, 'fixed'));
-	results.known.push(
-		batch(tank(), volumeL, [], label, 'learned', water.alkalinityMeqL * chance.between(0.85, 1.15)),
-	);
+	results.known.push(batch(tank(), volumeL, [], label, 'learned', water.alkalinityMeqL * chance.between(0.85, 1.15)));
 	const past: PastDose[] = [];
 	results.fresh.push(batch(tank(), volumeL, past, label, 'learned'));
 	for (let n = 1; n < 3; n++) batch(tank(), volumeL, past, label, 'learned');

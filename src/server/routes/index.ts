@@ -11,6 +11,7 @@ import { probes } from './probes';
 import { readings } from './readings';
 import { records } from './records';
 import { rounds } from './rounds';
+import { water } from './water';
 import { waterCalculators } from './water-calculators';
 
 const health = operation({
@@ -43,6 +44,7 @@ export const operations: Operation[] = [
 	...readings,
 	...records,
 	...rounds,
+	...water,
 	...live,
 	...probes,
 	...intake,

@@ -1,0 +1,98 @@
+import { decimal } from '../format/readings-row';
+import { IONS, type IonKey, type Ions } from './ions';
+
+/**
+ * A laboratory report as it is typed or pasted: a line for each value, "name value unit", in the units laboratories use.
+ * What is given as something else (nitrate as NO3, alkalinity as CaCO3, hardness in degrees) is brought to the report's
+ * own form; what is not understood is said line by line.
+ */
+export interface ReportText {
+	ions: Ions;
+	ecUsCm: number | null;
+	ph: number | null;
+	boronMgL: number | null;
+	problems: { line: number; message: string }[];
+}
+
+/** Names as laboratories write them; the factor brings mg/L of that form to the report's own. */
+const NAMES: Record<string, readonly [IonKey, number]> = {
+	ca: ['ca_mg_l', 1],
+	calcium: ['ca_mg_l', 1],
+	mg: ['mg_mg_l', 1],
+	magnesium: ['mg_mg_l', 1],
+	na: ['na_mg_l', 1],
+	sodium: ['na_mg_l', 1],
+	k: ['k_mg_l', 1],
+	potassium: ['k_mg_l', 1],
+	'nh4-n': ['nh4_n_mg_l', 1],
+	nh4: ['nh4_n_mg_l', 1 / 1.288],
+	ammonium: ['nh4_n_mg_l', 1 / 1.288],
+	'no3-n': ['no3_n_mg_l', 1],
+	'nitrate-n': ['no3_n_mg_l', 1],
+	no3: ['no3_n_mg_l', 1 / 4.427],
+	nitrate: ['no3_n_mg_l', 1 / 4.427],
+	cl: ['cl_mg_l', 1],
+	chloride: ['cl_mg_l', 1],
+	so4: ['so4_mg_l', 1],
+	sulfate: ['so4_mg_l', 1],
+	sulphate: ['so4_mg_l', 1],
+	'so4-s': ['so4_mg_l', 2.996],
+	hco3: ['hco3_mg_l', 1],
+	bicarbonate: ['hco3_mg_l', 1],
+	alkalinity: ['hco3_mg_l', 61.017 / 50.04],
+	co3: ['co3_mg_l', 1],
+	carbonate: ['co3_mg_l', 1],
+	p: ['p_mg_l', 1],
+	phosphorus: ['p_mg_l', 1],
+	p2o5: ['p_mg_l', 1 / 2.291],
+	f: ['f_mg_l', 1],
+	fluoride: ['f_mg_l', 1],
+};
+
+const EC_UNITS: Record<string, number> = { 'us/cm': 1, 'µs/cm': 1, 'ms/cm': 1000, 'ds/m': 1000, 'ms/m': 10 };
+
+export function readReportText(text: string): ReportText {
+	const result: ReportText = { ions: {}, ecUsCm: null, ph: null, boronMgL: null, problems: [] };
+	for (const [i, raw] of text.split(/\r?\n/).entries()) {
+		const line = raw.trim();
+		if (line === '' || /^(parameter|name|ion)\b/i.test(line)) continue;
+		const bad = (message: string) => result.problems.push({ line: i + 1, message });
+		const m = /^([A-Za-z][A-Za-z0-9₀-₉ +-]*?)[\s,;:=]+<?\s*(-?[\d.,]+)\s*[,;]?\s*([^\d\s].*)?$/.exec(line);
+		const value = m && decimal(m[2]!.replace(/,$/, ''));
+		if (!m || value === undefined || value === null) {
+			bad(`“${line.slice(0, 40)}” is not “name value unit”, such as “Ca 80 mg/L”.`);
+			continue;
+		}
+		const name = m[1]!.trim().toLowerCase().replace(/[+]+$/, '').replace(/\s+/g, '-');
+		const unit = (m[3] ?? 'mg/L').trim().toLowerCase();
+		if (value < 0) bad(`${m[1]} is less than nothing.`);
+		else if (name === 'ec' || name === 'conductivity') {
+			const factor = EC_UNITS[unit] ?? (m[3] === undefined ? (value < 20 ? 1000 : 1) : undefined);
+			if (factor === undefined) bad(`“${m[3]}” is no unit of conductivity: µS/cm, mS/cm or dS/m.`);
+			else result.ecUsCm = value * factor;
+		} else if (name === 'ph') result.ph = value;
+		else if (name === 'b' || name === 'boron') result.boronMgL = value;
+		else {
+			const known = NAMES[name];
+			if (!known) {
+				bad(`“${m[1]}” is not an ion known here; left out.`);
+				continue;
+			}
+			const [key, factor] = known;
+			const mg = inMgL(key, value, unit, factor);
+			if (mg === null) bad(`“${m[3]}” is no unit of an ion: mg/L, meq/L, mmol/L or °dKH.`);
+			else result.ions[key] = (result.ions[key] ?? 0) + mg;
+		}
+	}
+	return result;
+}
+
+function inMgL(key: IonKey, value: number, unit: string, factor: number): number | null {
+	const ion = IONS[key];
+	if (/^(mg\/l|ppm|g\/m3)/.test(unit))
+		return value * (unit.includes('caco3') && key === 'hco3_mg_l' ? 61.017 / 50.04 : factor);
+	if (/^m(eq|val)\/l/.test(unit)) return value * ion.mgPerMeq;
+	if (/^mmol\/l/.test(unit)) return value * ion.mgPerMeq * Math.abs(ion.charge);
+	if (/^°?dkh/.test(unit) && key === 'hco3_mg_l') return (value / 2.804) * ion.mgPerMeq;
+	return null;
+}

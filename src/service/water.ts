@@ -1,0 +1,103 @@
+import type { Ions } from '@/core/water/ions';
+import { readReport } from '@/core/water/ions';
+import { type MembraneState, membraneState, pairRejection, type RejectionPoint } from '@/core/water/membrane';
+import { followSource, type SourceChart } from '@/core/water/source-chart';
+import type { Db, Pool } from '@/store/pool';
+import { type JudgedReading, listReadings } from '@/store/readings';
+import { insertAudit } from '@/store/site';
+import { insertReport, listReports, type ReportRow } from '@/store/water';
+import { Refusal } from './refusal';
+import type { SiteContext } from './site';
+
+/** One source with its record: newest values, control charts, report. */
+export interface SourceView {
+	code: string;
+	name: string;
+	fedBy: string[];
+	newest: Partial<Record<'ec' | 'ph' | 'temp' | 'alkalinity' | 'hardness', { value: number; at: number }>>;
+	ec: SourceChart;
+	ph: SourceChart;
+	report: ReportRow | null;
+	/** From readings, else from the report. */
+	alkalinityMgLCaco3: number | null;
+	hardnessMgLCaco3: number | null;
+}
+
+export interface WaterView {
+	sources: SourceView[];
+	membranes: { station: string; feed: string; points: RejectionPoint[]; state: MembraneState }[];
+}
+
+const MOST = 5000;
+
+/** Readings that count as the water's own: what is doubted as a slip of the hand is left out, a shift is not. */
+const counts = (r: JudgedReading): boolean =>
+	r.decision !== 'discard' &&
+	(r.decision === 'keep' ||
+		(r.flag ?? 2) < 3 ||
+		r.cause === 'source-shift' ||
+		r.cause === 'calibration-overdue' ||
+		r.cause === 'temperature-far');
+
+export async function waterView(pool: Pool, context: SiteContext, now: number): Promise<WaterView> {
+	const reports = await listReports(pool, context.site.id);
+	const stations = context.stations.filter((s) => s.kind === 'source' || s.kind === 'blend');
+	const record = new Map<string, { at: number; value: number }[]>();
+	const of = async (station: string, quantity: 'ec' | 'ph' | 'temp' | 'alkalinity' | 'hardness') => {
+		const key = `${station} ${quantity}`;
+		let list = record.get(key);
+		if (!list) {
+			const rows = await listReadings(pool, context.site.id, { station, quantity, order: 'oldest', limit: MOST });
+			list = rows.filter(counts).map((r) => ({ at: r.at, value: r.restated ?? r.value }));
+			record.set(key, list);
+		}
+		return list;
+	};
+	const sources: SourceView[] = [];
+	for (const s of stations) {
+		const newest: SourceView['newest'] = {};
+		for (const q of ['ec', 'ph', 'temp', 'alkalinity', 'hardness'] as const) {
+			const last = (await of(s.code, q)).at(-1);
+			if (last) newest[q] = last;
+		}
+		const report = reports.find((r) => r.station === s.code) ?? null;
+		const read = report && readReport(report.ions, report.ecUsCm);
+		sources.push({
+			code: s.code,
+			name: s.name,
+			fedBy: s.fedBy,
+			newest,
+			ec: followSource(await of(s.code, 'ec')),
+			ph: followSource(await of(s.code, 'ph')),
+			report,
+			alkalinityMgLCaco3:
+				newest.alkalinity?.value ?? (read && read.alkalinityMgLCaco3 > 0 ? read.alkalinityMgLCaco3 : null),
+			hardnessMgLCaco3: newest.hardness?.value ?? (read && read.hardnessMgLCaco3 > 0 ? read.hardnessMgLCaco3 : null),
+		});
+	}
+	const membranes: WaterView['membranes'] = [];
+	for (const s of stations) {
+		// A source that another source feeds is treated water.
+		const feed = s.fedBy.find((f) => stations.some((x) => x.code === f));
+		if (!feed) continue;
+		const points = pairRejection(await of(feed, 'ec'), await of(s.code, 'ec'));
+		membranes.push({ station: s.code, feed, points, state: membraneState(points, now) });
+	}
+	return { sources, membranes };
+}
+
+export async function saveReport(
+	db: Db,
+	context: SiteContext,
+	r: { station: string; at: number; lab: string; ions: Ions; ecUsCm: number | null; ph: number | null; note: string },
+	who: string,
+): Promise<number> {
+	const station = context.stations.find((s) => s.code === r.station);
+	if (!station)
+		throw new Refusal(422, 'unknown-station', [{ path: 'station', message: `There is no station “${r.station}”.` }]);
+	if (Object.keys(r.ions).length === 0)
+		throw new Refusal(422, 'nothing-entered', [{ path: 'ions', message: 'Give at least one ion in mg/L.' }]);
+	const id = await insertReport(db, context.site.id, { ...r, stationId: station.id, who });
+	await insertAudit(db, context.site.id, who, 'report.entered', r.station, { id });
+	return id;
+}
