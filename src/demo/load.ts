@@ -11,7 +11,8 @@ import { putInstrument, putStation, putSystem } from '@/store/line';
 import { type Client, type Pool, transaction } from '@/store/pool';
 import { insertDecision, listReadings, refreshStatistics } from '@/store/readings';
 import { insertSite } from '@/store/site';
-import { INSTRUMENTS, LOTS, PROBES, SITE, STATIONS, SYSTEMS } from './saltmarsh';
+import { insertReport, putProduct } from '@/store/water';
+import { INSTRUMENTS, LOTS, PROBES, PRODUCTS, REPORTS, SITE, STATIONS, SYSTEMS } from './saltmarsh';
 import { type DemoCalibration, type DemoReading, season } from './season';
 
 const DAY = 86_400_000;
@@ -81,6 +82,16 @@ export async function loadDemo(pool: Pool, options: { say: (text: string) => voi
 			await storeJudged(client, context, engine, rows.slice(i, i + 5000), { source: 'demo', who: 'grower' });
 		await decideOldDoubts(client, context, lastMorning(now));
 		await storeCalibrations(client, context, calibrations);
+		for (const p of PRODUCTS) await putProduct(client, site.id, p);
+		for (const r of REPORTS)
+			await insertReport(client, site.id, {
+				...r,
+				stationId: stationIds.get(r.station)!,
+				at: lastMorning(now) - r.daysAgo * DAY,
+				lab: 'the laboratory of the co-operative',
+				note: '',
+				who: 'grower',
+			});
 		await recomputeAll(client, context);
 		await refreshStatistics(client);
 	});

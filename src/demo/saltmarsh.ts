@@ -1,6 +1,7 @@
 import type { LotRow, ProbeRow } from '@/store/calibrations';
 import type { InstrumentRow, StationRow, SystemRow } from '@/store/line';
 import { PLAIN_INSTRUMENT, PLAIN_STATION } from '@/store/line';
+import type { ProductRow } from '@/store/water';
 
 /** Saltmarsh Yard: the invented glasshouse of all demo data. */
 export const SITE = {
@@ -213,4 +214,55 @@ export const PROBES = [
 	probe('plum', 'ec', 'kcl_3m'),
 	probe('brass', 'ph', 'storage_solution'),
 	probe('minnow', 'ec', 'dry'),
+];
+
+const product = (p: Partial<ProductRow> & Pick<ProductRow, 'name' | 'kind'>): Omit<ProductRow, 'id'> => ({
+	chemical: '',
+	percentWw: null,
+	densityGMl: null,
+	jugMeqMl: null,
+	parts: 1,
+	rateMlL: null,
+	gainUsCm: null,
+	stockMl: null,
+	opened: null,
+	note: '',
+	...p,
+});
+export const PRODUCTS = [
+	product({ name: 'feed A and B', kind: 'nutrient', parts: 2, rateMlL: 4, gainUsCm: 420, stockMl: 18_000 }),
+	product({ name: 'pH down', kind: 'acid', chemical: 'nitric', percentWw: 24, densityGMl: 1.14, stockMl: 4200 }),
+	product({
+		name: 'bicarbonate',
+		kind: 'base',
+		chemical: 'potassium bicarbonate',
+		note: 'a saturated solution, tried in a jug',
+	}),
+];
+
+/** What the laboratory said of the borehole and the rain, in mg/L. */
+export const REPORTS = [
+	{
+		station: 'borehole',
+		daysAgo: 70,
+		ions: {
+			ca_mg_l: 100,
+			mg_mg_l: 12,
+			na_mg_l: 33,
+			k_mg_l: 4,
+			hco3_mg_l: 256,
+			cl_mg_l: 60,
+			so4_mg_l: 55,
+			no3_n_mg_l: 6,
+		},
+		ecUsCm: 772,
+		ph: 7.4,
+	},
+	{
+		station: 'rain',
+		daysAgo: 70,
+		ions: { ca_mg_l: 4.2, mg_mg_l: 0.7, na_mg_l: 4.5, k_mg_l: 0.4, hco3_mg_l: 15, cl_mg_l: 7.2, so4_mg_l: 3 },
+		ecUsCm: 58,
+		ph: 6.3,
+	},
 ];

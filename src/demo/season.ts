@@ -80,6 +80,7 @@ interface Sample {
 export function season(end: number, seed = DEMO_SEED, days = DEMO_DAYS): Season {
 	const chance = seeded(seed);
 	const faultChance = seeded(seed + 1);
+	const checkChance = seeded(seed + 2);
 	const pens = {
 		plum: new Pen(
 			{
@@ -264,7 +265,27 @@ export function season(end: number, seed = DEMO_SEED, days = DEMO_DAYS): Season 
 
 		for (const s of samples) writeDown(s, pens, result.readings, faultChance, samples, d === days - 1);
 		const quietEnd = d >= days - 1;
+		const eventsBefore = result.events.length;
 		if (!quietEnd) tend(morning + 9 * HOUR, { pond, slabs, bench, mixEc, mixPh }, event, d, chance);
+		// After acid the grower looks again, once it has mixed.
+		for (const dose of result.events.slice(eventsBefore).filter((e) => e.kind === 'acid_added')) {
+			const tank = { pond, slabs, bench }[dose.station as 'pond'];
+			const digits = (tank.state.ph + pens.plum.phOffset + 0.015 * checkChance.normal()).toFixed(2);
+			result.readings.push({
+				at: dose.at + 70 * MINUTE,
+				station: dose.station,
+				instrument: 'plum',
+				quantity: 'ph',
+				digits,
+				unit: 'pH',
+				tempC: Number(tank.state.tempC.toFixed(1)),
+				waitS: 30,
+				note: 'after the acid',
+				truth: tank.state.ph,
+				shown: Number(digits),
+				fault: '',
+			});
+		}
 		calibrate(d, morning + 90 * MINUTE, pens, result.calibrations, chance, days);
 		for (const tank of [pond, slabs, bench]) tank.live(6, warmth, chance);
 	}

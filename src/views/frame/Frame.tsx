@@ -10,9 +10,12 @@ const PLACES = [
 	['round', 'Round', '/'],
 	['bench', 'Bench', '/bench'],
 	['probes', 'Probes', '/probes'],
+	['water', 'Water', '/water'],
+	['mix', 'Mix', '/mix'],
 	['trends', 'Trends', '/trends'],
 ] as const;
-const THUMB = PLACES.filter(([code]) => code !== 'probes');
+const THUMB = PLACES.filter(([code]) => code === 'round' || code === 'bench' || code === 'trends');
+const TUCKED = PLACES.filter((p) => !THUMB.includes(p));
 const MORE = [
 	['review', 'Review', '/review'],
 	['ledger', 'Ledger', '/ledger'],
@@ -138,7 +141,7 @@ export function Frame({ place, site, reviewCount }: { place: string; site: SiteV
 			<nav className="sm:hidden fixed bottom-0 inset-x-0 z-20 border-t border-line bg-base-100" aria-label="Places">
 				{menu && (
 					<div className="border-b border-line p-2 grid grid-cols-3">
-						{[['probes', 'Probes', '/probes'] as const, ...MORE].map(([code, name, href]) => (
+						{[...TUCKED, ...MORE].map(([code, name, href]) => (
 							<a key={code} href={href} className="min-h-12 flex items-center justify-center">
 								{name}
 							</a>

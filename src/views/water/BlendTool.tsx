@@ -1,0 +1,121 @@
+import { useState } from 'react';
+import { decimal } from '@/core/format/readings-row';
+import type { SiteView } from '@/core/reading/site-view';
+import { blend } from '@/core/water/blend';
+import { Text } from '../setup/fields';
+import { shownWithUnit } from '../ui/format';
+import type { WaterSource } from './types';
+
+/** Parts of the sources that reach a target, what it costs, and how much pure water it saves. */
+export function BlendTool({
+	sources,
+	site,
+	targetEcUsCm,
+}: {
+	sources: WaterSource[];
+	site: SiteView;
+	targetEcUsCm: number;
+}) {
+	const usable = sources.filter((s) => s.newest.ec);
+	const [used, setUsed] = useState<Record<string, boolean>>(Object.fromEntries(usable.map((s, i) => [s.code, i < 3])));
+	const [cost, setCost] = useState<Record<string, string>>({});
+	const [target, setTarget] = useState(String(Number((targetEcUsCm / 5000).toFixed(2))));
+	const [alkalinity, setAlkalinity] = useState('');
+	const [litres, setLitres] = useState('1000');
+	const chosen = usable.filter((s) => used[s.code]);
+	const n = (text: string) => (text.trim() === '' ? undefined : decimal(text.trim()));
+	const result =
+		chosen.length === 0
+			? null
+			: blend(
+					chosen.map((s) => ({
+						ecUsCm: s.newest.ec!.value,
+						alkalinityMgLCaco3: s.alkalinityMgLCaco3 ?? undefined,
+						ph: s.newest.ph?.value,
+						tempC: s.newest.temp?.value,
+						ions: s.report?.ions,
+						costPerL: n(cost[s.code] ?? ''),
+					})),
+					{ ecUsCm: n(target) === undefined ? undefined : n(target)! * 1000, alkalinityMgLCaco3: n(alkalinity) },
+					Math.max(n(litres) ?? 1, 0.001),
+				);
+	const purest = chosen.reduce<WaterSource | null>(
+		(a, b) => (!a || b.newest.ec!.value < a.newest.ec!.value ? b : a),
+		null,
+	);
+	return (
+		<section className="note-rule" data-blend-tool>
+			<h2>Blend to a target</h2>
+			<div className="flex flex-wrap gap-2 items-end">
+				<Text label="EC, mS/cm" width="w-24" mode="decimal" value={target} onChange={setTarget} />
+				<Text label="alkalinity, mg/L CaCO3" width="w-36" mode="decimal" value={alkalinity} onChange={setAlkalinity} />
+				<Text label="litres" width="w-20" mode="decimal" value={litres} onChange={setLitres} />
+			</div>
+			<table className="mt-2">
+				<thead>
+					<tr>
+						<th>use</th>
+						<th className="pr-4">EC</th>
+						<th className="pr-4">cost of a litre</th>
+						<th>litres</th>
+					</tr>
+				</thead>
+				<tbody>
+					{usable.map((s) => {
+						const at = chosen.indexOf(s);
+						return (
+							<tr key={s.code} className="border-t border-line">
+								<td className="pr-4 py-1">
+									<label className="flex gap-2 items-center min-h-10">
+										<input
+											type="checkbox"
+											checked={used[s.code] ?? false}
+											onChange={(e) => setUsed({ ...used, [s.code]: e.target.checked })}
+										/>
+										{s.name}
+									</label>
+								</td>
+								<td className="pr-4">{shownWithUnit('ec', s.newest.ec!.value, site.units)}</td>
+								<td className="pr-4">
+									<input
+										className="field !w-20"
+										inputMode="decimal"
+										aria-label={`Cost of a litre of ${s.name}`}
+										value={cost[s.code] ?? ''}
+										onChange={(e) => setCost({ ...cost, [s.code]: e.target.value })}
+									/>
+								</td>
+								<td className="font-bold">
+									{result?.ok && at >= 0
+										? `${Math.round(result.blend.volumesL[at]!)} (${Math.round(100 * result.blend.fractions[at]!)} %)`
+										: ''}
+								</td>
+							</tr>
+						);
+					})}
+				</tbody>
+			</table>
+			<div aria-live="polite" className="mt-2" data-blend-answer={result?.ok ? 'yes' : 'no'}>
+				{result === null ? (
+					<p className="text-soft">Choose the waters to blend.</p>
+				) : !result.ok ? (
+					<p className="text-error">{result.message}</p>
+				) : (
+					<p>
+						EC {shownWithUnit('ec', result.blend.ecUsCm, site.units)}
+						{result.blend.alkalinityMgLCaco3 !== null &&
+							`, alkalinity ${Math.round(result.blend.alkalinityMgLCaco3)} mg/L CaCO3`}
+						{result.blend.ph !== null && `, pH near ${result.blend.ph.toFixed(1)} by its carbonate`}
+						{result.blend.costPerL !== null && `, ${(result.blend.costPerL * (n(litres) ?? 1)).toFixed(2)} in all`}.{' '}
+						{purest && chosen.length > 1 && (
+							<span className="text-soft">
+								Against {purest.name} alone it saves{' '}
+								{Math.round((n(litres) ?? 0) - result.blend.volumesL[chosen.indexOf(purest)]!)} L of it.
+							</span>
+						)}
+					</p>
+				)}
+			</div>
+		</section>
+	);
+}
