@@ -5,9 +5,9 @@ import { adviseDose, type DoseAdvice, type PastDose, responseChanged } from '@/c
 import { ACID_KINDS, type AcidKind, BASES, type BaseKind, molPerLitre, protonsGiven } from '@/core/water/acids';
 import { listEvents } from '@/store/events';
 import { type Pool, transaction } from '@/store/pool';
-import { listReadings } from '@/store/readings';
+import { latestReadings, listReadings } from '@/store/readings';
 import { insertAudit } from '@/store/site';
-import { listProducts, type ProductRow, putProduct } from '@/store/water';
+import { type BatchRow, listBatches, listProducts, type ProductRow, putProduct } from '@/store/water';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
 
@@ -179,4 +179,51 @@ export async function titrateJug(
 	if (!result.ok) throw new Refusal(422, 'cannot-be-computed', [{ path: 'steps', message: result.message }]);
 	await saveProduct(pool, context, { ...product, jugMeqMl: result.strengthMeqMl }, who);
 	return { strengthMeqMl: result.strengthMeqMl, bufferMeqLPh: result.bufferMeqLPh };
+}
+
+export interface MixView {
+	tanks: {
+		code: string;
+		name: string;
+		volumeL: number | null;
+		phRange: [number, number] | null;
+		ecRange: [number, number] | null;
+		ph: number | null;
+		ecUsCm: number | null;
+		phAt: number | null;
+	}[];
+	products: ProductRow[];
+	waters: { code: string; name: string; ecUsCm: number }[];
+	batches: BatchRow[];
+}
+
+/** What can be mixed: tanks with their newest values, products, waters whose EC is known, and the batches before. */
+export async function mixView(pool: Pool, context: SiteContext): Promise<MixView> {
+	const latest = await latestReadings(pool, context.site.id);
+	const newest = (station: string, ...quantities: string[]) =>
+		latest.filter((r) => r.station === station && quantities.includes(r.quantity)).sort((a, b) => b.at - a.at)[0];
+	return {
+		tanks: context.stations
+			.filter((s) => s.kind === 'mix' || s.kind === 'reservoir')
+			.map((s) => {
+				const ph = newest(s.code, 'ph');
+				const ec = newest(s.code, 'ec', 'tds');
+				return {
+					code: s.code,
+					name: s.name,
+					volumeL: context.known.stations.get(s.code)?.volumeL ?? null,
+					phRange: s.ranges.ph ?? null,
+					ecRange: s.ranges.ec ?? null,
+					ph: ph ? (ph.restated ?? ph.value) : null,
+					ecUsCm: ec ? (ec.restated ?? ec.value) : null,
+					phAt: ph?.at ?? null,
+				};
+			}),
+		products: await listProducts(pool, context.site.id),
+		waters: context.stations.flatMap((s) => {
+			const ec = s.kind === 'source' || s.kind === 'blend' ? newest(s.code, 'ec', 'tds') : undefined;
+			return ec ? [{ code: s.code, name: s.name, ecUsCm: ec.restated ?? ec.value }] : [];
+		}),
+		batches: await listBatches(pool, context.site.id, 20),
+	};
 }

@@ -91,3 +91,66 @@ export async function putProduct(db: Db, siteId: number, p: Omit<ProductRow, 'id
 	);
 	return rows[0]!;
 }
+
+export interface BatchRow {
+	id: number;
+	station: string;
+	startedAt: number;
+	finishedAt: number | null;
+	name: string;
+	plan: BatchPlan;
+	log: BatchStep[];
+}
+
+/** A recipe as it was planned, per litre so that it can be scaled. */
+export interface BatchPlan {
+	litres: number;
+	water: string | null;
+	waterEcUsCm: number;
+	product: string;
+	mlPerL: number;
+	parts: number;
+	targetEcUsCm: number | null;
+	targetPh: number | null;
+}
+export interface BatchStep {
+	at: number;
+	step: 'filled' | 'part' | 'ec' | 'diluted' | 'fed' | 'dosed' | 'ph' | 'done';
+	expected: number | null;
+	measured: number | null;
+	words: string;
+}
+
+const BATCH = `b.id, s.code AS station, ${MS('b.started_at')} AS "startedAt", ${MS('b.finished_at')} AS "finishedAt", b.name, b.plan, b.log`;
+
+export async function insertBatch(
+	db: Db,
+	siteId: number,
+	b: { stationId: number; at: number; name: string; plan: BatchPlan; who: string },
+): Promise<number> {
+	const { rows } = await db.query<{ id: number }>(
+		'INSERT INTO batch (site_id, station_id, started_at, name, plan, entered_by) VALUES ($1,$2,$3,$4,$5,$6) RETURNING id',
+		[siteId, b.stationId, new Date(b.at), b.name, b.plan, b.who],
+	);
+	return rows[0]!.id;
+}
+
+/** Adds what a step showed; `done` ends the batch. Null when there is no such batch or it is finished. */
+export async function addBatchStep(db: Db, siteId: number, id: number, step: BatchStep): Promise<number | null> {
+	const { rows } = await db.query<{ id: number }>(
+		`UPDATE batch SET log = log || $3::jsonb, finished_at = CASE WHEN $4 THEN $5 ELSE finished_at END
+		WHERE site_id = $1 AND id = $2 AND finished_at IS NULL RETURNING id`,
+		[siteId, id, JSON.stringify([step]), step.step === 'done', new Date(step.at)],
+	);
+	return rows[0]?.id ?? null;
+}
+
+/** Newest first. */
+export async function listBatches(db: Db, siteId: number, limit: number): Promise<BatchRow[]> {
+	const { rows } = await db.query<BatchRow>(
+		`SELECT ${BATCH} FROM batch b JOIN station s ON s.site_id = b.site_id AND s.id = b.station_id
+		WHERE b.site_id = $1 ORDER BY b.started_at DESC, b.id DESC LIMIT ${Math.trunc(limit)}`,
+		[siteId],
+	);
+	return rows;
+}

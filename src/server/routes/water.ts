@@ -2,12 +2,14 @@ import { z } from 'zod';
 import { formatTime } from '@/core/format/time';
 import { ION_KEYS } from '@/core/water/ions';
 import { readReportText } from '@/core/water/report-text';
+import { startBatch, stepBatch } from '@/service/batch';
 import { doseAdvice, saveProduct, strengthOf, titrateJug } from '@/service/mix';
 import { requireSite } from '@/service/site';
 import { saveReport, waterView } from '@/service/water';
-import { listProducts, listReports, type ProductRow } from '@/store/water';
+import { listBatches, listProducts, listReports, type ProductRow } from '@/store/water';
 import { code, finite, instant, name, notNegative, ph, positive } from '../contract';
 import { operation } from '../operation';
+import { idOf } from './readings';
 import { ionsBody } from './water-calculators';
 
 const ec = notNegative.max(1e6);
@@ -260,6 +262,94 @@ export const water = [
 		run: async ({ body, pool, who }) => {
 			const r = await titrateJug(pool(), await requireSite(pool()), body, who);
 			return { strength_meq_per_ml: r.strengthMeqMl, buffer_meq_per_l_ph: r.bufferMeqLPh };
+		},
+	}),
+	operation({
+		method: 'GET',
+		path: '/batches',
+		tag: 'Mix',
+		summary: 'Batches with their plans and what each step showed, newest first',
+		response: z.object({ batches: z.array(z.record(z.string(), z.unknown())) }),
+		run: async ({ pool }) => {
+			const context = await requireSite(pool());
+			return {
+				batches: (await listBatches(pool(), context.site.id, 50)).map((b) => ({
+					id: b.id,
+					station: b.station,
+					started_at: formatTime(b.startedAt),
+					finished_at: b.finishedAt === null ? null : formatTime(b.finishedAt),
+					name: b.name,
+					plan: b.plan,
+					log: b.log,
+				})),
+			};
+		},
+	}),
+	operation({
+		method: 'POST',
+		path: '/batches',
+		tag: 'Mix',
+		summary: 'Begin a batch; refused when it would overflow the tank',
+		body: z.strictObject({
+			station: code,
+			name: z.string().max(200).optional(),
+			plan: z.strictObject({
+				litres: positive.max(1e9),
+				water: code.nullable(),
+				water_ec_us_cm: ec,
+				product: name,
+				ml_per_l: notNegative.max(100, 'at most 100 mL for each litre: litres written for millilitres?'),
+				parts: z.number().int().min(1).max(6),
+				target_ec_us_cm: ec.nullable(),
+				target_ph: finite.min(3).max(10).nullable(),
+			}),
+		}),
+		response: z.object({ id: z.number() }),
+		status: 201,
+		run: async ({ body, pool, now, who }) => ({
+			id: await startBatch(
+				pool(),
+				await requireSite(pool()),
+				{
+					station: body.station,
+					name: body.name ?? '',
+					plan: {
+						litres: body.plan.litres,
+						water: body.plan.water,
+						waterEcUsCm: body.plan.water_ec_us_cm,
+						product: body.plan.product,
+						mlPerL: body.plan.ml_per_l,
+						parts: body.plan.parts,
+						targetEcUsCm: body.plan.target_ec_us_cm,
+						targetPh: body.plan.target_ph,
+					},
+				},
+				now,
+				who,
+			),
+		}),
+	}),
+	operation({
+		method: 'POST',
+		path: '/batches/:id/steps',
+		tag: 'Mix',
+		summary: 'What a step of a batch showed; done ends it',
+		body: z.strictObject({
+			step: z.enum(['filled', 'part', 'ec', 'diluted', 'fed', 'dosed', 'ph', 'done']),
+			expected: finite.nullish(),
+			measured: finite.nullish(),
+			words: z.string().max(500),
+		}),
+		response: z.object({ ok: z.literal(true) }),
+		run: async ({ params, body, pool, now }) => {
+			await stepBatch(pool(), await requireSite(pool()), idOf(params.id), {
+				at: now,
+				step: body.step,
+				expected: body.expected ?? null,
+				measured: body.measured ?? null,
+				words: body.words,
+			});
+			return { ok: true };
 		},
 	}),
 ];

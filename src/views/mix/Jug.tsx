@@ -1,0 +1,124 @@
+import { useState } from 'react';
+import { decimal } from '@/core/format/readings-row';
+import { ML_PER_DROP, readJug } from '@/core/mix/jug';
+import { api } from '../api';
+import { CAUTION, type Product } from './types';
+
+const W = 260;
+const H = 110;
+
+/** Drops against pH in a jug, drawn as it goes: it gives the strength of a product whose label says nothing. */
+export function Jug({ product, onKnown }: { product: Product; onKnown: () => void }) {
+	const [litres, setLitres] = useState('1');
+	const [steps, setSteps] = useState<{ ml: number; ph: number }[]>([]);
+	const [drops, setDrops] = useState('0');
+	const [ph, setPh] = useState('');
+	const [problem, setProblem] = useState('');
+	const l = decimal(litres.trim()) ?? 1;
+	const result = steps.length > 1 ? readJug(steps, l) : null;
+	const most = Math.max(...steps.map((s) => s.ml), 0.1);
+	const phs = steps.map((s) => s.ph);
+	const [low, high] = [Math.min(...phs, 14) - 0.1, Math.max(...phs, 0) + 0.1];
+	return (
+		<div className="border-t border-line mt-2 pt-2" data-jug={steps.length}>
+			<h2>Jug: {product.name}, drop by drop</h2>
+			<p className="border-l-4 border-warning pl-2 text-[0.92rem] my-1">{CAUTION}</p>
+			<form
+				className="flex flex-wrap gap-2 items-end"
+				onSubmit={(e) => {
+					e.preventDefault();
+					const d = decimal(drops.trim());
+					const value = decimal(ph.trim());
+					if (d === undefined || d < 0 || value === undefined || !(value >= 0 && value <= 14))
+						return setProblem('Type the drops given in all, and the pH after stirring.');
+					setProblem('');
+					setSteps(
+						[...steps.filter((s) => s.ml !== d * ML_PER_DROP), { ml: d * ML_PER_DROP, ph: value }].sort(
+							(a, b) => a.ml - b.ml,
+						),
+					);
+					setDrops(String(d + 2));
+					setPh('');
+				}}
+			>
+				<label className="block w-24">
+					<span className="field-label">litres in it</span>
+					<input className="field" inputMode="decimal" value={litres} onChange={(e) => setLitres(e.target.value)} />
+				</label>
+				<label className="block w-28">
+					<span className="field-label">drops in all</span>
+					<input
+						className="field"
+						id="jug-drops"
+						inputMode="decimal"
+						value={drops}
+						onChange={(e) => setDrops(e.target.value)}
+					/>
+				</label>
+				<label className="block w-24">
+					<span className="field-label">pH</span>
+					<input
+						className="field"
+						id="jug-ph"
+						inputMode="decimal"
+						autoComplete="off"
+						value={ph}
+						onChange={(e) => setPh(e.target.value)}
+					/>
+				</label>
+				<button type="submit" className="act !font-normal">
+					Note
+				</button>
+			</form>
+			<p className="text-soft text-[0.85rem]">
+				A drop counts as 0.05 mL, an estimate; a pipette is better. Begin with 0 drops.
+			</p>
+			{steps.length > 0 && (
+				<svg viewBox={`0 0 ${W} ${H}`} width={W} height={H} role="img" aria-label="pH against drops">
+					<rect width={W} height={H} fill="var(--zone)" opacity="0.5" />
+					<polyline
+						fill="none"
+						stroke="var(--q-ph)"
+						strokeWidth="2"
+						points={steps
+							.map((s) => `${(s.ml / most) * (W - 20) + 10},${H - 8 - ((s.ph - low) / (high - low)) * (H - 16)}`)
+							.join(' ')}
+					/>
+					{steps.map((s) => (
+						<circle
+							key={s.ml}
+							cx={(s.ml / most) * (W - 20) + 10}
+							cy={H - 8 - ((s.ph - low) / (high - low)) * (H - 16)}
+							r="3.5"
+							fill="var(--q-ph)"
+						>
+							<title>{`${s.ml} mL: pH ${s.ph}`}</title>
+						</circle>
+					))}
+				</svg>
+			)}
+			{(problem || (result && !result.ok)) && (
+				<p className="text-error">{problem || (result && !result.ok ? result.message : '')}</p>
+			)}
+			{result?.ok && (
+				<p>
+					About <strong>{result.strengthMeqMl.toFixed(2)} meq in a millilitre</strong>.{' '}
+					<button
+						type="button"
+						className="act"
+						onClick={async () => {
+							try {
+								await api('/mix/jug', { json: { product: product.name, litres: l, steps } });
+								onKnown();
+							} catch (error) {
+								setProblem((error as Error).message);
+							}
+						}}
+					>
+						Keep this strength
+					</button>
+				</p>
+			)}
+		</div>
+	);
+}

@@ -1,0 +1,107 @@
+import { useState } from 'react';
+import { decimal } from '@/core/format/readings-row';
+import { Choice, Text } from '../setup/fields';
+import { Batch } from './Batch';
+import { Dose } from './Dose';
+import { Products } from './Products';
+import { TankTable } from './TankTable';
+import type { BatchSummary, Product, Tank } from './types';
+
+const PARTS = ['dose', 'batch', 'tanks', 'products'] as const;
+type Part = (typeof PARTS)[number];
+const WORDS: Record<Part, string> = {
+	dose: 'pH of one tank',
+	batch: 'a batch',
+	tanks: 'several tanks',
+	products: 'products',
+};
+
+/** Water into solution: a batch from empty to plants, and pH in few learned steps. */
+export function Mix({
+	tanks,
+	products,
+	waters,
+	batches,
+	asked,
+}: {
+	tanks: Tank[];
+	products: Product[];
+	waters: { code: string; name: string; ecUsCm: number }[];
+	batches: BatchSummary[];
+	asked: string | null;
+}) {
+	const [part, setPart] = useState<Part>((PARTS as readonly string[]).includes(asked ?? '') ? (asked as Part) : 'dose');
+	const acids = products.filter((p) => p.kind !== 'nutrient');
+	const [tankCode, setTankCode] = useState(tanks[0]?.code ?? '');
+	const tank = tanks.find((t) => t.code === tankCode);
+	const [acid, setAcid] = useState(acids.find((a) => a.kind === 'acid')?.name ?? acids[0]?.name ?? '');
+	const product = acids.find((a) => a.name === acid);
+	const middle = (t: Tank | undefined) => (t?.phRange ? ((t.phRange[0] + t.phRange[1]) / 2).toFixed(1) : '5.8');
+	const [target, setTarget] = useState(middle(tank));
+	const goal = decimal(target.trim());
+	return (
+		<div>
+			<h1>Mix</h1>
+			<div className="flex flex-wrap gap-5 my-2" role="tablist" aria-label="What to mix">
+				{PARTS.map((p) => (
+					<button
+						key={p}
+						type="button"
+						role="tab"
+						aria-selected={part === p}
+						data-part-tab={p}
+						className={`cursor-pointer min-h-10 border-b-[3px] ${part === p ? 'border-base-content font-bold' : 'border-transparent text-soft'}`}
+						onClick={() => setPart(p)}
+					>
+						{WORDS[p]}
+					</button>
+				))}
+			</div>
+			{part === 'dose' &&
+				(tank && product ? (
+					<section className="note-rule">
+						<div className="flex flex-wrap gap-2 items-end mb-3">
+							<Choice
+								label="tank"
+								width="w-44"
+								value={tankCode}
+								options={tanks.map((t) => t.code)}
+								onChange={(v) => {
+									setTankCode(v);
+									setTarget(middle(tanks.find((t) => t.code === v)));
+								}}
+							/>
+							<Choice label="with" width="w-40" value={acid} options={acids.map((a) => a.name)} onChange={setAcid} />
+							<Text label="to pH" width="w-20" mode="decimal" value={target} onChange={setTarget} />
+						</div>
+						{goal !== undefined && <Dose key={`${tankCode}${acid}`} tank={tank} product={product} targetPh={goal} />}
+						<p className="text-soft text-[0.9rem] mt-4 max-w-[75ch]">
+							Bring EC right before pH. A dose undershoots on purpose: what is missing is added after measuring, what is
+							too much is hard to take back. Young plants move their bucket less than large ones do.
+						</p>
+					</section>
+				) : (
+					<p>
+						{tanks.length === 0
+							? 'There is no tank yet: add one in Setup.'
+							: 'Add an acid or a base under Products, with what its label says.'}
+					</p>
+				))}
+			{part === 'batch' && (
+				<section className="note-rule">
+					<Batch tanks={tanks} products={products} waters={waters} batches={batches} />
+				</section>
+			)}
+			{part === 'tanks' && (
+				<section className="note-rule">
+					<TankTable tanks={tanks} products={products} />
+				</section>
+			)}
+			{part === 'products' && (
+				<section className="note-rule">
+					<Products products={products} />
+				</section>
+			)}
+		</div>
+	);
+}
