@@ -3,11 +3,13 @@ import { learnGain } from '@/core/mix/nutrient-dose';
 import { pairDoses, pairFeeds } from '@/core/mix/pair-doses';
 import { adviseDose, type DoseAdvice, type PastDose, responseChanged } from '@/core/mix/response';
 import { ACID_KINDS, type AcidKind, BASES, type BaseKind, molPerLitre, protonsGiven } from '@/core/water/acids';
+import { MG_L_CACO3_PER_MEQ } from '@/core/water/carbonate';
+import { meqOf } from '@/core/water/ions';
 import { listEvents } from '@/store/events';
 import { type Pool, transaction } from '@/store/pool';
 import { latestReadings, listReadings } from '@/store/readings';
 import { insertAudit } from '@/store/site';
-import { type BatchRow, listBatches, listProducts, type ProductRow, putProduct } from '@/store/water';
+import { type BatchRow, listBatches, listProducts, listReports, type ProductRow, putProduct } from '@/store/water';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
 
@@ -116,6 +118,26 @@ export interface DoseAdviceView {
 /** A reading older than this is not dosed on. */
 const STALE_MS = 12 * 3_600_000;
 
+/** Alkalinity (meq/L) of the water that the newest batch in a tank was made with; undefined where nobody measured it. */
+async function alkalinityOf(
+	pool: Pool,
+	context: SiteContext,
+	station: string,
+	now: number,
+): Promise<number | undefined> {
+	const batch = (await listBatches(pool, context.site.id, 50)).find((b) => b.station === station);
+	if (!batch?.plan.water) return undefined;
+	const [reading] = await listReadings(pool, context.site.id, {
+		station: batch.plan.water,
+		quantity: 'alkalinity',
+		to: now + 1,
+		limit: 1,
+	});
+	if (reading) return reading.value / MG_L_CACO3_PER_MEQ;
+	const [report] = await listReports(pool, context.site.id, batch.plan.water);
+	return report?.ions.hco3_mg_l === undefined ? undefined : meqOf('hco3_mg_l', report.ions.hco3_mg_l);
+}
+
 export async function doseAdvice(
 	pool: Pool,
 	context: SiteContext,
@@ -144,10 +166,10 @@ export async function doseAdvice(
 	const doubt =
 		q.ph !== null || !past.newestPh
 			? null
-			: (past.newestPh.doubt ??
-				(now - past.newestPh.at > STALE_MS ? 'it is more than half a day old, and pH moves.' : null));
+			: ((past.newestPh.doubt && `The reading is in doubt: ${past.newestPh.doubt}`) ??
+				(now - past.newestPh.at > STALE_MS ? 'The reading is more than half a day old, and pH moves.' : null));
 	const strengthMeqMl = strengthOf(product);
-	const solution = { volumeL };
+	const solution = { volumeL, alkalinityMeqL: await alkalinityOf(pool, context, station.code, now) };
 	return {
 		advice: adviseDose({
 			solution,

@@ -32,6 +32,8 @@ const MET_PH = 7.5;
 /** Standard uncertainty of one pH reading of a kept pen, and of a cylinder as a share. */
 const U_PH = 0.02;
 const U_POUR = 0.04;
+/** What the curve leaves out, and what changes from week to week, as a share of a dose. */
+const U_MODEL = 0.06;
 /** Relative standard deviations of the prior: alkalinity and feed vary by factors. */
 const PRIOR_UNKNOWN = 1;
 const PRIOR_KNOWN = 0.35;
@@ -76,15 +78,30 @@ function update(b: Belief, x: Pair, y: number, noise: number): Belief {
 	const total = variance(b, x) + noise;
 	const gain: Pair = [(b.cov[0] * x[0] + b.cov[1] * x[1]) / total, (b.cov[1] * x[0] + b.cov[2] * x[1]) / total];
 	const miss = y - expected(b, x);
-	const floor = (mean: number, before: number) => Math.max(mean, before * 0.02);
-	return {
-		mean: [floor(b.mean[0] + gain[0] * miss, b.mean[0]), floor(b.mean[1] + gain[1] * miss, b.mean[1])],
+	const next: Belief = {
+		mean: [b.mean[0] + gain[0] * miss, b.mean[1] + gain[1] * miss],
 		cov: [
 			b.cov[0] - gain[0] * (b.cov[0] * x[0] + b.cov[1] * x[1]),
 			b.cov[1] - gain[0] * (b.cov[1] * x[0] + b.cov[2] * x[1]),
 			b.cov[2] - gain[1] * (b.cov[1] * x[0] + b.cov[2] * x[1]),
 		],
 	};
+	return keptPositive(next);
+}
+
+/** Neither part is ever negative: one that would be is set to nothing, and the other follows as the two hang together. */
+function keptPositive(b: Belief): Belief {
+	const [c0, c1, c2] = b.cov;
+	let [m0, m1] = b.mean;
+	if (m0 < 0) {
+		m1 += c0 > 0 ? (c1 / c0) * -m0 : 0;
+		m0 = 0;
+	}
+	if (m1 < 0) {
+		m0 += c2 > 0 ? (c1 / c2) * -m1 : 0;
+		m1 = 0;
+	}
+	return { mean: [Math.max(m0, 0), Math.max(m1, 0)], cov: b.cov };
 }
 
 export interface Learned {
@@ -111,7 +128,7 @@ export function learnResponse(past: readonly PastDose[], s: Solution, strengthMe
 			list.push(Math.abs(predicted - change) <= Math.max(0.2 * change, 2 * Math.SQRT2 * U_PH));
 		}
 		const slope = perLitre / Math.max(change, U_PH);
-		const noise = (U_POUR * perLitre) ** 2 + (slope * Math.SQRT2 * U_PH) ** 2;
+		const noise = (U_POUR * perLitre) ** 2 + (U_MODEL * perLitre) ** 2 + (slope * Math.SQRT2 * U_PH) ** 2;
 		belief = update(belief, moved(d.phBefore, d.phAfter, tempC), perLitre, noise);
 	}
 	return { belief, doses: telling.length, held: list.slice(-5), tempC };
@@ -159,17 +176,19 @@ export type DoseAdvice =
 
 /** With nothing known of how this solution answers, a step is at most this many equivalents. */
 export const FIRST_STEP_MEQ_L = 0.1;
+/** A solution may buffer more further on, but not without bound. */
+const MOST_TIMES = 2;
 const ON_TARGET = 0.05;
 /** Relative uncertainty of the whole way below which nearly all of it, or three quarters, is advised. */
-const SURE = 0.1;
-const FAIRLY_SURE = 0.3;
+const SURE = 0.13;
+const FAIRLY_SURE = 0.4;
 /**
  * The sharp side, so many standard deviations off, must not pass the target by more than this. A new solution is stepped
  * into by small doses, so its guard may be lighter.
  */
 const GUARD_SD = 1.5;
 /** Not even the sharp end of the 95 % interval: a solution that buffers little falls off a cliff below pH 5.5. */
-const NEVER_PASSES_BY = 0.6;
+const NEVER_PASSES_BY = 1.0;
 const NEW_GUARD_SD = 0.5;
 const NEW_DOSES = 5;
 const PASSES_BY = 0.1;
@@ -185,7 +204,7 @@ export function adviseDose(q: DoseQuestion): DoseAdvice {
 		return { do: 'refuse', message: 'How many litres are in the tank? Without that no dose can be said.' };
 	if (!(ph >= 0 && ph <= 14 && targetPh >= 3 && targetPh <= 10))
 		return { do: 'refuse', message: 'The pH lies between 0 and 14, and a target for plants between 3 and 10.' };
-	if (q.doubtful) return { do: 'refuse', message: `The reading is in doubt: ${q.doubtful} Read again before dosing.` };
+	if (q.doubtful) return { do: 'refuse', message: `${q.doubtful} Read again before dosing.` };
 	if (Math.abs(ph - targetPh) <= (q.tolerance ?? ON_TARGET))
 		return { do: 'nothing', message: `pH ${ph.toFixed(2)} is on target. Leave it.` };
 	const direction = targetPh < ph ? -1 : 1;
@@ -207,14 +226,21 @@ export function adviseDose(q: DoseQuestion): DoseAdvice {
 	const { belief, tempC } = learned;
 	const way = moved(ph, targetPh, tempC);
 	const perLitre = expected(belief, way);
-	const scatter = Math.hypot(Math.sqrt(variance(belief, way)) / perLitre, U_POUR);
+	const scatter = Math.hypot(Math.sqrt(variance(belief, way)) / perLitre, U_POUR, U_MODEL);
 	const recent = learned.held.slice(-3);
 	const good = recent.length === 3 && recent.every(Boolean);
 	// What counts is how surely the next step is known: by predictions that held, or by the interval of this one.
 	const part = scatter < SURE && (good || learned.doses >= 2) ? 0.95 : good || scatter < FAIRLY_SURE ? 0.75 : 0.5;
 	const after = (mlPerL: number) => phAfterDose(ph, mlPerL, direction, belief, tempC);
 	const sharp = 1 / Math.max(1 - 1.96 * scatter, 0.25);
-	let mlPerL = part * perLitre;
+	// Whatever the curve says: never far beyond what doses here have shown a step of pH to take.
+	const shown = q.past.flatMap((d) => {
+		const change = Math.abs(d.phBefore - d.phAfter);
+		return change > 3 * U_PH ? [d.ml / d.volumeL / change] : [];
+	});
+	const most =
+		shown.length === 0 ? Number.POSITIVE_INFINITY : MOST_TIMES * Math.max(...shown) * Math.abs(ph - targetPh);
+	let mlPerL = Math.min(part * perLitre, most);
 	if (learned.doses === 0) mlPerL = Math.min(mlPerL, FIRST_STEP_MEQ_L / q.strengthMeqMl);
 	const sd = learned.doses < NEW_DOSES ? NEW_GUARD_SD : GUARD_SD;
 	const guard = 1 / Math.max(1 - sd * scatter, 0.25);

@@ -52,7 +52,8 @@ export type MembraneState =
 
 const LEAST = 6;
 /** Newest points that the present state and trend are taken from: a tiring membrane tires faster with time. */
-const RECENT = 16;
+const RECENT = 10;
+const LEAST_SIGMA = 0.004;
 const FURTHEST_DAYS = 3 * 365;
 
 export function membraneState(
@@ -68,20 +69,22 @@ export function membraneState(
 	const centre = median(days);
 	const level = median(values.map((v, i) => v - slope * (days[i]! - centre)));
 	const rejection = Math.min(level - slope * centre, 1);
-	const sigma = madSigma(values.map((v, i) => v - (level + slope * (days[i]! - centre))));
+	// A coarse display repeats itself; its scatter is never taken for less than its step.
+	const sigma = Math.max(madSigma(values.map((v, i) => v - (level + slope * (days[i]! - centre)))), LEAST_SIGMA);
 	const spread = Math.sqrt(days.reduce((s, d) => s + (d - centre) ** 2, 0));
 	const reach = spread > 0 ? (1.96 * 1.25 * sigma) / spread : 0;
 	const [slopeLow, slopeHigh] = [slope - reach, slope + reach];
-	const when = (limit: number, s: number): number | null => {
-		if (rejection <= limit) return now;
+	const levelReach = (1.96 * 1.25 * sigma) / Math.sqrt(recent.length);
+	const when = (limit: number, s: number, off = 0): number | null => {
+		if (rejection + off <= limit) return now;
 		if (s >= 0) return null;
-		const inDays = (rejection - limit) / -s;
+		const inDays = (rejection + off - limit) / -s;
 		return inDays > FURTHEST_DAYS ? null : now + inDays * DAY;
 	};
 	const window = (limit: number) => {
 		const likely = when(limit, slope);
-		const early = when(limit, slopeLow);
-		return likely === null || early === null ? null : { likely, early, late: when(limit, slopeHigh) };
+		const early = when(limit, slopeLow, -levelReach);
+		return likely === null || early === null ? null : { likely, early, late: when(limit, slopeHigh, levelReach) };
 	};
 	return {
 		known: true,

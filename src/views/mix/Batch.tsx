@@ -1,4 +1,4 @@
-import { type ReactNode, useState } from 'react';
+import { useState } from 'react';
 import { decimal } from '@/core/format/readings-row';
 import { dilute } from '@/core/mix/dilute';
 import { nutrientDose } from '@/core/mix/nutrient-dose';
@@ -6,6 +6,7 @@ import { api } from '../api';
 import { save } from '../entry/sample';
 import { Choice, Text } from '../setup/fields';
 import { Dose } from './Dose';
+import { ReadPh } from './ReadPh';
 import { type BatchSummary, type Product, poured, type Tank } from './types';
 
 const STRENGTHS = { full: 1, half: 0.5, quarter: 0.25 } as const;
@@ -44,6 +45,7 @@ export function Batch({
 	const [ec, setEc] = useState('');
 	const [seenEc, setSeenEc] = useState<number | null>(null);
 	const [acid, setAcid] = useState(acids.find((a) => a.kind === 'acid')?.name ?? '');
+	const [phRead, setPhRead] = useState(false);
 	const [problem, setProblem] = useState('');
 	const [said, setSaid] = useState<string[]>([]);
 
@@ -202,6 +204,7 @@ export function Batch({
 							width="w-40"
 							value={tankCode}
 							options={tanks.map((t) => t.code)}
+							labels={Object.fromEntries(tanks.map((t) => [t.code, t.name]))}
 							onChange={setTankCode}
 						/>
 						<Text label="litres" width="w-24" mode="decimal" value={litres} onChange={setLitres} />
@@ -210,6 +213,7 @@ export function Batch({
 							width="w-36"
 							value={waterCode}
 							options={waters.map((w) => w.code)}
+							labels={Object.fromEntries(waters.map((w) => [w.code, w.name]))}
 							onChange={setWaterCode}
 						/>
 						<Choice
@@ -350,8 +354,16 @@ export function Batch({
 							Finish the batch
 						</button>
 					</div>
-					<PhFirst tank={tank} key={acid}>
-						{acids.some((a) => a.name === acid) && goalPh !== undefined && (
+					{!phRead ? (
+						<ReadPh
+							station={tank.code}
+							note="batch"
+							words="EC is right: now the pH, which comes last."
+							onRead={() => setPhRead(true)}
+						/>
+					) : (
+						acids.some((a) => a.name === acid) &&
+						goalPh !== undefined && (
 							<Dose
 								tank={{ ...tank, volumeL: l ?? tank.volumeL }}
 								product={acids.find((a) => a.name === acid)!}
@@ -360,8 +372,8 @@ export function Batch({
 									log(step, expected, measured, words).catch((e: Error) => setProblem(e.message));
 								}}
 							/>
-						)}
-					</PhFirst>
+						)
+					)}
 				</div>
 			)}
 			{stage === 'done' && (
@@ -391,56 +403,6 @@ export function Batch({
 	);
 }
 
-/** The pH of a fresh mix has to be read before anything is dosed on it. */
-function PhFirst({ tank, children }: { tank: Tank; children: ReactNode }) {
-	const [ph, setPh] = useState('');
-	const [known, setKnown] = useState(false);
-	const [problem, setProblem] = useState('');
-	if (known) return <>{children}</>;
-	return (
-		<form
-			className="flex flex-wrap gap-3 items-end"
-			onSubmit={async (e) => {
-				e.preventDefault();
-				const value = decimal(ph.trim());
-				if (value === undefined || !(value >= 0 && value <= 14)) return setProblem('Type the pH that the pen shows.');
-				try {
-					await save([
-						{
-							station: tank.code,
-							instrument: null,
-							values: [{ quantity: 'ph', digits: ph.trim().replace(',', '.'), unit: 'pH' }],
-							note: 'batch',
-							at: Date.now(),
-							source: 'bench',
-						},
-					]);
-					setKnown(true);
-				} catch (error) {
-					setProblem((error as Error).message);
-				}
-			}}
-		>
-			<p className="w-full">EC is right: now the pH, which comes last.</p>
-			<label className="block w-32">
-				<span className="field-label">pH now</span>
-				<input
-					id="batch-ph"
-					className="field !text-[1.4rem]"
-					inputMode="decimal"
-					autoComplete="off"
-					value={ph}
-					onChange={(e) => setPh(e.target.value)}
-				/>
-			</label>
-			<button type="submit" className="act act-main">
-				Enter
-			</button>
-			{problem && <p className="text-error w-full">{problem}</p>}
-		</form>
-	);
-}
-
 /** Batches before, side by side, to be repeated at any size. */
 function Earlier({
 	batches,
@@ -457,40 +419,42 @@ function Earlier({
 	return (
 		<section className="note-rule mt-4">
 			<h2>Batches before</h2>
-			<table className="text-[0.95rem]">
-				<thead>
-					<tr>
-						<th className="pr-4">when</th>
-						<th className="pr-4">tank</th>
-						<th className="pr-4">litres</th>
-						<th className="pr-4">mL/L</th>
-						<th className="pr-4">target EC</th>
-						<th className="pr-4">EC came to</th>
-						<th className="pr-4">doses</th>
-						<th className="pr-4">pH came to</th>
-						<th>again</th>
-					</tr>
-				</thead>
-				<tbody>
-					{batches.slice(0, 8).map((b) => (
-						<tr key={b.id} className="border-t border-line" data-earlier={b.id}>
-							<td className="pr-4">{new Date(b.startedAt).toISOString().slice(0, 10)}</td>
-							<td className="pr-4">{tanks.find((t) => t.code === b.station)?.name ?? b.station}</td>
-							<td className="pr-4">{b.plan.litres}</td>
-							<td className="pr-4">{b.plan.mlPerL.toFixed(2)}</td>
-							<td className="pr-4">{b.plan.targetEcUsCm === null ? '–' : (b.plan.targetEcUsCm / 1000).toFixed(2)}</td>
-							<td className="pr-4">{seen(b, 'ec') === null ? '–' : (seen(b, 'ec')! / 1000).toFixed(2)}</td>
-							<td className="pr-4">{b.log.filter((s) => s.step === 'dosed').length}</td>
-							<td className="pr-4">{seen(b, 'ph')?.toFixed(2) ?? '–'}</td>
-							<td>
-								<button type="button" className="underline cursor-pointer min-h-10" onClick={() => onRepeat(b)}>
-									use it
-								</button>
-							</td>
+			<div className="overflow-x-auto">
+				<table className="text-[0.95rem]">
+					<thead>
+						<tr>
+							<th className="pr-4">when</th>
+							<th className="pr-4">tank</th>
+							<th className="pr-4">litres</th>
+							<th className="pr-4">mL/L</th>
+							<th className="pr-4">target EC</th>
+							<th className="pr-4">EC came to</th>
+							<th className="pr-4">doses</th>
+							<th className="pr-4">pH came to</th>
+							<th>again</th>
 						</tr>
-					))}
-				</tbody>
-			</table>
+					</thead>
+					<tbody>
+						{batches.slice(0, 8).map((b) => (
+							<tr key={b.id} className="border-t border-line" data-earlier={b.id}>
+								<td className="pr-4">{new Date(b.startedAt).toISOString().slice(0, 10)}</td>
+								<td className="pr-4">{tanks.find((t) => t.code === b.station)?.name ?? b.station}</td>
+								<td className="pr-4">{b.plan.litres}</td>
+								<td className="pr-4">{b.plan.mlPerL.toFixed(2)}</td>
+								<td className="pr-4">{b.plan.targetEcUsCm === null ? '–' : (b.plan.targetEcUsCm / 1000).toFixed(2)}</td>
+								<td className="pr-4">{seen(b, 'ec') === null ? '–' : (seen(b, 'ec')! / 1000).toFixed(2)}</td>
+								<td className="pr-4">{b.log.filter((s) => s.step === 'dosed').length}</td>
+								<td className="pr-4">{seen(b, 'ph')?.toFixed(2) ?? '–'}</td>
+								<td>
+									<button type="button" className="underline cursor-pointer min-h-10" onClick={() => onRepeat(b)}>
+										use it
+									</button>
+								</td>
+							</tr>
+						))}
+					</tbody>
+				</table>
+			</div>
 		</section>
 	);
 }

@@ -3,6 +3,7 @@ import { decimal } from '@/core/format/readings-row';
 import { api } from '../api';
 import { save } from '../entry/sample';
 import { Jug } from './Jug';
+import { ReadPh } from './ReadPh';
 import { type Advice, CAUTION, type Product, poured, type Tank } from './types';
 
 /** Few, safe, learned steps: the next dose with the pH it leads to, what it did, and the one after. */
@@ -108,6 +109,8 @@ export function Dose({
 					: `It went to ${value.toFixed(2)}, expected ${given!.predicted.toFixed(2)}.`,
 			);
 			setGiven(null);
+			// What was advised before the dose is no advice after it.
+			setAdvice(null);
 			await ask();
 		} catch (error) {
 			setProblem((error as Error).message);
@@ -218,39 +221,39 @@ export function Dose({
 				</>
 			) : (
 				advice && (
-					<p className="text-[1.1rem]" data-dose-says>
-						{advice.message}{' '}
-						{advice.do === 'refuse' && (
-							<a className="underline" href={`/bench?station=${encodeURIComponent(tank.code)}`}>
-								Read {tank.name}
-							</a>
-						)}
-					</p>
+					<div>
+						<p className="text-[1.1rem]" data-dose-says>
+							{advice.message}
+						</p>
+						{advice.do === 'refuse' && <ReadPh station={tank.code} note="before a dose" words="" onRead={ask} />}
+					</div>
 				)
 			)}
 			{advice && advice.past.length > 0 && (
 				<details className="mt-3">
 					<summary className="cursor-pointer text-soft min-h-8">what earlier doses did here</summary>
-					<table className="text-[0.92rem]">
-						<thead>
-							<tr>
-								<th className="pr-4">when</th>
-								<th className="pr-4">mL</th>
-								<th className="pr-4">pH before</th>
-								<th className="pr-4">pH after</th>
-							</tr>
-						</thead>
-						<tbody>
-							{advice.past.slice(-12).map((d) => (
-								<tr key={d.time} className="border-t border-line">
-									<td className="pr-4">{d.time.slice(0, 10)}</td>
-									<td className="pr-4">{d.ml}</td>
-									<td className="pr-4">{d.ph_before.toFixed(2)}</td>
-									<td className="pr-4">{d.ph_after.toFixed(2)}</td>
+					<div className="overflow-x-auto">
+						<table className="text-[0.92rem]">
+							<thead>
+								<tr>
+									<th className="pr-4">when</th>
+									<th className="pr-4">mL</th>
+									<th className="pr-4">pH before</th>
+									<th className="pr-4">pH after</th>
 								</tr>
-							))}
-						</tbody>
-					</table>
+							</thead>
+							<tbody>
+								{advice.past.slice(-12).map((d) => (
+									<tr key={d.time} className="border-t border-line">
+										<td className="pr-4">{d.time.slice(0, 10)}</td>
+										<td className="pr-4">{d.ml}</td>
+										<td className="pr-4">{d.ph_before.toFixed(2)}</td>
+										<td className="pr-4">{d.ph_after.toFixed(2)}</td>
+									</tr>
+								))}
+							</tbody>
+						</table>
+					</div>
 				</details>
 			)}
 		</div>

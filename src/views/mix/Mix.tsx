@@ -66,6 +66,7 @@ export function Mix({
 								width="w-44"
 								value={tankCode}
 								options={tanks.map((t) => t.code)}
+								labels={Object.fromEntries(tanks.map((t) => [t.code, t.name]))}
 								onChange={(v) => {
 									setTankCode(v);
 									setTarget(middle(tanks.find((t) => t.code === v)));

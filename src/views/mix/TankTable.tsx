@@ -50,40 +50,42 @@ export function TankTable({ tanks, products }: { tanks: Tank[]; products: Produc
 				</button>
 			</form>
 			<p className="border-l-4 border-warning pl-2 text-[0.92rem] my-2">{CAUTION}</p>
-			<table className="w-full max-w-[60rem]">
-				<thead>
-					<tr>
-						<th>tank</th>
-						<th>litres</th>
-						<th>pH now</th>
-						<th>pour, mL</th>
-						<th>should go to</th>
-						<th>doses known</th>
-					</tr>
-				</thead>
-				<tbody>
-					{tanks.map((t) => {
-						const a = advice[t.code];
-						const dose = a && a.do === 'dose' ? (a as Advice) : null;
-						return (
-							<tr key={t.code} className="border-t border-line align-top">
-								<th scope="row" className="!text-base-content !text-[1rem] py-1">
-									{t.name}
-								</th>
-								<td>{t.volumeL ?? '–'}</td>
-								<td>{t.ph?.toFixed(2) ?? '–'}</td>
-								<td className="font-bold">{dose ? poured(dose.ml!) : ''}</td>
-								<td>
-									{dose
-										? `${dose.predicted_ph!.toFixed(2)} (${dose.low_ph!.toFixed(2)} to ${dose.high_ph!.toFixed(2)})`
-										: (a?.message ?? '')}
-								</td>
-								<td>{dose ? dose.past.length : ''}</td>
-							</tr>
-						);
-					})}
-				</tbody>
-			</table>
+			<div className="overflow-x-auto">
+				<table className="w-full max-w-[60rem]">
+					<thead>
+						<tr>
+							<th className="pr-5">tank</th>
+							<th className="pr-5">litres</th>
+							<th className="pr-5">pH now</th>
+							<th className="pr-5">pour, mL</th>
+							<th className="pr-5">should go to</th>
+							<th className="pr-5">doses known</th>
+						</tr>
+					</thead>
+					<tbody>
+						{tanks.map((t) => {
+							const a = advice[t.code];
+							const dose = a && a.do === 'dose' ? (a as Advice) : null;
+							return (
+								<tr key={t.code} className="border-t border-line align-top">
+									<th scope="row" className="!text-base-content !text-[1rem] py-1">
+										{t.name}
+									</th>
+									<td className="pr-5 py-1">{t.volumeL ?? '–'}</td>
+									<td className="pr-5 py-1">{t.ph?.toFixed(2) ?? '–'}</td>
+									<td className="font-bold pr-5 py-1">{dose ? poured(dose.ml!) : ''}</td>
+									<td className="pr-5 py-1">
+										{dose
+											? `${dose.predicted_ph!.toFixed(2)} (${dose.low_ph!.toFixed(2)} to ${dose.high_ph!.toFixed(2)})`
+											: (a?.message ?? '')}
+									</td>
+									<td className="pr-5 py-1">{dose ? dose.past.length : ''}</td>
+								</tr>
+							);
+						})}
+					</tbody>
+				</table>
+			</div>
 		</div>
 	);
 }

@@ -32,11 +32,14 @@ export function Choice({
 	value,
 	options,
 	onChange,
+	labels = {},
 	width = 'w-44',
 }: {
 	label: string;
 	value: string;
 	options: readonly string[];
+	/** What is shown for an option, where it is not the option itself. */
+	labels?: Record<string, string>;
 	onChange: (v: string) => void;
 	width?: string;
 }) {
@@ -46,7 +49,7 @@ export function Choice({
 			<select className="field" value={value} onChange={(e) => onChange(e.target.value)}>
 				{options.map((o) => (
 					<option key={o} value={o}>
-						{o === '' ? 'none' : o.replaceAll('_', ' ')}
+						{labels[o] ?? (o === '' ? 'none' : o.replaceAll('_', ' '))}
 					</option>
 				))}
 			</select>

@@ -51,50 +51,52 @@ export function BlendTool({
 				<Text label="alkalinity, mg/L CaCO3" width="w-36" mode="decimal" value={alkalinity} onChange={setAlkalinity} />
 				<Text label="litres" width="w-20" mode="decimal" value={litres} onChange={setLitres} />
 			</div>
-			<table className="mt-2">
-				<thead>
-					<tr>
-						<th>use</th>
-						<th className="pr-4">EC</th>
-						<th className="pr-4">cost of a litre</th>
-						<th>litres</th>
-					</tr>
-				</thead>
-				<tbody>
-					{usable.map((s) => {
-						const at = chosen.indexOf(s);
-						return (
-							<tr key={s.code} className="border-t border-line">
-								<td className="pr-4 py-1">
-									<label className="flex gap-2 items-center min-h-10">
+			<div className="overflow-x-auto">
+				<table className="mt-2">
+					<thead>
+						<tr>
+							<th>use</th>
+							<th className="pr-4">EC</th>
+							<th className="pr-4">cost of a litre</th>
+							<th>litres</th>
+						</tr>
+					</thead>
+					<tbody>
+						{usable.map((s) => {
+							const at = chosen.indexOf(s);
+							return (
+								<tr key={s.code} className="border-t border-line">
+									<td className="pr-4 py-1">
+										<label className="flex gap-2 items-center min-h-10">
+											<input
+												type="checkbox"
+												checked={used[s.code] ?? false}
+												onChange={(e) => setUsed({ ...used, [s.code]: e.target.checked })}
+											/>
+											{s.name}
+										</label>
+									</td>
+									<td className="pr-4">{shownWithUnit('ec', s.newest.ec!.value, site.units)}</td>
+									<td className="pr-4">
 										<input
-											type="checkbox"
-											checked={used[s.code] ?? false}
-											onChange={(e) => setUsed({ ...used, [s.code]: e.target.checked })}
+											className="field !w-20"
+											inputMode="decimal"
+											aria-label={`Cost of a litre of ${s.name}`}
+											value={cost[s.code] ?? ''}
+											onChange={(e) => setCost({ ...cost, [s.code]: e.target.value })}
 										/>
-										{s.name}
-									</label>
-								</td>
-								<td className="pr-4">{shownWithUnit('ec', s.newest.ec!.value, site.units)}</td>
-								<td className="pr-4">
-									<input
-										className="field !w-20"
-										inputMode="decimal"
-										aria-label={`Cost of a litre of ${s.name}`}
-										value={cost[s.code] ?? ''}
-										onChange={(e) => setCost({ ...cost, [s.code]: e.target.value })}
-									/>
-								</td>
-								<td className="font-bold">
-									{result?.ok && at >= 0
-										? `${Math.round(result.blend.volumesL[at]!)} (${Math.round(100 * result.blend.fractions[at]!)} %)`
-										: ''}
-								</td>
-							</tr>
-						);
-					})}
-				</tbody>
-			</table>
+									</td>
+									<td className="font-bold">
+										{result?.ok && at >= 0
+											? `${Math.round(result.blend.volumesL[at]!)} (${Math.round(100 * result.blend.fractions[at]!)} %)`
+											: ''}
+									</td>
+								</tr>
+							);
+						})}
+					</tbody>
+				</table>
+			</div>
 			<div aria-live="polite" className="mt-2" data-blend-answer={result?.ok ? 'yes' : 'no'}>
 				{result === null ? (
 					<p className="text-soft">Choose the waters to blend.</p>
