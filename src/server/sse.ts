@@ -52,6 +52,7 @@ export const pause = (ms: number, signal: AbortSignal): Promise<boolean> =>
 		if (signal.aborted) return resolve(false);
 		const done = () => {
 			clearTimeout(timer);
+			signal.removeEventListener('abort', done);
 			resolve(!signal.aborted);
 		};
 		const timer = setTimeout(done, ms);

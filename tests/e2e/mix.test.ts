@@ -166,12 +166,17 @@ describe('a whole batch by keyboard', () => {
 });
 
 describe('every part of Water and Mix', () => {
-	it.each(['/water', '/water?source=ro', '/mix', '/mix?part=batch', '/mix?part=tanks', '/mix?part=products'])(
-		'%s: no serious accessibility issue in either theme, no sideways scroll at 360',
-		async (path) => {
-			const page = await open(path);
-			await expectAccessible(page);
-			await page.close();
-		},
-	);
+	it.each([
+		'/water',
+		'/water?source=ro',
+		'/mix',
+		'/mix?part=batch',
+		'/mix?part=tanks',
+		'/mix?part=top-up',
+		'/mix?part=products',
+	])('%s: no serious accessibility issue in either theme, no sideways scroll at 360', async (path) => {
+		const page = await open(path);
+		await expectAccessible(page);
+		await page.close();
+	});
 });

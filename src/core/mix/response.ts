@@ -104,6 +104,11 @@ function keptPositive(b: Belief): Belief {
 	return { mean: [Math.max(m0, 0), Math.max(m1, 0)], cov: b.cov };
 }
 
+/** A trace of product, or a change within the noise of a pen, teaches nothing. */
+const LEAST_ML_PER_L = 1e-3;
+const tells = (d: PastDose): boolean =>
+	d.volumeL > 0 && d.ml / d.volumeL >= LEAST_ML_PER_L && Math.abs(d.phBefore - d.phAfter) >= U_PH / 2;
+
 export interface Learned {
 	belief: Belief;
 	doses: number;
@@ -117,7 +122,7 @@ export function learnResponse(past: readonly PastDose[], s: Solution, strengthMe
 	const tempC = s.tempC ?? 20;
 	let belief = priorOf(s, strengthMeqMl);
 	const list: boolean[] = [];
-	const telling = past.filter((d) => d.ml > 0 && d.volumeL > 0 && d.phBefore !== d.phAfter).slice(-REMEMBERS);
+	const telling = past.filter(tells).slice(-REMEMBERS);
 	for (const [i, d] of telling.entries()) {
 		const change = Math.abs(d.phBefore - d.phAfter);
 		const perLitre = d.ml / d.volumeL;
@@ -226,6 +231,12 @@ export function adviseDose(q: DoseQuestion): DoseAdvice {
 	const { belief, tempC } = learned;
 	const way = moved(ph, targetPh, tempC);
 	const perLitre = expected(belief, way);
+	if (!(perLitre > 0 && Number.isFinite(perLitre)))
+		return {
+			do: 'refuse',
+			message:
+				'What earlier doses here did contradicts itself; look at their volumes and readings in the Ledger before dosing.',
+		};
 	const scatter = Math.hypot(Math.sqrt(variance(belief, way)) / perLitre, U_POUR, U_MODEL);
 	const recent = learned.held.slice(-3);
 	const good = recent.length === 3 && recent.every(Boolean);
@@ -236,7 +247,7 @@ export function adviseDose(q: DoseQuestion): DoseAdvice {
 	// Whatever the curve says: never far beyond what doses here have shown a step of pH to take.
 	const shown = q.past.flatMap((d) => {
 		const change = Math.abs(d.phBefore - d.phAfter);
-		return change > 3 * U_PH ? [d.ml / d.volumeL / change] : [];
+		return tells(d) && change > 3 * U_PH ? [d.ml / d.volumeL / change] : [];
 	});
 	const most =
 		shown.length === 0 ? Number.POSITIVE_INFINITY : MOST_TIMES * Math.max(...shown) * Math.abs(ph - targetPh);

@@ -5,13 +5,15 @@ import { Batch } from './Batch';
 import { Dose } from './Dose';
 import { Products } from './Products';
 import { TankTable } from './TankTable';
+import { TopUpTool } from './TopUpTool';
 import type { BatchSummary, Product, Tank } from './types';
 
-const PARTS = ['dose', 'batch', 'tanks', 'products'] as const;
+const PARTS = ['dose', 'batch', 'top-up', 'tanks', 'products'] as const;
 type Part = (typeof PARTS)[number];
 const WORDS: Record<Part, string> = {
 	dose: 'pH of one tank',
 	batch: 'a batch',
+	'top-up': 'top up',
 	tanks: 'several tanks',
 	products: 'products',
 };
@@ -91,6 +93,11 @@ export function Mix({
 			{part === 'batch' && (
 				<section className="note-rule">
 					<Batch tanks={tanks} products={products} waters={waters} batches={batches} />
+				</section>
+			)}
+			{part === 'top-up' && (
+				<section className="note-rule">
+					<TopUpTool tanks={tanks} products={products} waters={waters} />
 				</section>
 			)}
 			{part === 'tanks' && (

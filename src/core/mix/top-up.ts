@@ -1,0 +1,66 @@
+import { afterAdding } from './dilute';
+
+/**
+ * Topping up: what EC comes of it by mass balance, what feed brings it to the target, and in how many parts where roots
+ * hang in the tank and it cannot be stirred (common practice: 2 L into 12 L spikes and takes hours to settle).
+ */
+export interface TopUpInput {
+	/** In the tank now. */
+	volumeL: number;
+	ecUsCm: number;
+	addL: number;
+	withEcUsCm: number;
+	capacityL?: number | undefined;
+	targetEcUsCm?: number | undefined;
+	/** EC that 1 mL/L of each part adds. */
+	gainUsCmPerMlL?: number | undefined;
+	/** Whether it can be stirred or has a pump. */
+	stirred: boolean;
+}
+export type TopUp =
+	| {
+			ok: true;
+			volumeL: number;
+			/** With the water alone. */
+			ecUsCm: number;
+			/** mL of each part that bring it to the target; 0 when none is wanted, null when it cannot be said. */
+			feedMlEach: number | null;
+			/** Litres of each part, in order, and the EC after each. */
+			parts: { litres: number; ecUsCm: number }[];
+			/** Hours to wait before measuring, after each part. */
+			waitHours: number;
+	  }
+	| { ok: false; field: string; message: string };
+
+/** Of what is in the tank: more at once shocks roots that hang still. */
+const PART_SHARE = 0.08;
+const MOST_PARTS = 6;
+const WAIT_STILL_H = 4;
+const WAIT_STIRRED_H = 0.25;
+
+export function planTopUp(t: TopUpInput): TopUp {
+	const refuse = (field: string, message: string): TopUp => ({ ok: false, field, message });
+	if (!(t.volumeL > 0)) return refuse('volume_l', 'How many litres are in the tank now? A dipstick tells.');
+	if (!(t.addL > 0)) return refuse('add_l', 'How many litres are to be added?');
+	if (t.capacityL !== undefined && t.volumeL + t.addL > t.capacityL * 1.001)
+		return refuse(
+			'add_l',
+			`It would run over: there is room for ${Number((t.capacityL - t.volumeL).toPrecision(3))} L.`,
+		);
+	const volumeL = t.volumeL + t.addL;
+	const ecUsCm = afterAdding(t.volumeL, t.ecUsCm, t.addL, t.withEcUsCm);
+	const short = t.targetEcUsCm === undefined ? 0 : t.targetEcUsCm - ecUsCm;
+	const feedMlEach =
+		short <= 0
+			? 0
+			: t.gainUsCmPerMlL === undefined || !(t.gainUsCmPerMlL > 0)
+				? null
+				: (short / t.gainUsCmPerMlL) * volumeL;
+	const count = t.stirred ? 1 : Math.min(Math.max(Math.ceil(t.addL / (PART_SHARE * t.volumeL)), 1), MOST_PARTS);
+	const litres = t.addL / count;
+	const parts = Array.from({ length: count }, (_, i) => ({
+		litres,
+		ecUsCm: afterAdding(t.volumeL, t.ecUsCm, litres * (i + 1), t.withEcUsCm),
+	}));
+	return { ok: true, volumeL, ecUsCm, feedMlEach, parts, waitHours: t.stirred ? WAIT_STIRRED_H : WAIT_STILL_H };
+}

@@ -1,0 +1,135 @@
+import { useState } from 'react';
+import { decimal } from '@/core/format/readings-row';
+import { planTopUp } from '@/core/mix/top-up';
+import { api } from '../api';
+import { Choice, Text } from '../setup/fields';
+import { type Product, poured, type Tank } from './types';
+
+/** What a top-up makes of a tank, and in which parts. */
+export function TopUpTool({
+	tanks,
+	products,
+	waters,
+}: {
+	tanks: Tank[];
+	products: Product[];
+	waters: { code: string; name: string; ecUsCm: number }[];
+}) {
+	const feeds = products.filter((p) => p.kind === 'nutrient');
+	const [tankCode, setTankCode] = useState(tanks[0]?.code ?? '');
+	const [waterCode, setWaterCode] = useState(waters[0]?.code ?? '');
+	const [feedName, setFeedName] = useState(feeds[0]?.name ?? '');
+	const tank = tanks.find((t) => t.code === tankCode);
+	const [now, setNow] = useState(tank?.volumeL ? String(Math.round(tank.volumeL * 0.9)) : '');
+	const [add, setAdd] = useState(tank?.volumeL ? String(Math.round(tank.volumeL * 0.1)) : '');
+	const [ec, setEc] = useState(tank?.ecUsCm ? (tank.ecUsCm / 1000).toFixed(2) : '');
+	const [stirred, setStirred] = useState(true);
+	const [said, setSaid] = useState('');
+	const water = waters.find((w) => w.code === waterCode);
+	const feed = feeds.find((f) => f.name === feedName);
+	const target = tank?.ecRange ? (tank.ecRange[0] + tank.ecRange[1]) / 2 : undefined;
+	const n = (t: string) => decimal(t.trim());
+	const plan =
+		water && n(ec) !== undefined
+			? planTopUp({
+					volumeL: n(now) ?? 0,
+					ecUsCm: n(ec)! * 1000,
+					addL: n(add) ?? 0,
+					withEcUsCm: water.ecUsCm,
+					capacityL: tank?.volumeL ?? undefined,
+					targetEcUsCm: target,
+					gainUsCmPerMlL: feed?.gain_us_cm_per_ml_l ?? undefined,
+					stirred,
+				})
+			: null;
+	const choose = (code: string) => {
+		const t = tanks.find((x) => x.code === code);
+		setTankCode(code);
+		setNow(t?.volumeL ? String(Math.round(t.volumeL * 0.9)) : '');
+		setAdd(t?.volumeL ? String(Math.round(t.volumeL * 0.1)) : '');
+		setEc(t?.ecUsCm ? (t.ecUsCm / 1000).toFixed(2) : '');
+	};
+	if (waters.length === 0 || tanks.length === 0)
+		return <p>A top-up wants a tank and a water whose EC has been read.</p>;
+	return (
+		<div data-top-up>
+			<div className="flex flex-wrap gap-2 items-end">
+				<Choice
+					label="tank"
+					width="w-40"
+					value={tankCode}
+					options={tanks.map((t) => t.code)}
+					labels={Object.fromEntries(tanks.map((t) => [t.code, t.name]))}
+					onChange={choose}
+				/>
+				<Text label="litres in it now" width="w-28" mode="decimal" value={now} onChange={setNow} />
+				<Text label="EC now, mS/cm" width="w-28" mode="decimal" value={ec} onChange={setEc} />
+				<Text label="litres to add" width="w-28" mode="decimal" value={add} onChange={setAdd} />
+				<Choice
+					label="of"
+					width="w-36"
+					value={waterCode}
+					options={waters.map((w) => w.code)}
+					labels={Object.fromEntries(waters.map((w) => [w.code, `${w.name}, ${(w.ecUsCm / 1000).toFixed(2)}`]))}
+					onChange={setWaterCode}
+				/>
+				{feeds.length > 0 && (
+					<Choice
+						label="with"
+						width="w-40"
+						value={feedName}
+						options={feeds.map((f) => f.name)}
+						onChange={setFeedName}
+					/>
+				)}
+				<label className="flex gap-2 items-center min-h-10">
+					<input type="checkbox" checked={stirred} onChange={(e) => setStirred(e.target.checked)} /> pump or stirring
+				</label>
+			</div>
+			<div aria-live="polite" className="mt-3">
+				{plan && !plan.ok && <p className="text-error">{plan.message}</p>}
+				{plan?.ok && (
+					<>
+						<p className="text-[1.15rem]" data-top-up-ec>
+							EC comes to <strong>{(plan.ecUsCm / 1000).toFixed(2)}</strong> mS/cm in {Math.round(plan.volumeL)} L
+							{target !== undefined &&
+								(plan.feedMlEach === null
+									? '; how much feed brings it to target is not known before its first batch'
+									: plan.feedMlEach > 0
+										? `; ${poured(plan.feedMlEach)} mL of each part of ${feedName} bring it to ${(target / 1000).toFixed(2)}`
+										: `, no feed wanted for ${(target / 1000).toFixed(2)}`)}
+							.
+						</p>
+						{plan.parts.length > 1 && (
+							<p>
+								Roots hang still in it: add it in {plan.parts.length} parts of {plan.parts[0]!.litres.toPrecision(2)} L.
+							</p>
+						)}
+						<p className="text-soft">
+							{plan.waitHours >= 1
+								? `Wait about ${plan.waitHours} hours after each part before judging it: it spikes first and settles slowly.`
+								: 'Let it mix a quarter of an hour, then measure EC, then pH.'}
+						</p>
+						<button
+							type="button"
+							className="act mt-2"
+							onClick={async () => {
+								try {
+									await api('/events', {
+										json: { station: tankCode, kind: 'water_added', amount: n(add), unit: 'L', product: water!.name },
+									});
+									setSaid(`Logged: ${add} L of ${water!.name} into ${tank!.name}.`);
+								} catch (error) {
+									setSaid((error as Error).message);
+								}
+							}}
+						>
+							It is in: log it
+						</button>{' '}
+						<span data-top-up-said>{said}</span>
+					</>
+				)}
+			</div>
+		</div>
+	);
+}
