@@ -288,7 +288,7 @@ export function responseChanged(
 	const predicted = expected(belief, way);
 	const seen = d.ml / d.volumeL;
 	const reach = 3 * Math.hypot(Math.sqrt(variance(belief, way)) / predicted, U_POUR, (Math.SQRT2 * U_PH) / change);
-	return Math.abs(Math.log(predicted / seen)) > Math.log(1 + Math.max(reach, 0.25))
+	return Math.abs(Math.log(predicted / seen)) > Math.log(1 + Math.max(reach, 0.5))
 		? { factor: predicted / seen }
 		: null;
 }
