@@ -1,74 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { checkStream } from '@/core/format/check-stream';
-import { type Quantity, toCanonical, type Unit } from '@/core/quantity';
+import type { Quantity, Unit } from '@/core/quantity';
 import { countSwing, noRhythm, swing } from '@/core/reading/day-rhythm';
 import { Engine, type Site } from '@/core/reading/engine';
-import type { InstrumentInfo, ProbeState, Reading, StationInfo, WaterEvent } from '@/core/reading/model';
+import type { ProbeState, Reading, WaterEvent } from '@/core/reading/model';
 import { compareWith, driftOf, noDrift } from '@/core/reading/second-instrument';
 import { seeded } from '@/sim/random';
+import { DAY, MINUTE, NEXT, practised, reading, START, stationOf } from '../helpers/small-site';
 
 /** Facts of the trade (common practice, no source) unless a source is named. */
-const DAY = 86_400_000;
-const MINUTE = 60_000;
-const START = Date.UTC(2026, 2, 1, 7);
-
-const stationOf = (code: string, kind: StationInfo['kind']): [string, StationInfo] => [
-	code,
-	{ code, kind, system: null, volumeL: 600, ranges: {} },
-];
-const pen = (code: string, more: Partial<InstrumentInfo> = {}): [string, InstrumentInfo] => [
-	code,
-	{
-		code,
-		quantities: { ph: { resolution: 0.01, accuracy: 0.05 }, ec: { resolution: 1, accuracyPct: 2 } },
-		ppmScale: null,
-		compensates: true,
-		alphaPctPerC: 2,
-		continuous: false,
-		...more,
-	},
-];
-const reading = (
-	at: number,
-	station: string,
-	quantity: Quantity,
-	digits: string,
-	unit: Unit,
-	more: Partial<Reading> = {},
-): Reading => ({
-	at,
-	station,
-	instrument: 'plum',
-	quantity,
-	unit,
-	digits,
-	value: toCanonical(Number(digits), unit),
-	halfWidth: 0,
-	tempC: null,
-	waitS: null,
-	...more,
-});
-
-/** Twelve mornings: RO at 24–27 µS/cm, a pond at pH 5.9 and 1800 µS/cm. */
-function practised(site: Partial<Site> = {}): Engine {
-	const e = new Engine(
-		{
-			stations: new Map([stationOf('pond', 'reservoir'), stationOf('ro', 'source')]),
-			instruments: new Map([pen('plum'), pen('brass'), pen('post', { continuous: true })]),
-			...site,
-		},
-		() => START + 400 * DAY,
-	);
-	for (let d = 0; d < 12; d++) {
-		e.take([reading(START + d * DAY, 'ro', 'ec', String(24 + (d % 4)), 'uS/cm')]);
-		e.take([
-			reading(START + d * DAY + 30 * MINUTE, 'pond', 'ph', (5.88 + (d % 4) / 50).toFixed(2), 'pH'),
-			reading(START + d * DAY + 30 * MINUTE, 'pond', 'ec', String(1790 + (d % 4) * 10), 'uS/cm'),
-		]);
-	}
-	return e;
-}
-const NEXT = START + 12 * DAY;
 const judged = (e: Engine, r: Reading) => e.judge([r])[0]!;
 
 describe('a step that was left out', () => {

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { readJug } from '@/core/mix/jug';
+import { labelRate } from '@/core/mix/label-rate';
 import { around, pairDoses, pairFeeds } from '@/core/mix/pair-doses';
 import { adviseDose, type DoseQuestion, type PastDose, responseChanged } from '@/core/mix/response';
 import { planTopUp } from '@/core/mix/top-up';
@@ -115,6 +116,26 @@ describe('the next dose', () => {
 				},
 			),
 		);
+	});
+});
+
+describe('label rates in their own units', () => {
+	it.each([
+		['4 mL/L', 4],
+		['10 mL/gal', 10 / 3.785411784],
+		['10 ml per imp gal', 10 / 4.54609],
+		['2 tsp/gal', (2 * 4.92892159) / 3.785411784],
+		['1 tbsp per 10 L', 1.478676478],
+		['6 drops/L', 0.3],
+		['2,5', 2.5],
+	])('%s', (text, mlPerL) => {
+		const r = labelRate(text);
+		expect(r.ok && r.mlPerL).toBeCloseTo(mlPerL, 9);
+	});
+	it('refuses litres for millilitres, unknown measures, and nothing', () => {
+		for (const text of ['4 L/L', '10 furlongs/L', '10 mL/barrel', '0 mL/L', 'much'])
+			expect(labelRate(text).ok).toBe(false);
+		expect(labelRate('6 drops/L')).toMatchObject({ estimate: true });
 	});
 });
 

@@ -1,77 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import { type Quantity, toCanonical, type Unit } from '@/core/quantity';
-import { Engine } from '@/core/reading/engine';
-import type { InstrumentInfo, Reading, StationInfo } from '@/core/reading/model';
+import type { Quantity, Unit } from '@/core/quantity';
+import type { Engine } from '@/core/reading/engine';
 import { countRepeat, improbableFrom, noRepeats } from '@/core/reading/repeats';
 import { seeded } from '@/sim/random';
+import { MINUTE, NEXT, practised, reading } from '../helpers/small-site';
 
 /** Facts of the trade (common practice, no source) unless a source is named. */
-const DAY = 86_400_000;
-const MINUTE = 60_000;
-const START = Date.UTC(2026, 2, 1, 7);
-const station = (code: string, kind: StationInfo['kind'] = 'reservoir'): [string, StationInfo] => [
-	code,
-	{ code, kind, system: null, volumeL: 600, ranges: {} },
-];
-const instrument = (code: string, more: Partial<InstrumentInfo> = {}): [string, InstrumentInfo] => [
-	code,
-	{
-		code,
-		quantities: { ph: { resolution: 0.01, accuracy: 0.05 }, ec: { resolution: 1, accuracyPct: 2 } },
-		ppmScale: null,
-		compensates: true,
-		alphaPctPerC: 2,
-		continuous: false,
-		...more,
-	},
-];
-const reading = (
-	at: number,
-	where: string,
-	quantity: Quantity,
-	digits: string,
-	unit: Unit,
-	more: Partial<Reading> = {},
-): Reading => ({
-	at,
-	station: where,
-	instrument: 'plum',
-	quantity,
-	unit,
-	digits,
-	value: toCanonical(Number(digits), unit),
-	halfWidth: 0,
-	tempC: null,
-	waitS: null,
-	...more,
-});
-function engine(): Engine {
-	const e = new Engine(
-		{
-			stations: new Map([station('pond'), station('ro', 'source')]),
-			instruments: new Map([
-				instrument('plum'),
-				instrument('brass'),
-				instrument('old', { compensates: false }),
-				instrument('post', { continuous: true }),
-			]),
-		},
-		() => START + 400 * DAY,
-	);
-	for (let d = 0; d < 12; d++) {
-		e.take([reading(START + d * DAY, 'ro', 'ec', String(24 + (d % 4)), 'uS/cm')]);
-		e.take([
-			reading(START + d * DAY + 30 * MINUTE, 'pond', 'ph', (5.88 + (d % 4) / 50).toFixed(2), 'pH'),
-			reading(START + d * DAY + 30 * MINUTE, 'pond', 'ec', String(1790 + (d % 4) * 10), 'uS/cm'),
-		]);
-	}
-	return e;
-}
-const NEXT = START + 12 * DAY;
 
 describe('the minute of measuring', () => {
 	it('salt carried over into pure water lies between the two waters', () => {
-		const e = engine();
+		const e = practised();
 		e.take([reading(NEXT, 'pond', 'ec', '1800', 'uS/cm')]);
 		expect(e.judge([reading(NEXT + 3 * MINUTE, 'ro', 'ec', '160', 'uS/cm')])[0]).toMatchObject({
 			flag: 3,
@@ -87,7 +25,7 @@ describe('the minute of measuring', () => {
 	});
 	it('a pH wants 30 s in nutrient and three minutes in pure water; an EC pen eight seconds', () => {
 		const judged = (where: string, quantity: Quantity, digits: string, unit: Unit, waitS: number) =>
-			engine().judge([reading(NEXT, where, quantity, digits, unit, { waitS })])[0]!;
+			practised().judge([reading(NEXT, where, quantity, digits, unit, { waitS })])[0]!;
 		expect(judged('pond', 'ph', '5.90', 'pH', 10)).toMatchObject({ flag: 3, deciding: { cause: 'not-settled' } });
 		expect(judged('pond', 'ph', '5.90', 'pH', 30).flag).toBe(1);
 		expect(judged('ro', 'ph', '6.80', 'pH', 20).findings.map((f) => f.cause)).toEqual(
@@ -97,18 +35,18 @@ describe('the minute of measuring', () => {
 	});
 	it('a meter without compensation at 15 °C is put right: 1500 there is 1875 at 25 (2 %/°C)', () => {
 		const judged = (tempC: number | null) =>
-			engine().judge([reading(NEXT, 'pond', 'ec', '1500', 'uS/cm', { instrument: 'old', tempC })])[0]!;
+			practised().judge([reading(NEXT, 'pond', 'ec', '1500', 'uS/cm', { instrument: 'old', tempC })])[0]!;
 		expect(judged(15)).toMatchObject({ flag: 3, deciding: { cause: 'no-compensation', suggested: 1875 } });
 		expect(judged(25).deciding?.cause).not.toBe('no-compensation');
 	});
 	it('two instruments in one sample: ζ above 3 asks about the one further from the expectation (ISO 13528)', () => {
-		const [good, off] = engine().judge([
+		const [good, off] = practised().judge([
 			reading(NEXT, 'pond', 'ph', '5.90', 'pH'),
 			reading(NEXT, 'pond', 'ph', '6.75', 'pH', { instrument: 'brass' }),
 		]);
 		expect(good!.flag).toBe(1);
 		expect(off!.findings.map((f) => f.cause)).toContain('disagreement');
-		const [a, b] = engine().judge([
+		const [a, b] = practised().judge([
 			reading(NEXT, 'pond', 'ph', '5.90', 'pH'),
 			reading(NEXT, 'pond', 'ph', '6.00', 'pH', { instrument: 'brass' }),
 		]);
@@ -119,7 +57,7 @@ describe('the minute of measuring', () => {
 describe('sensors', () => {
 	/** A day of five-minute readings, a little noise. */
 	function watched(noise = 0.012): { e: Engine; at: number } {
-		const e = engine();
+		const e = practised();
 		const chance = seeded(3);
 		let at = NEXT;
 		for (let i = 0; i < 288; i++) {

@@ -5,6 +5,7 @@ import { nutrientDose } from '@/core/mix/nutrient-dose';
 import { api } from '../api';
 import { save } from '../entry/sample';
 import { Choice, Text } from '../setup/fields';
+import { TankChoice, WaterChoice } from './choices';
 import { Dose } from './Dose';
 import { ReadPh } from './ReadPh';
 import { type BatchSummary, type Product, poured, type Tank } from './types';
@@ -199,23 +200,9 @@ export function Batch({
 					}}
 				>
 					<div className="flex flex-wrap gap-2 items-end">
-						<Choice
-							label="tank"
-							width="w-40"
-							value={tankCode}
-							options={tanks.map((t) => t.code)}
-							labels={Object.fromEntries(tanks.map((t) => [t.code, t.name]))}
-							onChange={setTankCode}
-						/>
+						<TankChoice tanks={tanks} value={tankCode} onChange={setTankCode} />
 						<Text label="litres" width="w-24" mode="decimal" value={litres} onChange={setLitres} />
-						<Choice
-							label="water"
-							width="w-36"
-							value={waterCode}
-							options={waters.map((w) => w.code)}
-							labels={Object.fromEntries(waters.map((w) => [w.code, w.name]))}
-							onChange={setWaterCode}
-						/>
+						<WaterChoice waters={waters} value={waterCode} onChange={setWaterCode} />
 						<Choice
 							label="feed"
 							width="w-40"
@@ -254,6 +241,30 @@ export function Batch({
 							{plan.expectedEcUsCm !== null &&
 								` EC should come to ${(plan.expectedEcUsCm / 1000).toFixed(2)} mS/cm, of which ${(water!.ecUsCm / 1000).toFixed(2)} is the water’s own.`}
 						</p>
+					)}
+					{plan?.ok && feed && (
+						<>
+							<button type="button" className="act !font-normal mt-2 no-print" onClick={() => print()}>
+								Print a batch sheet
+							</button>
+							<BatchSheet
+								rows={[
+									[`${litres} L of ${water!.name} into ${tank!.name}`, 'L'],
+									...Array.from({ length: feed.parts }, (_, i): [string, string] => [
+										`${poured(plan.mlEach)} mL of ${feed.name}, part ${String.fromCharCode(65 + i)}; stir`,
+										'mL',
+									]),
+									[
+										`wait until it has mixed; EC${plan.expectedEcUsCm === null ? '' : `, expected ${(plan.expectedEcUsCm / 1000).toFixed(2)}`}`,
+										'mS/cm',
+									],
+									['corrected with', ''],
+									[`pH last, target ${targetPh}: before`, ''],
+									['dose, then pH', 'mL'],
+									['dose, then pH', 'mL'],
+								]}
+							/>
+						</>
 					)}
 					<p className="text-soft text-[0.9rem] mt-2 max-w-[75ch]">
 						The order has its reasons: concentrates never meet (calcium falls out with sulfate and phosphate), EC before
@@ -400,6 +411,25 @@ export function Batch({
 				}}
 			/>
 		</div>
+	);
+}
+
+/** The plan on paper, with a box for what each step showed. */
+function BatchSheet({ rows }: { rows: [string, string][] }) {
+	return (
+		<table className="hidden print:table w-full border-collapse mt-4">
+			<tbody>
+				{rows.map(([what, unit], i) => (
+					<tr key={`${i}${what}`} className="h-12">
+						<th scope="row" className="border border-base-content px-2 !text-base-content !text-[1rem]">
+							{what}
+						</th>
+						<td className="border border-base-content w-40 px-2 text-right text-soft align-bottom">{unit}</td>
+						<td className="border border-base-content w-32 px-2 text-soft align-bottom">at</td>
+					</tr>
+				))}
+			</tbody>
+		</table>
 	);
 }
 

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { decimal } from '@/core/format/readings-row';
+import { labelRate } from '@/core/mix/label-rate';
 import { ACID_KINDS, BASES } from '@/core/water/acids';
 import { api } from '../api';
 import { AddByName, Choice, Text } from '../setup/fields';
@@ -50,8 +51,9 @@ export function Products({ products: first }: { products: Product[] }) {
 function ProductForm({ product, onSave }: { product: Product; onSave: (p: Product) => void }) {
 	const [p, setP] = useState(product);
 	const [texts, setTexts] = useState<Record<string, string>>({});
+	const rate = texts.rate?.trim() ? labelRate(texts.rate) : null;
 	const number = (
-		key: 'percent_w_w' | 'density_g_ml' | 'rate_ml_per_l' | 'gain_us_cm_per_ml_l' | 'stock_ml',
+		key: 'percent_w_w' | 'density_g_ml' | 'gain_us_cm_per_ml_l' | 'stock_ml',
 		label: string,
 		width = 'w-28',
 	) => (
@@ -92,7 +94,16 @@ function ProductForm({ product, onSave }: { product: Product; onSave: (p: Produc
 						options={['1', '2', '3']}
 						onChange={(v) => setP({ ...p, parts: Number(v) })}
 					/>
-					{number('rate_ml_per_l', 'label, mL/L of each')}
+					<Text
+						label="label, of each part"
+						width="w-36"
+						value={texts.rate ?? (p.rate_ml_per_l === null ? '' : `${Number(p.rate_ml_per_l.toPrecision(4))} mL/L`)}
+						onChange={(v) => {
+							setTexts({ ...texts, rate: v });
+							const r = labelRate(v);
+							setP({ ...p, rate_ml_per_l: v.trim() === '' ? null : r.ok ? r.mlPerL : p.rate_ml_per_l });
+						}}
+					/>
 					{number('gain_us_cm_per_ml_l', 'µS/cm per mL/L')}
 				</>
 			) : (
@@ -121,6 +132,13 @@ function ProductForm({ product, onSave }: { product: Product; onSave: (p: Produc
 			<button type="submit" className="act !font-normal">
 				Save
 			</button>
+			{rate && !rate.ok && <p className="w-full text-error text-[0.9rem]">{rate.message}</p>}
+			{rate?.ok && (
+				<p className="w-full text-soft text-[0.9rem]">
+					{Number(rate.mlPerL.toPrecision(4))} mL for each litre
+					{rate.estimate ? '; a drop is an estimate, weigh or measure some' : ''}.
+				</p>
+			)}
 			{p.kind !== 'nutrient' && (
 				<p className="w-full text-[0.9rem]">
 					{product.strength_meq_per_ml === null

@@ -3,6 +3,7 @@ import { decimal } from '@/core/format/readings-row';
 import { planTopUp } from '@/core/mix/top-up';
 import { api } from '../api';
 import { Choice, Text } from '../setup/fields';
+import { TankChoice, WaterChoice } from './choices';
 import { type Product, poured, type Tank } from './types';
 
 /** What a top-up makes of a tank, and in which parts. */
@@ -54,25 +55,11 @@ export function TopUpTool({
 	return (
 		<div data-top-up>
 			<div className="flex flex-wrap gap-2 items-end">
-				<Choice
-					label="tank"
-					width="w-40"
-					value={tankCode}
-					options={tanks.map((t) => t.code)}
-					labels={Object.fromEntries(tanks.map((t) => [t.code, t.name]))}
-					onChange={choose}
-				/>
+				<TankChoice tanks={tanks} value={tankCode} onChange={choose} />
 				<Text label="litres in it now" width="w-28" mode="decimal" value={now} onChange={setNow} />
 				<Text label="EC now, mS/cm" width="w-28" mode="decimal" value={ec} onChange={setEc} />
 				<Text label="litres to add" width="w-28" mode="decimal" value={add} onChange={setAdd} />
-				<Choice
-					label="of"
-					width="w-36"
-					value={waterCode}
-					options={waters.map((w) => w.code)}
-					labels={Object.fromEntries(waters.map((w) => [w.code, `${w.name}, ${(w.ecUsCm / 1000).toFixed(2)}`]))}
-					onChange={setWaterCode}
-				/>
+				<WaterChoice waters={waters} value={waterCode} onChange={setWaterCode} />
 				{feeds.length > 0 && (
 					<Choice
 						label="with"
