@@ -42,6 +42,7 @@ export async function openPage(context: BrowserContext, url: string): Promise<Pa
 	const page = await context.newPage();
 	await page.goto(url);
 	await page.locator('[data-ready=true]').waitFor();
+	await page.waitForFunction(() => !document.querySelector('astro-island[ssr]'));
 	return page;
 }
 
