@@ -78,8 +78,10 @@ describe('the simulated meter at Bench', () => {
 		await page.uncheck('#sim-compensates');
 		await press(page, 'Rinse');
 		await press(page, 'Dip into');
+		// Swirled once it is in: a bubble of the dip itself would read low as well.
+		await waited(page, 5);
 		await press(page, 'Swirl');
-		await waited(page, 120);
+		await waited(page, 180);
 		await page.locator('[data-take]').click();
 		await page.locator('[data-verdict=ec][data-cause=no-compensation]').waitFor();
 		await page.locator('[data-live]', { hasText: 'compensation is off' }).waitFor();
