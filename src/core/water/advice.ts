@@ -1,5 +1,3 @@
-import { gradeWater } from './classes';
-
 /** What the numbers of a source say for each of the three schools: pure water, a hard-water feed, a blend. */
 export interface SchoolAdvice {
 	school: 'pure' | 'hard-water feed' | 'blend';
@@ -68,5 +66,3 @@ export function schoolAdvice(w: SourceNumbers, targetEcUsCm: number): { used: nu
 	});
 	return { used, schools };
 }
-
-export { gradeWater };

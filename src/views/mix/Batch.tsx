@@ -106,6 +106,9 @@ export function Batch({
 				},
 			});
 			await event('solution_changed', l, 'L', water.name);
+			// Nothing measured in the batch before counts for this one.
+			setSeenEc(null);
+			setPhRead(false);
 			setOpen({ id, mlEach: plan.mlEach, expectedEc: plan.expectedEcUsCm, part: 0 });
 			setSaid([`${l} L of ${water.name} in ${tank!.name}`]);
 			setStage('parts');
