@@ -8,10 +8,11 @@ import { storeJudged } from '@/service/store-judged';
 import { insertCalibration, putLot, putProbe } from '@/store/calibrations';
 import { insertEvents, listEvents } from '@/store/events';
 import { putInstrument, putStation, putSystem } from '@/store/line';
+import { putProduct } from '@/store/mix';
 import { type Client, type Pool, transaction } from '@/store/pool';
 import { insertDecision, listReadings, refreshStatistics } from '@/store/readings';
 import { insertSite } from '@/store/site';
-import { insertReport, putProduct } from '@/store/water';
+import { insertReport } from '@/store/water';
 import { INSTRUMENTS, LOTS, PROBES, PRODUCTS, REPORTS, SITE, STATIONS, SYSTEMS } from './saltmarsh';
 import { type DemoCalibration, type DemoReading, season } from './season';
 

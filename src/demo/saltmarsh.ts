@@ -1,7 +1,7 @@
 import type { LotRow, ProbeRow } from '@/store/calibrations';
 import type { InstrumentRow, StationRow, SystemRow } from '@/store/line';
 import { PLAIN_INSTRUMENT, PLAIN_STATION } from '@/store/line';
-import type { ProductRow } from '@/store/water';
+import type { ProductRow } from '@/store/mix';
 
 /** Saltmarsh Yard: the invented glasshouse of all demo data. */
 export const SITE = {
@@ -224,8 +224,13 @@ const product = (p: Partial<ProductRow> & Pick<ProductRow, 'name' | 'kind'>): Om
 	parts: 1,
 	rateMlL: null,
 	gainUsCm: null,
+	unit: 'mL',
+	rateText: '',
 	stockMl: null,
+	stockAt: null,
 	opened: null,
+	keepsDays: null,
+	expires: null,
 	note: '',
 	...p,
 });

@@ -1,6 +1,6 @@
+import { addBatchStep, type BatchPlan, type BatchStep, insertBatch } from '@/store/mix';
 import type { Pool } from '@/store/pool';
-import { addBatchStep, type BatchPlan, type BatchStep, insertBatch } from '@/store/water';
-import { requireProduct } from './mix';
+import { requireProduct } from './products';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
 
@@ -15,7 +15,11 @@ export async function startBatch(
 	const station = context.stations.find((s) => s.code === b.station);
 	if (!station)
 		throw new Refusal(422, 'unknown-station', [{ path: 'station', message: `There is no station “${b.station}”.` }]);
-	await requireProduct(pool, context, b.plan.product);
+	const product = await requireProduct(pool, context, b.plan.product);
+	if (product.kind !== 'nutrient')
+		throw new Refusal(422, 'not-a-feed', [
+			{ path: 'plan.product', message: `“${product.name}” is no feed; a batch is made with one.` },
+		]);
 	const capacity = context.known.stations.get(b.station)?.volumeL ?? null;
 	if (capacity !== null && b.plan.litres > capacity)
 		throw new Refusal(422, 'overflow', [

@@ -1,26 +1,32 @@
+import { QUANTITIES, type SeriesQuantity } from '@/core/quantity';
 import type { Ions } from '@/core/water/ions';
 import { readReport } from '@/core/water/ions';
 import { type MembraneState, membraneState, pairRejection, type RejectionPoint } from '@/core/water/membrane';
 import { followSource, type SourceChart } from '@/core/water/source-chart';
+import { listBatches, listRecipes } from '@/store/mix';
 import type { Db, Pool } from '@/store/pool';
-import { type JudgedReading, listReadings } from '@/store/readings';
+import { type JudgedReading, listReadings, newestTimes } from '@/store/readings';
 import { insertAudit } from '@/store/site';
 import { insertReport, listReports, type ReportRow } from '@/store/water';
+import { type Dependant, dependantsOf } from './dependants';
+import { productViews } from './products';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
 
-/** One source with its record: newest values, control charts, report. */
+/** One source with its record: newest values, a chart for everything that was read of it, report. */
 export interface SourceView {
 	code: string;
 	name: string;
 	fedBy: string[];
-	newest: Partial<Record<'ec' | 'ph' | 'temp' | 'alkalinity' | 'hardness', { value: number; at: number }>>;
-	ec: SourceChart;
-	ph: SourceChart;
+	newest: Partial<Record<SeriesQuantity, { value: number; at: number }>>;
+	/** EC and pH always; others where there are readings. */
+	charts: Partial<Record<SeriesQuantity, SourceChart>> & { ec: SourceChart; ph: SourceChart };
 	report: ReportRow | null;
 	/** From readings, else from the report. */
 	alkalinityMgLCaco3: number | null;
 	hardnessMgLCaco3: number | null;
+	/** What hangs on its EC, where that has changed. */
+	depends: Dependant[];
 }
 
 export interface WaterView {
@@ -28,10 +34,21 @@ export interface WaterView {
 	membranes: { station: string; feed: string; points: RejectionPoint[]; state: MembraneState }[];
 }
 
+/** What makes a water what it is: a change of these is a change of the source. Temperature and level only come and go. */
+const COMPOSITION: readonly SeriesQuantity[] = ['ec', 'ph', 'alkalinity', 'hardness', 'no3', 'k', 'ca'];
+
+/** A record without limits, for what is not judged. */
+const unjudged = (points: readonly { at: number; value: number }[]): SourceChart => ({
+	points: points.map((p) => ({ ...p, rules: [], segment: 0 })),
+	segments: [],
+	shifts: [],
+	wants: 'nothing',
+});
+
 const MOST = 5000;
 
 /** Readings that count as the water's own: what is doubted as a slip of the hand is left out, a shift is not. */
-const counts = (r: JudgedReading): boolean =>
+export const counts = (r: JudgedReading): boolean =>
 	r.decision !== 'discard' &&
 	(r.decision === 'keep' ||
 		(r.flag ?? 2) < 3 ||
@@ -42,8 +59,15 @@ const counts = (r: JudgedReading): boolean =>
 export async function waterView(pool: Pool, context: SiteContext, now: number): Promise<WaterView> {
 	const reports = await listReports(pool, context.site.id);
 	const stations = context.stations.filter((s) => s.kind === 'source' || s.kind === 'blend');
+	const batches = await listBatches(pool, context.site.id, 200);
+	const known = {
+		recipes: await listRecipes(pool, context.site.id),
+		products: await productViews(pool, context, batches, now),
+		batches,
+	};
+	const times = await newestTimes(pool, context.site.id);
 	const record = new Map<string, { at: number; value: number }[]>();
-	const of = async (station: string, quantity: 'ec' | 'ph' | 'temp' | 'alkalinity' | 'hardness') => {
+	const of = async (station: string, quantity: SeriesQuantity) => {
 		const key = `${station} ${quantity}`;
 		let list = record.get(key);
 		if (!list) {
@@ -56,23 +80,29 @@ export async function waterView(pool: Pool, context: SiteContext, now: number): 
 	const sources: SourceView[] = [];
 	for (const s of stations) {
 		const newest: SourceView['newest'] = {};
-		for (const q of ['ec', 'ph', 'temp', 'alkalinity', 'hardness'] as const) {
-			const last = (await of(s.code, q)).at(-1);
-			if (last) newest[q] = last;
+		const charts: SourceView['charts'] = { ec: followSource([]), ph: followSource([]) };
+		for (const q of QUANTITIES) {
+			if (q === 'tds' || !times.has(`${s.code}\u0000${q}`)) continue;
+			const points = await of(s.code, q);
+			const last = points.at(-1);
+			if (!last) continue;
+			newest[q] = last;
+			charts[q] = COMPOSITION.includes(q) ? followSource(points) : unjudged(points);
 		}
 		const report = reports.find((r) => r.station === s.code) ?? null;
 		const read = report && readReport(report.ions, report.ecUsCm);
+		const shift = charts.ec.shifts.findLast((x) => x.confirmed);
 		sources.push({
 			code: s.code,
 			name: s.name,
 			fedBy: s.fedBy,
 			newest,
-			ec: followSource(await of(s.code, 'ec')),
-			ph: followSource(await of(s.code, 'ph')),
+			charts,
 			report,
 			alkalinityMgLCaco3:
 				newest.alkalinity?.value ?? (read && read.alkalinityMgLCaco3 > 0 ? read.alkalinityMgLCaco3 : null),
 			hardnessMgLCaco3: newest.hardness?.value ?? (read && read.hardnessMgLCaco3 > 0 ? read.hardnessMgLCaco3 : null),
+			depends: shift ? dependantsOf(context, s.code, shift, known) : [],
 		});
 	}
 	const membranes: WaterView['membranes'] = [];

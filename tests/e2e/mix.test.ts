@@ -63,7 +63,7 @@ describe('a whole batch by keyboard', () => {
 		expect(plan).toContain('of each of 2 parts');
 		// By keyboard alone: the first field, then Enter.
 		await page.focus('[data-batch] select');
-		await page.locator('[data-batch] input').first().focus();
+		await page.locator('#batch-litres').focus();
 		await page.keyboard.press('Control+A');
 		await page.keyboard.type('800');
 		await page.keyboard.press('Enter');
@@ -72,13 +72,13 @@ describe('a whole batch by keyboard', () => {
 			await page.locator('p[data-caution]', { hasText: 'Never concentrate on concentrate' }).waitFor();
 			await page.keyboard.press('Enter');
 		}
-		await page.locator('#batch-ec').focus();
+		await page.locator('#measure-ec').focus();
 		await page.keyboard.type('2.10');
 		await page.keyboard.press('Enter');
 		await page.locator('[data-correction=dilute]').waitFor();
 		await page.locator('[data-correct]').focus();
 		await page.keyboard.press('Enter');
-		await page.locator('#batch-ec').focus();
+		await page.locator('#measure-ec').focus();
 		await page.keyboard.type('1.90');
 		await page.keyboard.press('Enter');
 		const chance = seeded(42);
@@ -94,7 +94,7 @@ describe('a whole batch by keyboard', () => {
 			},
 			chance,
 		);
-		await page.locator('#read-ph').focus();
+		await page.locator('#measure-ph').focus();
 		await page.keyboard.type(tank.measure().toFixed(2));
 		await page.keyboard.press('Enter');
 		let doses = 0;
@@ -105,7 +105,7 @@ describe('a whole batch by keyboard', () => {
 			await page.locator('#dose-ml').focus();
 			tank.pour(Number(await page.inputValue('#dose-ml')));
 			await page.keyboard.press('Enter');
-			await page.locator('#dose-ph').focus();
+			await page.locator('#measure-ph').focus();
 			await page.keyboard.type(tank.measure().toFixed(2));
 			await page.keyboard.press('Enter');
 			await page.locator('[data-told]').waitFor();
@@ -134,7 +134,7 @@ describe('a whole batch by keyboard', () => {
 		await page.locator('[data-part-tab=dose]').waitFor();
 		await page.selectOption('section select', 'slabs');
 		await page.locator('[data-dose=refuse]', { hasText: 'Read again before dosing' }).waitFor();
-		await page.fill('#read-ph', '6.6');
+		await page.fill('#measure-ph', '6.6');
 		await page.keyboard.press('Enter');
 		await page.locator('[data-dose=dose]').waitFor();
 		await page.fill('#dose-ml', '90000');
@@ -146,7 +146,7 @@ describe('a whole batch by keyboard', () => {
 		const page = await open('/mix');
 		await page.selectOption('section select >> nth=0', 'bench');
 		await page.selectOption('section select >> nth=1', 'bicarbonate');
-		await page.fill('#read-ph', '5.5');
+		await page.fill('#measure-ph', '5.5');
 		await page.keyboard.press('Enter');
 		await page.locator('[data-dose=titrate]').waitFor();
 		for (const [drops, ph] of [

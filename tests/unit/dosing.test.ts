@@ -130,7 +130,7 @@ describe('label rates in their own units', () => {
 		['2,5', 2.5],
 	])('%s', (text, mlPerL) => {
 		const r = labelRate(text);
-		expect(r.ok && r.mlPerL).toBeCloseTo(mlPerL, 9);
+		expect(r.ok && r.perL).toBeCloseTo(mlPerL, 9);
 	});
 	it('refuses litres for millilitres, unknown measures, and nothing', () => {
 		for (const text of ['4 L/L', '10 furlongs/L', '10 mL/barrel', '0 mL/L', 'much'])

@@ -1,24 +1,51 @@
 import { decimal } from '../format/readings-row';
 
 /**
- * A label's rate in its own units, as mL for each litre: `4 mL/L`, `10 mL/gal`, `2 tsp/gal`, `1 tbsp per 10 L`,
- * `6 drops/L`. A gallon is the US one unless it says imperial; a drop counts as 0.05 mL, an estimate.
+ * A label's rate in its own units, for each litre: `4 mL/L`, `10 mL/gal`, `2 tsp/gal`, `1 tbsp per 10 L`, `6 drops/L`,
+ * `1.5 g/L`. A gallon is the US one unless it says imperial; a drop counts as 0.05 mL, an estimate; an ounce is one of
+ * weight unless it says fluid.
  */
-const AMOUNTS_ML: Record<string, number> = {
-	ml: 1,
-	l: 1000,
-	tsp: 4.92892159,
-	teaspoon: 4.92892159,
-	teaspoons: 4.92892159,
-	'metric tsp': 5,
-	tbsp: 14.78676478,
-	tablespoon: 14.78676478,
-	cup: 236.5882365,
-	floz: 29.5735295625,
-	drop: 0.05,
-	drops: 0.05,
+export type DoseUnit = 'mL' | 'g';
+interface Measure {
+	unit: DoseUnit;
+	holds: number;
+	/** As it is written after a number; empty where mL or g say it already. */
+	shown: string;
+}
+const ml = (holds: number, shown = ''): Measure => ({ unit: 'mL', holds, shown });
+const g = (holds: number, shown = ''): Measure => ({ unit: 'g', holds, shown });
+const TSP = ml(4.92892159, 'tsp');
+const TBSP = ml(14.78676478, 'tbsp');
+const DROP = ml(0.05, 'drops');
+const FLOZ = ml(29.5735295625, 'fl oz');
+const OZ = g(28.349523125, 'oz');
+const MEASURES: Record<string, Measure> = {
+	ml: ml(1),
+	l: ml(1000),
+	tsp: TSP,
+	teaspoon: TSP,
+	teaspoons: TSP,
+	'metric tsp': ml(5, 'metric tsp'),
+	tbsp: TBSP,
+	tablespoon: TBSP,
+	tablespoons: TBSP,
+	cup: ml(236.5882365, 'cups'),
+	cups: ml(236.5882365, 'cups'),
+	floz: FLOZ,
+	'fl oz': FLOZ,
+	drop: DROP,
+	drops: DROP,
+	g: g(1),
+	gram: g(1),
+	grams: g(1),
+	kg: g(1000),
+	mg: g(0.001),
+	oz: OZ,
+	ounce: OZ,
+	ounces: OZ,
 };
 const VOLUMES_L: Record<string, number> = {
+	ml: 0.001,
 	l: 1,
 	litre: 1,
 	liter: 1,
@@ -31,32 +58,54 @@ const VOLUMES_L: Record<string, number> = {
 	m3: 1000,
 };
 
-export type LabelRate = { ok: true; mlPerL: number; estimate: boolean } | { ok: false; message: string };
+export type LabelRate =
+	| {
+			ok: true;
+			/** Millilitres or grams for each litre. */
+			perL: number;
+			unit: DoseUnit;
+			/** A drop is an estimate. */
+			estimate: boolean;
+			measure: Measure;
+	  }
+	| { ok: false; message: string };
 
 /** Beyond this it is no feed: litres written for millilitres. */
-const MOST_ML_PER_L = 100;
+const MOST_PER_L = 100;
 
 export function labelRate(text: string): LabelRate {
 	const m = /^\s*([\d.,]+)\s*([a-z ]+?)\s*(?:\/|per)\s*([\d.,]+)?\s*([a-z0-9 ]+?)\s*$/i.exec(text);
 	const bare = decimal(text.trim());
-	if (bare !== undefined && bare > 0) return bounded(bare, false);
-	if (!m) return { ok: false, message: 'Write the rate as the label does: 4 mL/L, 10 mL/gal, 2 tsp/gal, 6 drops/L.' };
+	if (bare !== undefined && bare > 0) return bounded(bare, MEASURES.ml!);
+	if (!m)
+		return {
+			ok: false,
+			message: 'Write the rate as the label does: 4 mL/L, 10 mL/gal, 2 tsp/gal, 6 drops/L, 1.5 g/L.',
+		};
 	const amount = decimal(m[1]!);
-	const of = AMOUNTS_ML[m[2]!.toLowerCase()];
+	const of = MEASURES[m[2]!.toLowerCase()];
 	const per = m[3] === undefined ? 1 : decimal(m[3]);
 	const volume = VOLUMES_L[m[4]!.toLowerCase()];
 	if (of === undefined)
-		return { ok: false, message: `“${m[2]}” is no measure of a liquid known here: mL, tsp, tbsp, cup, floz, drops.` };
+		return { ok: false, message: `“${m[2]}” is no measure known here: mL, tsp, tbsp, cup, fl oz, drops, g, oz.` };
 	if (volume === undefined) return { ok: false, message: `“${m[4]}” is no volume known here: L, gal (US), imp gal.` };
 	if (amount === undefined || !(amount > 0) || per === undefined || !(per > 0))
 		return { ok: false, message: 'The rate is a number above nothing.' };
-	return bounded((amount * of) / (per * volume), m[2]!.toLowerCase().startsWith('drop'));
+	return bounded((amount * of.holds) / (per * volume), of);
 }
 
-const bounded = (mlPerL: number, estimate: boolean): LabelRate =>
-	mlPerL > MOST_ML_PER_L
+const bounded = (perL: number, measure: Measure): LabelRate =>
+	perL > MOST_PER_L
 		? {
 				ok: false,
-				message: `${Number(mlPerL.toPrecision(3))} mL for each litre is no feed: litres written for millilitres?`,
+				message: `${Number(perL.toPrecision(3))} ${measure.unit} for each litre is no feed: litres written for millilitres?`,
 			}
-		: { ok: true, mlPerL, estimate };
+		: { ok: true, perL, unit: measure.unit, estimate: measure.shown === 'drops', measure };
+
+/** An amount as the label measures it, `21.1 tsp`; null where that is mL or g anyway, or the label says nothing. */
+export function inLabelMeasure(amount: number, label: string): string | null {
+	const rate = labelRate(label);
+	if (!rate.ok || rate.measure.shown === '') return null;
+	const n = amount / rate.measure.holds;
+	return `${n >= 100 ? n.toFixed(0) : Number(n.toPrecision(3))} ${rate.measure.shown}`;
+}

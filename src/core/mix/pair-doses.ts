@@ -6,6 +6,8 @@ export interface Dosed {
 	at: number;
 	ml: number;
 	product: string;
+	/** `part A`: one of several poured one after the other; anything else: so much of each part. */
+	note?: string | undefined;
 }
 export interface Seen {
 	at: number;
@@ -34,16 +36,44 @@ export function around(
 	return others.some((o) => o !== at && o > from && o <= to) ? null : { before: before.value, after: after.value };
 }
 
+/** @param ec readings of the same tank, so that it is known how much feed was in it then */
 export function pairDoses(
 	doses: readonly Dosed[],
 	ph: readonly Seen[],
 	otherEvents: readonly number[],
 	volumeL: number,
+	ec: readonly Seen[] = [],
 ): (PastDose & { at: number })[] {
 	return doses.flatMap((d) => {
 		const seen = around(d.at, ph, otherEvents);
-		return seen && d.ml > 0 ? [{ at: d.at, volumeL, ml: d.ml, phBefore: seen.before, phAfter: seen.after }] : [];
+		const ecUsCm = ec.findLast((r) => r.at <= d.at && d.at - r.at <= BEFORE_MS)?.value;
+		return seen && d.ml > 0
+			? [{ at: d.at, volumeL, ml: d.ml, phBefore: seen.before, phAfter: seen.after, ecUsCm }]
+			: [];
 	});
+}
+
+const PART = /^part ([A-F])\b/;
+/** Parts of one feeding follow each other within so long. */
+const FEEDING_MS = 2 * HOUR;
+
+/** Whether an event was one part of a feeding, and not so much of each. */
+export const isPart = (note: string | undefined): boolean => PART.test(note ?? '');
+
+/** Parts A and B poured one after the other are one feeding: so much of each. */
+export function feedings(events: readonly Dosed[]): (Dosed & { parts: number[] })[] {
+	const list: (Dosed & { parts: number[]; letters: Set<string> })[] = [];
+	for (const e of [...events].sort((a, b) => a.at - b.at)) {
+		const letter = PART.exec(e.note ?? '')?.[1];
+		const last = list.at(-1);
+		if (letter && last && last.letters.size > 0 && !last.letters.has(letter) && e.at - last.at <= FEEDING_MS) {
+			last.letters.add(letter);
+			last.parts.push(e.at);
+			last.ml = Math.max(last.ml, e.ml);
+			last.at = e.at;
+		} else list.push({ ...e, parts: [e.at], letters: new Set(letter ? [letter] : []) });
+	}
+	return list.map(({ letters: _, ...f }) => f);
 }
 
 export function pairFeeds(
@@ -52,8 +82,13 @@ export function pairFeeds(
 	otherEvents: readonly number[],
 	volumeL: number,
 ): GainSample[] {
-	return feeds.flatMap((f) => {
-		const seen = around(f.at, ec, otherEvents);
+	return feedings(feeds).flatMap((f) => {
+		const own = new Set(f.parts);
+		const seen = around(
+			f.at,
+			ec,
+			otherEvents.filter((o) => !own.has(o)),
+		);
 		return seen ? [{ mlPerL: f.ml / volumeL, ecBeforeUsCm: seen.before, ecAfterUsCm: seen.after }] : [];
 	});
 }

@@ -1,11 +1,9 @@
-import { alkalinityClosed, carbonateConstants, totalCarbonate } from '../water/carbonate';
+import { moved } from './buffer-curve';
+import { type Belief, learnDose, phAfter, priorBelief, takesQuantile } from './response-belief';
 
 /**
- * How a solution answers a product, learned from every dose. A dose of y mL per litre that moves pH from a to b satisfies
- * y = θ₁·ΔC(a, b) + θ₂·ΔP(a, b), where C and P are what one meq/L of carbonate alkalinity and one mmol/L of phosphate hold
- * at a pH (Stumm and Morgan, Aquatic Chemistry). θ is learned by Bayesian linear regression from a wide prior (Gelman and
- * others, Bayesian Data Analysis, chapter 14): the label or a jug gives its scale, the doses the rest, and the interval of
- * a prediction comes with it.
+ * How a solution answers a product, learned from every dose (response-belief.ts), and the next dose from it: few steps that
+ * undershoot by design, each with the pH it should lead to and its interval.
  */
 export interface Solution {
 	volumeL: number;
@@ -14,6 +12,9 @@ export interface Solution {
 	alkalinityMeqL?: number | undefined;
 	/** Phosphorus of the feed as mmol/L, where known. */
 	phosphateMmolL?: number | undefined;
+	/** Its EC now and that of its water alone: the difference is feed, and feed brings phosphate. */
+	ecUsCm?: number | undefined;
+	waterEcUsCm?: number | undefined;
 }
 
 export interface PastDose {
@@ -21,87 +22,48 @@ export interface PastDose {
 	ml: number;
 	phBefore: number;
 	phAfter: number;
+	/** Of the solution then, where it was read. */
+	ecUsCm?: number | undefined;
+	/** The tank held another water then, or the source has changed since: it teaches less. */
+	otherWater?: boolean | undefined;
 }
 
-/** Assumed where nobody knows: a tap water half used up, and a usual feed. */
+/** Assumed where nobody knows, as median and spread: a tap water half used up, and a usual feed. */
 const ASSUMED_ALKALINITY = 1;
 const ASSUMED_PHOSPHATE = 1;
-const PK2_PHOSPHORIC = 7.198;
-/** Tap water meets the feed at about this pH. */
-const MET_PH = 7.5;
+const SPREAD_ALKALINITY = 0.9;
+const SPREAD_PHOSPHATE = 0.6;
+/** Of a measured one, with a label that may be a quarter wrong. */
+const SPREAD_KNOWN = 0.3;
+/** EC that a feed with the assumed phosphate brings. */
+const FEED_EC_US_CM = 1500;
+const LEAST_PHOSPHATE = 0.03;
 /** Standard uncertainty of one pH reading of a kept pen, and of a cylinder as a share. */
 const U_PH = 0.02;
 const U_POUR = 0.04;
 /** What the curve leaves out, and what changes from week to week, as a share of a dose. */
 const U_MODEL = 0.06;
-/** Relative standard deviations of the prior: alkalinity and feed vary by factors. */
-const PRIOR_UNKNOWN = 1;
-const PRIOR_KNOWN = 0.35;
+const U_OTHER_WATER = 0.5;
 const REMEMBERS = 30;
 
-type Pair = readonly [number, number];
-
-/** What one meq/L of alkalinity and one mmol/L of phosphate hold at a pH, meq/L. */
-function held(ph: number, tempC: number): Pair {
-	const c = carbonateConstants(tempC);
-	return [alkalinityClosed(ph, totalCarbonate(1, MET_PH, c) ?? 1, c), 1 / (1 + 10 ** (PK2_PHOSPHORIC - ph))];
+function priorOf(s: Solution, strengthMeqMl: number): Belief {
+	const fed = s.ecUsCm === undefined ? undefined : Math.max(s.ecUsCm - (s.waterEcUsCm ?? 0), 0) / FEED_EC_US_CM;
+	const phosphate = Math.max(s.phosphateMmolL ?? ASSUMED_PHOSPHATE * (fed ?? 1), LEAST_PHOSPHATE);
+	return priorBelief(
+		{
+			median: Math.max(s.alkalinityMeqL ?? ASSUMED_ALKALINITY, 0.02) / strengthMeqMl,
+			sdLn: s.alkalinityMeqL === undefined ? SPREAD_ALKALINITY : SPREAD_KNOWN,
+		},
+		{ median: phosphate / strengthMeqMl, sdLn: s.phosphateMmolL === undefined ? SPREAD_PHOSPHATE : SPREAD_KNOWN },
+		s.tempC ?? 20,
+	);
 }
 
-const moved = (from: number, to: number, tempC: number): Pair => {
-	const a = held(from, tempC);
-	const b = held(to, tempC);
-	return [Math.abs(a[0] - b[0]), Math.abs(a[1] - b[1])];
-};
-
-/** Normal in two unknowns: mean and covariance. */
-interface Belief {
-	mean: [number, number];
-	cov: [number, number, number];
-}
-
-const priorOf = (s: Solution, strengthMeqMl: number): Belief => {
-	const a = (s.alkalinityMeqL ?? ASSUMED_ALKALINITY) / strengthMeqMl;
-	const p = (s.phosphateMmolL ?? ASSUMED_PHOSPHATE) / strengthMeqMl;
-	const sd = (known: boolean) => (known ? PRIOR_KNOWN : PRIOR_UNKNOWN);
-	return {
-		mean: [a, p],
-		cov: [(sd(s.alkalinityMeqL !== undefined) * a) ** 2, 0, (sd(s.phosphateMmolL !== undefined) * p) ** 2],
-	};
-};
-
-const variance = (b: Belief, x: Pair): number =>
-	x[0] ** 2 * b.cov[0] + 2 * x[0] * x[1] * b.cov[1] + x[1] ** 2 * b.cov[2];
-const expected = (b: Belief, x: Pair): number => x[0] * b.mean[0] + x[1] * b.mean[1];
-
-/** One dose taken in: the Kalman form of the regression. Neither part is ever negative. */
-function update(b: Belief, x: Pair, y: number, noise: number): Belief {
-	const total = variance(b, x) + noise;
-	const gain: Pair = [(b.cov[0] * x[0] + b.cov[1] * x[1]) / total, (b.cov[1] * x[0] + b.cov[2] * x[1]) / total];
-	const miss = y - expected(b, x);
-	const next: Belief = {
-		mean: [b.mean[0] + gain[0] * miss, b.mean[1] + gain[1] * miss],
-		cov: [
-			b.cov[0] - gain[0] * (b.cov[0] * x[0] + b.cov[1] * x[1]),
-			b.cov[1] - gain[0] * (b.cov[1] * x[0] + b.cov[2] * x[1]),
-			b.cov[2] - gain[1] * (b.cov[1] * x[0] + b.cov[2] * x[1]),
-		],
-	};
-	return keptPositive(next);
-}
-
-/** Neither part is ever negative: one that would be is set to nothing, and the other follows as the two hang together. */
-function keptPositive(b: Belief): Belief {
-	const [c0, c1, c2] = b.cov;
-	let [m0, m1] = b.mean;
-	if (m0 < 0) {
-		m1 += c0 > 0 ? (c1 / c0) * -m0 : 0;
-		m0 = 0;
-	}
-	if (m1 < 0) {
-		m0 += c2 > 0 ? (c1 / c2) * -m1 : 0;
-		m1 = 0;
-	}
-	return { mean: [Math.max(m0, 0), Math.max(m1, 0)], cov: b.cov };
+/** Feed in the tank at a dose, as a share of what is in it now; 1 where EC was not read. */
+function phosphateShare(d: PastDose, s: Solution): number {
+	const water = s.waterEcUsCm ?? 0;
+	if (d.ecUsCm === undefined || s.ecUsCm === undefined || s.ecUsCm - water < 50) return 1;
+	return Math.min(Math.max((d.ecUsCm - water) / (s.ecUsCm - water), 0), 5);
 }
 
 /** A trace of product, or a change within the noise of a pen, teaches nothing. */
@@ -114,40 +76,31 @@ export interface Learned {
 	doses: number;
 	/** Whether each prediction held, newest last: within a fifth of the change, or within what two pH readings tell. */
 	held: boolean[];
-	tempC: number;
 }
 
 /** @param past doses of one product in one kind of solution, oldest first */
 export function learnResponse(past: readonly PastDose[], s: Solution, strengthMeqMl: number): Learned {
-	const tempC = s.tempC ?? 20;
 	let belief = priorOf(s, strengthMeqMl);
 	const list: boolean[] = [];
 	const telling = past.filter(tells).slice(-REMEMBERS);
 	for (const [i, d] of telling.entries()) {
-		const change = Math.abs(d.phBefore - d.phAfter);
-		const perLitre = d.ml / d.volumeL;
-		if (i > 0) {
-			const predicted = Math.abs(
-				phAfterDose(d.phBefore, perLitre, Math.sign(d.phAfter - d.phBefore), belief, tempC) - d.phBefore,
-			);
-			list.push(Math.abs(predicted - change) <= Math.max(0.2 * change, 2 * Math.SQRT2 * U_PH));
+		const mlPerL = d.ml / d.volumeL;
+		const change = d.phAfter - d.phBefore;
+		// Only the newest predictions are asked for: each costs as much as a dose.
+		if (i > 0 && i >= telling.length - 5) {
+			const predicted = phAfter(belief, d.phBefore, mlPerL, Math.sign(change), 0.5) - d.phBefore;
+			list.push(Math.abs(predicted - change) <= Math.max(0.2 * Math.abs(change), 2 * Math.SQRT2 * U_PH));
 		}
-		const slope = perLitre / Math.max(change, U_PH);
-		const noise = (U_POUR * perLitre) ** 2 + (U_MODEL * perLitre) ** 2 + (slope * Math.SQRT2 * U_PH) ** 2;
-		belief = update(belief, moved(d.phBefore, d.phAfter, tempC), perLitre, noise);
+		belief = learnDose(belief, {
+			mlPerL,
+			phBefore: d.phBefore,
+			phAfter: d.phAfter,
+			u: Math.hypot(U_POUR, U_MODEL, d.otherWater ? U_OTHER_WATER : 0),
+			uPh: U_PH,
+			phosphateShare: phosphateShare(d, s),
+		});
 	}
-	return { belief, doses: telling.length, held: list.slice(-5), tempC };
-}
-
-/** pH after so many mL per litre of acid (direction −1) or base (1). */
-function phAfterDose(ph: number, mlPerL: number, direction: number, b: Belief, tempC: number): number {
-	let [near, far] = [ph, direction < 0 ? 2 : 12];
-	for (let i = 0; i < 40; i++) {
-		const middle = (near + far) / 2;
-		if (expected(b, moved(ph, middle, tempC)) < mlPerL) near = middle;
-		else far = middle;
-	}
-	return (near + far) / 2;
+	return { belief, doses: telling.length, held: list };
 }
 
 export interface DoseQuestion {
@@ -182,21 +135,16 @@ export type DoseAdvice =
 /** With nothing known of how this solution answers, a step is at most this many equivalents. */
 export const FIRST_STEP_MEQ_L = 0.1;
 /** A solution may buffer more further on, but not without bound. */
-const MOST_TIMES = 2;
+const MOST_TIMES = 2.5;
 const ON_TARGET = 0.05;
 /** Relative uncertainty of the whole way below which nearly all of it, or three quarters, is advised. */
-const SURE = 0.13;
+const SURE = 0.15;
 const FAIRLY_SURE = 0.4;
-/**
- * The sharp side, so many standard deviations off, must not pass the target by more than this. A new solution is stepped
- * into by small doses, so its guard may be lighter.
- */
-const GUARD_SD = 1.5;
-/** Not even the sharp end of the 95 % interval: a solution that buffers little falls off a cliff below pH 5.5. */
-const NEVER_PASSES_BY = 1.0;
-const NEW_GUARD_SD = 0.5;
-const NEW_DOSES = 5;
-const PASSES_BY = 0.1;
+/** A dose passes the target by so much in at most so many cases: a solution that buffers little falls off a cliff. */
+const PASSES: readonly { by: number; chance: number }[] = [
+	{ by: 0.08, chance: 0.08 },
+	{ by: 0.3, chance: 0.005 },
+];
 const MESSAGES: Record<string, string> = {
 	'0.5': 'Half of the way by what is known; the rest after measuring.',
 	'0.75': 'The last three predictions held: three quarters of the way.',
@@ -228,22 +176,15 @@ export function adviseDose(q: DoseQuestion): DoseAdvice {
 				'The strength of this product is not known. Try it on one litre in a jug first, drop by drop, and enter what it took; no volume is said before.',
 		};
 	const learned = learnResponse(q.past, s, q.strengthMeqMl);
-	const { belief, tempC } = learned;
-	const way = moved(ph, targetPh, tempC);
-	const perLitre = expected(belief, way);
-	if (!(perLitre > 0 && Number.isFinite(perLitre)))
-		return {
-			do: 'refuse',
-			message:
-				'What earlier doses here did contradicts itself; look at their volumes and readings in the Ledger before dosing.',
-		};
-	const scatter = Math.hypot(Math.sqrt(variance(belief, way)) / perLitre, U_POUR, U_MODEL);
+	const { belief } = learned;
+	const way = moved(ph, targetPh, belief.tempC);
+	const perLitre = takesQuantile(belief, way, 0.5);
+	const spread = (takesQuantile(belief, way, 0.84) - takesQuantile(belief, way, 0.16)) / (2 * perLitre);
+	const scatter = Math.hypot(spread, U_POUR, U_MODEL);
 	const recent = learned.held.slice(-3);
 	const good = recent.length === 3 && recent.every(Boolean);
 	// What counts is how surely the next step is known: by predictions that held, or by the interval of this one.
 	const part = scatter < SURE && (good || learned.doses >= 2) ? 0.95 : good || scatter < FAIRLY_SURE ? 0.75 : 0.5;
-	const after = (mlPerL: number) => phAfterDose(ph, mlPerL, direction, belief, tempC);
-	const sharp = 1 / Math.max(1 - 1.96 * scatter, 0.25);
 	// Whatever the curve says: never far beyond what doses here have shown a step of pH to take.
 	const shown = q.past.flatMap((d) => {
 		const change = Math.abs(d.phBefore - d.phAfter);
@@ -251,20 +192,22 @@ export function adviseDose(q: DoseQuestion): DoseAdvice {
 	});
 	const most =
 		shown.length === 0 ? Number.POSITIVE_INFINITY : MOST_TIMES * Math.max(...shown) * Math.abs(ph - targetPh);
-	let mlPerL = Math.min(part * perLitre, most);
+	const safe = PASSES.map(
+		({ by, chance }) =>
+			takesQuantile(belief, moved(ph, targetPh + direction * by, belief.tempC), chance) / (1 + 2 * U_POUR),
+	);
+	let mlPerL = Math.min(part * perLitre, most, ...safe);
 	if (learned.doses === 0) mlPerL = Math.min(mlPerL, FIRST_STEP_MEQ_L / q.strengthMeqMl);
-	const sd = learned.doses < NEW_DOSES ? NEW_GUARD_SD : GUARD_SD;
-	const guard = 1 / Math.max(1 - sd * scatter, 0.25);
-	const passes = (by: number) => (after(mlPerL * by) - targetPh) * direction;
-	for (let i = 0; i < 80 && (passes(guard) > PASSES_BY || passes(sharp) > NEVER_PASSES_BY); i++) mlPerL *= 0.95;
-	const ends = [after(mlPerL / (1 + 1.96 * scatter)), after(mlPerL * sharp)].sort((a, b) => a - b);
+	const predictedPh = phAfter(belief, ph, mlPerL, direction, 0.5);
+	const reach = (chance: number) => Math.hypot(phAfter(belief, ph, mlPerL, direction, chance) - predictedPh, 2 * U_PH);
+	const [sharp, blunt] = [reach(0.025), reach(0.975)];
 	return {
 		do: 'dose',
 		ml: mlPerL * s.volumeL,
 		mlToTarget: perLitre * s.volumeL,
-		predictedPh: after(mlPerL),
-		low: ends[0]!,
-		high: ends[1]!,
+		predictedPh,
+		low: predictedPh - (direction < 0 ? sharp : blunt),
+		high: predictedPh + (direction < 0 ? blunt : sharp),
 		part: mlPerL / perLitre,
 		message:
 			learned.doses === 0
@@ -280,17 +223,39 @@ export function responseChanged(
 	strengthMeqMl: number,
 ): { factor: number } | null {
 	if (past.length < 5) return null;
-	const { belief, tempC } = learnResponse(past.slice(0, -1), s, strengthMeqMl);
+	const { belief } = learnResponse(past.slice(0, -1), s, strengthMeqMl);
 	const d = past.at(-1)!;
-	const way = moved(d.phBefore, d.phAfter, tempC);
+	const way = moved(d.phBefore, d.phAfter, belief.tempC);
 	const change = Math.abs(d.phBefore - d.phAfter);
 	if (!(d.ml > 0) || change < 2 * U_PH) return null;
-	const predicted = expected(belief, way);
+	const predicted = takesQuantile(belief, way, 0.5);
+	const spread = (takesQuantile(belief, way, 0.84) - takesQuantile(belief, way, 0.16)) / (2 * predicted);
 	const seen = d.ml / d.volumeL;
-	const reach = 3 * Math.hypot(Math.sqrt(variance(belief, way)) / predicted, U_POUR, (Math.SQRT2 * U_PH) / change);
+	const reach = 3 * Math.hypot(spread, U_POUR, (Math.SQRT2 * U_PH) / change);
 	return Math.abs(Math.log(predicted / seen)) > Math.log(1 + Math.max(reach, 0.5))
 		? { factor: predicted / seen }
 		: null;
+}
+
+/** What a product does to a solution, drawn from a pH: mL per litre against pH with its 95 % band. */
+export function responseCurve(
+	learned: Learned,
+	ph: number,
+	direction: -1 | 1,
+	endPh: number,
+	points = 24,
+): { mlPerL: number; ph: number; low: number; high: number }[] {
+	const most = takesQuantile(learned.belief, moved(ph, endPh, learned.belief.tempC), 0.5);
+	return Array.from({ length: points + 1 }, (_, i) => {
+		const mlPerL = (most * i) / points;
+		const ends = [0.025, 0.975].map((chance) => phAfter(learned.belief, ph, mlPerL, direction, chance));
+		return {
+			mlPerL,
+			ph: phAfter(learned.belief, ph, mlPerL, direction, 0.5),
+			low: Math.min(...ends),
+			high: Math.max(...ends),
+		};
+	});
 }
 
 /** meq per mL that a titration shows in a solution of known or assumed make-up. */

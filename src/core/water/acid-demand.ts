@@ -10,6 +10,7 @@ import {
 	solvePh,
 	totalCarbonate,
 } from './carbonate';
+import { EXCHANGE, phAfterHours } from './degassing';
 
 /**
  * How much acid a water takes to a target pH. Closed: total carbonate stays, meq/L = alkalinity at the start − alkalinity
@@ -39,6 +40,8 @@ export type AcidDemand =
 			phAfterDegassing: number;
 			/** The same with what the acid itself buffers: phosphate and citrate hold the pH lower. */
 			phAfterDegassingBuffered: number;
+			/** A day later: standing still, and with a bubbler or a falling return. */
+			phNextDay: { still: number; moved: number };
 			cautions: string[];
 	  }
 	| { ok: false; field: string; message: string };
@@ -80,6 +83,8 @@ export function acidDemand(input: AcidInput): AcidDemand {
 	const amount = liquid
 		? (mmolPerL * volumeL) / molPerLitre(acid.kind, acid.percentWw, acid.densityGMl!)
 		: (mmolPerL * volumeL) / 1000 / molPerGram(acid.kind, acid.percentWw);
+	const own = (p: number) => mmolPerL * protonsGiven(acid.kind, p);
+	const later = (perHour: number) => phAfterHours(alkalinity, total, 24, perHour, c, pco2, own);
 	const adds = Object.fromEntries(Object.entries(ACIDS[acid.kind].adds).map(([k, mg]) => [k, mg * mmolPerL]));
 	return {
 		ok: true,
@@ -89,10 +94,8 @@ export function acidDemand(input: AcidInput): AcidDemand {
 		gTotal: liquid ? null : amount,
 		adds,
 		phAfterDegassing: phOpen(left, pco2, c),
-		phAfterDegassingBuffered: solvePh(
-			(p) => alkalinityOpen(p, pco2, c) + mmolPerL * protonsGiven(acid.kind, p),
-			alkalinity,
-		),
+		phAfterDegassingBuffered: solvePh((p) => alkalinityOpen(p, pco2, c) + own(p), alkalinity),
+		phNextDay: { still: later(EXCHANGE.still.perHour), moved: later(EXCHANGE.moved.perHour) },
 		cautions: cautionsOf(acid, adds, meqPerL),
 	};
 }

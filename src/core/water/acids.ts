@@ -44,12 +44,30 @@ export const molPerLitre = (kind: AcidKind, percent: number, densityGMl: number)
 /** mol per gram of a powder of this purity. */
 export const molPerGram = (kind: AcidKind, percent: number): number => percent / 100 / ACIDS[kind].gPerMol;
 
-/** What a base of this kind takes up per mole (meq per mmol), and what it brings. */
-export const BASES = {
-	'potassium hydroxide': { gPerMol: 56.105, meqPerMmol: 1, brings: 'potassium' },
-	'potassium carbonate': { gPerMol: 138.205, meqPerMmol: 2, brings: 'potassium' },
-	'potassium bicarbonate': { gPerMol: 100.115, meqPerMmol: 1, brings: 'potassium' },
-	'potassium silicate': { gPerMol: 154.279, meqPerMmol: 2, brings: 'potassium and silicon' },
-	'sodium bicarbonate': { gPerMol: 84.006, meqPerMmol: 1, brings: 'sodium' },
-} as const;
-export type BaseKind = keyof typeof BASES;
+export const BASE_KINDS = [
+	'potassium hydroxide',
+	'potassium carbonate',
+	'potassium bicarbonate',
+	'potassium silicate',
+	'sodium bicarbonate',
+] as const;
+export type BaseKind = (typeof BASE_KINDS)[number];
+
+interface Base {
+	gPerMol: number;
+	/** Acid that one mmol takes up, meq. */
+	meqPerMmol: number;
+	/** Carbonate that one mole brings. */
+	carbon: 0 | 1;
+	/** mg of what it feeds, per mmol. */
+	adds: Partial<Record<'k_mg_l' | 'na_mg_l' | 'si_mg_l', number>>;
+}
+
+/** Silicate counted as K2SiO3; a product of another ratio of silicon to potassium follows its own label. */
+export const BASES: Record<BaseKind, Base> = {
+	'potassium hydroxide': { gPerMol: 56.105, meqPerMmol: 1, carbon: 0, adds: { k_mg_l: 39.098 } },
+	'potassium carbonate': { gPerMol: 138.205, meqPerMmol: 2, carbon: 1, adds: { k_mg_l: 78.197 } },
+	'potassium bicarbonate': { gPerMol: 100.115, meqPerMmol: 1, carbon: 1, adds: { k_mg_l: 39.098 } },
+	'potassium silicate': { gPerMol: 154.279, meqPerMmol: 2, carbon: 0, adds: { k_mg_l: 78.197, si_mg_l: 28.086 } },
+	'sodium bicarbonate': { gPerMol: 84.006, meqPerMmol: 1, carbon: 1, adds: { na_mg_l: 22.99 } },
+};

@@ -74,7 +74,7 @@ export function membraneState(
 	const spread = Math.sqrt(days.reduce((s, d) => s + (d - centre) ** 2, 0));
 	const reach = spread > 0 ? (1.96 * 1.25 * sigma) / spread : 0;
 	const [slopeLow, slopeHigh] = [slope - reach, slope + reach];
-	const levelReach = (1.96 * 1.25 * sigma) / Math.sqrt(recent.length);
+	const levelReach = 1.96 * Math.hypot((1.25 * sigma) / Math.sqrt(recent.length), displayStep(recent));
 	const when = (limit: number, s: number, off = 0): number | null => {
 		if (rejection + off <= limit) return now;
 		if (s >= 0) return null;
@@ -96,6 +96,17 @@ export function membraneState(
 		reaches: { watch: window(limits.watch), replace: window(limits.replace) },
 		why: whyHigher(points),
 	};
+}
+
+/**
+ * What a coarse display hides of the level, as a standard uncertainty of rejection: half a step either way (uniform, GUM
+ * 4.3.7), less where the readings run through several steps.
+ */
+function displayStep(points: readonly RejectionPoint[]): number {
+	const shown = [...new Set(points.map((p) => p.permeateUsCm))].sort((a, b) => a - b);
+	if (shown.length < 2 || shown.length > points.length / 2) return 0;
+	const step = Math.min(...shown.slice(1).map((v, i) => v - shown[i]!));
+	return step / Math.sqrt(12 * (shown.length - 1)) / median(points.map((p) => p.feedUsCm));
 }
 
 /** ln permeate = ln feed + ln passage: how much of the rise each of the two explains. */

@@ -7,6 +7,7 @@ import { VERSION } from '../version';
 import { calculators } from './calculators';
 import { intake } from './intake';
 import { live } from './live';
+import { mix } from './mix';
 import { probes } from './probes';
 import { readings } from './readings';
 import { records } from './records';
@@ -45,6 +46,7 @@ export const operations: Operation[] = [
 	...records,
 	...rounds,
 	...water,
+	...mix,
 	...live,
 	...probes,
 	...intake,

@@ -2,7 +2,8 @@ import { z } from 'zod';
 import { dilute } from '@/core/mix/dilute';
 import { nutrientDose } from '@/core/mix/nutrient-dose';
 import { acidDemand } from '@/core/water/acid-demand';
-import { ACID_KINDS } from '@/core/water/acids';
+import { ACID_KINDS, BASE_KINDS } from '@/core/water/acids';
+import { baseDemand } from '@/core/water/base-demand';
 import { type BlendWater, blend } from '@/core/water/blend';
 import { gradeWater } from '@/core/water/classes';
 import { ION_KEYS, type IonKey, type Ions, readReport } from '@/core/water/ions';
@@ -37,6 +38,25 @@ const water = z.strictObject({
 	temp_c: tempC.optional(),
 	cost_per_l: notNegative.max(1e9).optional(),
 });
+
+/** A water that is brought to another pH. */
+const treated = {
+	ph,
+	alkalinity_mg_l_caco3: mgL.max(5000, 'at most 5,000 mg/L'),
+	target_ph: ph,
+	temp_c: finite.min(0, 'the constants hold from 0 to 60 °C').max(60, 'the constants hold from 0 to 60 °C'),
+	volume_l: litres,
+	pco2_uatm: positive.max(1e6, 'at most 1,000,000 µatm').optional().describe('420 unless given'),
+};
+/** A product by its label. */
+const bottle = {
+	percent_w_w: finite.describe('from the label; of citric, anhydrous acid'),
+	density_g_ml: finite
+		.min(0.7, 'a liquid has 0.7 to 2.5 g/mL')
+		.max(2.5, 'a liquid has 0.7 to 2.5 g/mL')
+		.optional()
+		.describe('of a liquid; a powder has none'),
+};
 
 export const waterCalculators = [
 	operation({
@@ -105,20 +125,8 @@ export const waterCalculators = [
 		tag: 'Calculators',
 		summary: 'Acid that a water takes to a target pH, what it feeds, and where the pH goes afterwards',
 		body: z.strictObject({
-			ph,
-			alkalinity_mg_l_caco3: mgL.max(5000, 'at most 5,000 mg/L'),
-			target_ph: ph,
-			temp_c: finite.min(0, 'the constants hold from 0 to 60 °C').max(60, 'the constants hold from 0 to 60 °C'),
-			volume_l: litres,
-			pco2_uatm: positive.max(1e6, 'at most 1,000,000 µatm').optional().describe('420 unless given'),
-			acid: z.strictObject({
-				kind: z.enum(ACID_KINDS),
-				percent_w_w: finite.describe('from the label; of citric, anhydrous acid'),
-				density_g_ml: finite
-					.min(0.7, 'a liquid has 0.7 to 2.5 g/mL')
-					.max(2.5, 'a liquid has 0.7 to 2.5 g/mL')
-					.optional(),
-			}),
+			...treated,
+			acid: z.strictObject({ kind: z.enum(ACID_KINDS), ...bottle }),
 		}),
 		response: z.object({
 			meq_per_l: z.number(),
@@ -128,6 +136,8 @@ export const waterCalculators = [
 			adds: z.partialRecord(z.enum(['no3_n_mg_l', 'p_mg_l', 'so4_mg_l']), z.number()),
 			ph_after_degassing: z.number().describe('by the carbonate system alone'),
 			ph_after_degassing_buffered: z.number().describe('with what the acid itself buffers'),
+			ph_next_day_still: z.number().describe('a day later, standing still'),
+			ph_next_day_moved: z.number().describe('a day later, with a bubbler or a falling return'),
 			cautions: z.array(z.string()),
 		}),
 		run: ({ body }) => {
@@ -149,6 +159,50 @@ export const waterCalculators = [
 				adds: r.adds,
 				ph_after_degassing: r.phAfterDegassing,
 				ph_after_degassing_buffered: r.phAfterDegassingBuffered,
+				ph_next_day_still: r.phNextDay.still,
+				ph_next_day_moved: r.phNextDay.moved,
+				cautions: r.cautions,
+			};
+		},
+	}),
+	operation({
+		method: 'POST',
+		path: '/calc/base',
+		tag: 'Calculators',
+		summary: 'Base that a water takes to a higher target pH, what it brings, and where the pH goes afterwards',
+		body: z.strictObject({
+			...treated,
+			base: z.strictObject({ kind: z.enum(BASE_KINDS), ...bottle }),
+		}),
+		response: z.object({
+			meq_per_l: z.number(),
+			mmol_per_l: z.number(),
+			ml_total: z.number().optional(),
+			g_total: z.number().optional(),
+			alkalinity_mg_l_caco3: z.number().describe('afterwards'),
+			adds: z.partialRecord(z.enum(['k_mg_l', 'na_mg_l', 'si_mg_l']), z.number()),
+			ph_after_degassing: z.number(),
+			cautions: z.array(z.string()),
+		}),
+		run: ({ body }) => {
+			const r = baseDemand({
+				ph: body.ph,
+				alkalinityMgLCaco3: body.alkalinity_mg_l_caco3,
+				targetPh: body.target_ph,
+				tempC: body.temp_c,
+				volumeL: body.volume_l,
+				pco2Uatm: body.pco2_uatm,
+				base: { kind: body.base.kind, percentWw: body.base.percent_w_w, densityGMl: body.base.density_g_ml },
+			});
+			if (!r.ok) return refuse(r.field, r.message);
+			return {
+				meq_per_l: r.meqPerL,
+				mmol_per_l: r.mmolPerL,
+				...(r.mlTotal !== null ? { ml_total: r.mlTotal } : {}),
+				...(r.gTotal !== null ? { g_total: r.gTotal } : {}),
+				alkalinity_mg_l_caco3: r.alkalinityMgLCaco3,
+				adds: r.adds,
+				ph_after_degassing: r.phAfterDegassing,
 				cautions: r.cautions,
 			};
 		},

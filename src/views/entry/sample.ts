@@ -129,6 +129,7 @@ const setWaiting = (list: Waiting[]) => localStorage.setItem(WAITING, JSON.strin
 
 export interface Stored {
 	samples: {
+		readings: { id: number; flag: number; cause: string | null; message: string }[];
 		round_finished_at: string | null;
 		retests: { reading_id: number; answered_before_at: string | null }[];
 	}[];

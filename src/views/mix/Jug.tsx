@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { decimal } from '@/core/format/readings-row';
 import { ML_PER_DROP, readJug } from '@/core/mix/jug';
 import { api } from '../api';
-import { CAUTION, type Product } from './types';
+import { cautionOf, type Product } from './types';
 
 const W = 260;
 const H = 110;
@@ -22,7 +22,7 @@ export function Jug({ product, onKnown }: { product: Product; onKnown: () => voi
 	return (
 		<div className="border-t border-line mt-2 pt-2" data-jug={steps.length}>
 			<h2>Jug: {product.name}, drop by drop</h2>
-			<p className="border-l-4 border-warning pl-2 text-[0.92rem] my-1">{CAUTION}</p>
+			<p className="border-l-4 border-warning pl-2 text-[0.92rem] my-1">{cautionOf(product.kind)}</p>
 			<form
 				className="flex flex-wrap gap-2 items-end"
 				onSubmit={(e) => {

@@ -1,18 +1,22 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { decimal } from '@/core/format/readings-row';
+import type { SiteView } from '@/core/reading/site-view';
+import { engineOf } from '../entry/sample';
 import { Choice, Text } from '../setup/fields';
 import { Batch } from './Batch';
 import { Dose } from './Dose';
 import { Products } from './Products';
+import { Recipes } from './Recipes';
 import { TankTable } from './TankTable';
 import { TopUpTool } from './TopUpTool';
-import type { BatchSummary, Product, Tank } from './types';
+import type { BatchSummary, Product, Recipe, Tank, WaterChoiceOf } from './types';
 
-const PARTS = ['dose', 'batch', 'top-up', 'tanks', 'products'] as const;
+const PARTS = ['dose', 'batch', 'recipes', 'top-up', 'tanks', 'products'] as const;
 type Part = (typeof PARTS)[number];
 const WORDS: Record<Part, string> = {
 	dose: 'pH of one tank',
 	batch: 'a batch',
+	recipes: 'recipes',
 	'top-up': 'top up',
 	tanks: 'several tanks',
 	products: 'products',
@@ -20,18 +24,26 @@ const WORDS: Record<Part, string> = {
 
 /** Water into solution: a batch from empty to plants, and pH in few learned steps. */
 export function Mix({
+	site,
 	tanks,
-	products,
+	products: first,
 	waters,
+	recipes,
 	batches,
 	asked,
+	askedRecipe,
 }: {
+	site: SiteView;
 	tanks: Tank[];
 	products: Product[];
-	waters: { code: string; name: string; ecUsCm: number }[];
+	waters: WaterChoiceOf[];
+	recipes: Recipe[];
 	batches: BatchSummary[];
 	asked: string | null;
+	askedRecipe: string | null;
 }) {
+	const engine = useMemo(() => engineOf(site), [site]);
+	const [products, setProducts] = useState(first);
 	const [part, setPart] = useState<Part>((PARTS as readonly string[]).includes(asked ?? '') ? (asked as Part) : 'dose');
 	const acids = products.filter((p) => p.kind !== 'nutrient');
 	const [tankCode, setTankCode] = useState(tanks[0]?.code ?? '');
@@ -77,7 +89,16 @@ export function Mix({
 							<Choice label="with" width="w-40" value={acid} options={acids.map((a) => a.name)} onChange={setAcid} />
 							<Text label="to pH" width="w-20" mode="decimal" value={target} onChange={setTarget} />
 						</div>
-						{goal !== undefined && <Dose key={`${tankCode}${acid}`} tank={tank} product={product} targetPh={goal} />}
+						{goal !== undefined && (
+							<Dose
+								key={`${tankCode}${acid}`}
+								site={site}
+								engine={engine}
+								tank={tank}
+								product={product}
+								targetPh={goal}
+							/>
+						)}
 						<p className="text-soft text-[0.9rem] mt-4 max-w-[75ch]">
 							Bring EC right before pH. A dose undershoots on purpose: what is missing is added after measuring, what is
 							too much is hard to take back. Young plants move their bucket less than large ones do.
@@ -92,22 +113,36 @@ export function Mix({
 				))}
 			{part === 'batch' && (
 				<section className="note-rule">
-					<Batch tanks={tanks} products={products} waters={waters} batches={batches} />
+					<Batch
+						site={site}
+						engine={engine}
+						tanks={tanks}
+						products={products}
+						waters={waters}
+						recipes={recipes}
+						batches={batches}
+						askedRecipe={askedRecipe}
+					/>
+				</section>
+			)}
+			{part === 'recipes' && (
+				<section className="note-rule">
+					<Recipes recipes={recipes} products={products} waters={waters} />
 				</section>
 			)}
 			{part === 'top-up' && (
 				<section className="note-rule">
-					<TopUpTool tanks={tanks} products={products} waters={waters} />
+					<TopUpTool engine={engine} tanks={tanks} products={products} waters={waters} />
 				</section>
 			)}
 			{part === 'tanks' && (
 				<section className="note-rule">
-					<TankTable tanks={tanks} products={products} />
+					<TankTable site={site} engine={engine} tanks={tanks} products={products} />
 				</section>
 			)}
 			{part === 'products' && (
 				<section className="note-rule">
-					<Products products={products} />
+					<Products products={products} onChange={setProducts} />
 				</section>
 			)}
 		</div>

@@ -1,10 +1,10 @@
 import { useState } from 'react';
 import { decimal } from '@/core/format/readings-row';
 import { labelRate } from '@/core/mix/label-rate';
-import { ACID_KINDS, BASES } from '@/core/water/acids';
+import { ACID_KINDS, BASE_KINDS } from '@/core/water/acids';
 import { api } from '../api';
 import { AddByName, Choice, Text } from '../setup/fields';
-import { CAUTION, type Product } from './types';
+import { cautionOf, type Product } from './types';
 
 /** Household stand-ins: allowed, with what is wrong with them. */
 const STAND_INS: Record<string, string> = {
@@ -14,31 +14,55 @@ const STAND_INS: Record<string, string> = {
 	'sodium bicarbonate': 'Baking soda brings sodium, which builds up: for an emergency, not as a habit.',
 };
 
-/** Nutrients, acids and bases: strength, label rate, learned gain, stock. */
-export function Products({ products: first }: { products: Product[] }) {
-	const [products, setProducts] = useState(first);
+/** What is worked out by the server and not typed. */
+const DERIVED = [
+	'strength_meq_per_ml',
+	'left_ml',
+	'bottle',
+	'learned_gain_us_cm_per_ml_l',
+	'learned_from_batches',
+] as const;
+
+/** Nutrients, acids and bases: strength, label rate, learned gain, stock and dates. */
+export function Products({
+	products,
+	onChange,
+}: {
+	products: Product[];
+	onChange: (change: (list: Product[]) => Product[]) => void;
+}) {
 	const [problem, setProblem] = useState('');
+	const [said, setSaid] = useState('');
 	const put = async (p: Partial<Product> & { name: string; kind: Product['kind'] }) => {
 		try {
-			const { strength_meq_per_ml: _, ...json } = p;
+			const json = Object.fromEntries(Object.entries(p).filter(([k]) => !(DERIVED as readonly string[]).includes(k)));
 			const saved = await api<Product>('/products', { json });
-			setProducts((list) =>
+			onChange((list) =>
 				list.some((x) => x.name === saved.name)
 					? list.map((x) => (x.name === saved.name ? saved : x))
 					: [...list, saved],
 			);
 			setProblem('');
+			setSaid(`${saved.name} is kept.`);
 		} catch (error) {
+			setSaid('');
 			setProblem((error as Error).message);
 		}
 	};
 	return (
 		<div>
+			{products.length === 0 && (
+				<p className="mb-2">
+					Add what you pour: the feed with its label’s rate, and the acid or base with its percent. Everything else can
+					be filled in later.
+				</p>
+			)}
 			{products.map((p) => (
-				<ProductForm key={p.name} product={p} onSave={put} />
+				<ProductForm key={`${p.name}${p.left_ml}${p.strength_meq_per_ml}`} product={p} onSave={put} />
 			))}
 			<AddByName label="Add a feed" onAdd={(name) => put({ name, kind: 'nutrient', parts: 2 })} />
 			<AddByName label="Add an acid or base" onAdd={(name) => put({ name, kind: 'acid' })} />
+			<p aria-live="polite">{said}</p>
 			{problem && (
 				<p role="alert" className="text-error">
 					{problem}
@@ -51,9 +75,13 @@ export function Products({ products: first }: { products: Product[] }) {
 function ProductForm({ product, onSave }: { product: Product; onSave: (p: Product) => void }) {
 	const [p, setP] = useState(product);
 	const [texts, setTexts] = useState<Record<string, string>>({});
+	const rateText =
+		texts.rate ??
+		(p.rate_text || (p.rate_ml_per_l === null ? '' : `${Number(p.rate_ml_per_l.toPrecision(4))} ${p.unit}/L`));
 	const rate = texts.rate?.trim() ? labelRate(texts.rate) : null;
+	const unit = rate?.ok ? rate.unit : p.unit;
 	const number = (
-		key: 'percent_w_w' | 'density_g_ml' | 'gain_us_cm_per_ml_l' | 'stock_ml',
+		key: 'percent_w_w' | 'density_g_ml' | 'gain_us_cm_per_ml_l' | 'stock_ml' | 'keeps_days',
 		label: string,
 		width = 'w-28',
 	) => (
@@ -68,13 +96,28 @@ function ProductForm({ product, onSave }: { product: Product; onSave: (p: Produc
 			}}
 		/>
 	);
+	const date = (key: 'opened' | 'expires', label: string) => (
+		<label className="block w-36">
+			<span className="field-label">{label}</span>
+			<input
+				type="date"
+				className="field"
+				value={p[key] ?? ''}
+				onChange={(e) => setP({ ...p, [key]: e.target.value || null })}
+			/>
+		</label>
+	);
 	return (
 		<form
 			className="flex flex-wrap gap-2 items-end py-2 border-t border-line"
 			data-product={p.name}
 			onSubmit={(e) => {
 				e.preventDefault();
-				onSave(p);
+				onSave(
+					texts.rate === undefined
+						? p
+						: { ...p, rate_text: texts.rate.trim(), ...(texts.rate.trim() === '' ? { rate_ml_per_l: null } : {}) },
+				);
 			}}
 		>
 			<p className="w-40 font-bold pb-2">{p.name}</p>
@@ -95,16 +138,12 @@ function ProductForm({ product, onSave }: { product: Product; onSave: (p: Produc
 						onChange={(v) => setP({ ...p, parts: Number(v) })}
 					/>
 					<Text
-						label="label, of each part"
+						label="label’s rate, each part"
 						width="w-36"
-						value={texts.rate ?? (p.rate_ml_per_l === null ? '' : `${Number(p.rate_ml_per_l.toPrecision(4))} mL/L`)}
-						onChange={(v) => {
-							setTexts({ ...texts, rate: v });
-							const r = labelRate(v);
-							setP({ ...p, rate_ml_per_l: v.trim() === '' ? null : r.ok ? r.mlPerL : p.rate_ml_per_l });
-						}}
+						value={rateText}
+						onChange={(v) => setTexts({ ...texts, rate: v })}
 					/>
-					{number('gain_us_cm_per_ml_l', 'µS/cm per mL/L')}
+					{number('gain_us_cm_per_ml_l', `µS/cm per ${unit}/L`)}
 				</>
 			) : (
 				<>
@@ -112,42 +151,56 @@ function ProductForm({ product, onSave }: { product: Product; onSave: (p: Produc
 						label="what it is"
 						width="w-44"
 						value={p.chemical}
-						options={['', ...(p.kind === 'acid' ? ACID_KINDS : Object.keys(BASES))]}
+						options={['', ...(p.kind === 'acid' ? ACID_KINDS : BASE_KINDS)]}
+						labels={{ '': 'not said' }}
 						onChange={(v) => setP({ ...p, chemical: v })}
 					/>
 					{number('percent_w_w', '% by weight', 'w-24')}
 					{number('density_g_ml', 'g/mL', 'w-20')}
 				</>
 			)}
-			{number('stock_ml', 'stock, mL', 'w-24')}
-			<label className="block w-36">
-				<span className="field-label">opened</span>
-				<input
-					type="date"
-					className="field"
-					value={p.opened ?? ''}
-					onChange={(e) => setP({ ...p, opened: e.target.value || null })}
-				/>
-			</label>
+			{number('stock_ml', `stock, ${unit}${p.kind === 'nutrient' && p.parts > 1 ? ' each' : ''}`, 'w-28')}
+			{date('opened', 'opened')}
+			{number('keeps_days', 'keeps, days', 'w-24')}
+			{date('expires', 'expires')}
 			<button type="submit" className="act !font-normal">
 				Save
 			</button>
 			{rate && !rate.ok && <p className="w-full text-error text-[0.9rem]">{rate.message}</p>}
 			{rate?.ok && (
 				<p className="w-full text-soft text-[0.9rem]">
-					{Number(rate.mlPerL.toPrecision(4))} mL for each litre
+					{Number(rate.perL.toPrecision(4))} {rate.unit} for each litre
 					{rate.estimate ? '; a drop is an estimate, weigh or measure some' : ''}.
 				</p>
 			)}
-			{p.kind !== 'nutrient' && (
-				<p className="w-full text-[0.9rem]">
-					{product.strength_meq_per_ml === null
-						? 'Strength unknown: no dose is said before a jug has told it.'
-						: `${product.strength_meq_per_ml.toFixed(2)} meq in a millilitre.`}{' '}
-					<span className="text-soft">{STAND_INS[p.chemical] ?? ''}</span>{' '}
-					<span className="border-l-4 border-warning pl-2">{CAUTION}</span>
-				</p>
-			)}
+			<div className="w-full text-[0.9rem]">
+				{p.kind === 'nutrient' && product.learned_gain_us_cm_per_ml_l !== null && (
+					<p data-learned-gain>
+						Its batches show {product.learned_gain_us_cm_per_ml_l.toFixed(0)} µS/cm for each {product.unit}/L (median of{' '}
+						{product.learned_from_batches}); plans go by that.
+					</p>
+				)}
+				{p.kind !== 'nutrient' && (
+					<p>
+						{product.strength_meq_per_ml === null
+							? 'Strength unknown: no dose is said before a jug has told it.'
+							: `${product.strength_meq_per_ml.toFixed(2)} meq in a millilitre.`}{' '}
+						<span className="text-soft">{STAND_INS[p.chemical] ?? ''}</span>{' '}
+						<span className="border-l-4 border-warning pl-2">{cautionOf(p.kind)}</span>
+					</p>
+				)}
+				{product.left_ml !== null && (
+					<p data-left>
+						{Math.max(product.left_ml, 0).toFixed(0)} {product.unit} left{product.parts > 1 ? ' of each part' : ''},
+						counted down by what was logged.
+					</p>
+				)}
+				{product.bottle.map((w) => (
+					<p key={w} className="border-l-4 border-warning pl-2" data-bottle>
+						{w}
+					</p>
+				))}
+			</div>
 		</form>
 	);
 }

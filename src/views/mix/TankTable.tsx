@@ -1,43 +1,36 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { decimal } from '@/core/format/readings-row';
-import { api } from '../api';
+import type { Engine } from '@/core/reading/engine';
+import type { SiteView } from '@/core/reading/site-view';
 import { Choice, Text } from '../setup/fields';
-import { type Advice, CAUTION, type Product, poured, type Tank } from './types';
+import { MeasureHere } from './MeasureHere';
+import { cautionOf, type Product, poured, type Tank } from './types';
+import { useDose } from './use-dose';
 
-/** Several tanks at once: a dose each, by what each has done before. */
-export function TankTable({ tanks, products }: { tanks: Tank[]; products: Product[] }) {
-	const acids = products.filter((p) => p.kind !== 'nutrient');
-	const [product, setProduct] = useState(acids[0]?.name ?? '');
+const USUAL_PH = 5.8;
+
+/** Several tanks at once, a row of buckets with different plants: a dose each, and what each did. */
+export function TankTable({
+	site,
+	engine,
+	tanks,
+	products,
+}: {
+	site: SiteView;
+	engine: Engine;
+	tanks: Tank[];
+	products: Product[];
+}) {
+	const changers = products.filter((p) => p.kind !== 'nutrient');
+	const [chosen, setChosen] = useState(changers[0]?.name ?? '');
 	const [target, setTarget] = useState('');
-	const [advice, setAdvice] = useState<Record<string, Advice | { do: 'refuse'; message: string }>>({});
-	const ask = async () => {
-		const goal = decimal(target.trim());
-		const answers = await Promise.all(
-			tanks.map(async (t) => {
-				const middle = t.phRange ? (t.phRange[0] + t.phRange[1]) / 2 : 5.8;
-				try {
-					return [
-						t.code,
-						await api<Advice>('/mix/dose', { json: { station: t.code, product, target_ph: goal ?? middle } }),
-					] as const;
-				} catch (error) {
-					return [t.code, { do: 'refuse', message: (error as Error).message }] as const;
-				}
-			}),
-		);
-		setAdvice(Object.fromEntries(answers));
-	};
-	if (acids.length === 0) return <p>Add an acid or a base under Products first.</p>;
+	const product = changers.find((p) => p.name === chosen);
+	const goal = decimal(target.trim());
+	if (!product) return <p>Add an acid or a base under products first.</p>;
 	return (
 		<div data-tank-table>
-			<form
-				className="flex flex-wrap gap-2 items-end"
-				onSubmit={(e) => {
-					e.preventDefault();
-					ask();
-				}}
-			>
-				<Choice label="with" width="w-40" value={product} options={acids.map((a) => a.name)} onChange={setProduct} />
+			<div className="flex flex-wrap gap-2 items-end">
+				<Choice label="with" width="w-40" value={chosen} options={changers.map((a) => a.name)} onChange={setChosen} />
 				<Text
 					label="target pH (else the middle of each range)"
 					width="w-72"
@@ -45,47 +38,152 @@ export function TankTable({ tanks, products }: { tanks: Tank[]; products: Produc
 					value={target}
 					onChange={setTarget}
 				/>
-				<button type="submit" className="act act-main">
-					A dose for each
-				</button>
-			</form>
-			<p className="border-l-4 border-warning pl-2 text-[0.92rem] my-2">{CAUTION}</p>
+			</div>
+			<p className="border-l-4 border-warning pl-2 text-[0.92rem] my-2" data-caution>
+				{cautionOf(product.kind)}
+			</p>
 			<div className="overflow-x-auto">
-				<table className="w-full max-w-[60rem]">
+				<table className="w-full">
 					<thead>
 						<tr>
 							<th className="pr-5">tank</th>
 							<th className="pr-5">litres</th>
 							<th className="pr-5">pH now</th>
-							<th className="pr-5">pour, mL</th>
+							<th className="pr-5">to</th>
 							<th className="pr-5">should go to</th>
-							<th className="pr-5">doses known</th>
+							<th className="pr-5">pour, mL</th>
+							<th className="pr-5">what it did</th>
 						</tr>
 					</thead>
 					<tbody>
-						{tanks.map((t) => {
-							const a = advice[t.code];
-							const dose = a && a.do === 'dose' ? (a as Advice) : null;
-							return (
-								<tr key={t.code} className="border-t border-line align-top">
-									<th scope="row" className="!text-base-content !text-[1rem] py-1">
-										{t.name}
-									</th>
-									<td className="pr-5 py-1">{t.volumeL ?? '–'}</td>
-									<td className="pr-5 py-1">{t.ph?.toFixed(2) ?? '–'}</td>
-									<td className="font-bold pr-5 py-1">{dose ? poured(dose.ml!) : ''}</td>
-									<td className="pr-5 py-1">
-										{dose
-											? `${dose.predicted_ph!.toFixed(2)} (${dose.low_ph!.toFixed(2)} to ${dose.high_ph!.toFixed(2)})`
-											: (a?.message ?? '')}
-									</td>
-									<td className="pr-5 py-1">{dose ? dose.past.length : ''}</td>
-								</tr>
-							);
-						})}
+						{tanks.map((t) => (
+							<TankRow
+								key={`${t.code}${product.name}`}
+								site={site}
+								engine={engine}
+								tank={t}
+								product={product}
+								targetPh={
+									goal !== undefined && goal >= 3 && goal <= 10
+										? goal
+										: t.phRange
+											? (t.phRange[0] + t.phRange[1]) / 2
+											: USUAL_PH
+								}
+							/>
+						))}
 					</tbody>
 				</table>
 			</div>
 		</div>
+	);
+}
+
+function TankRow({
+	site,
+	engine,
+	tank,
+	product,
+	targetPh,
+}: {
+	site: SiteView;
+	engine: Engine;
+	tank: Tank;
+	product: Product;
+	targetPh: number;
+}) {
+	const [ml, setMl] = useState('');
+	const [reading, setReading] = useState(false);
+	const { advice, given, told, problem, pour, measured } = useDose(
+		engine,
+		tank,
+		product,
+		targetPh,
+		tank.volumeL ?? undefined,
+	);
+	useEffect(() => {
+		if (advice?.do === 'dose') setMl(poured(advice.ml!));
+	}, [advice]);
+	const says = problem || (advice && advice.do !== 'dose' ? advice.message : '');
+	return (
+		<tr
+			className="border-t border-line align-top"
+			data-tank={tank.code}
+			data-does={given ? 'waiting' : (advice?.do ?? '')}
+		>
+			<th scope="row" className="!text-base-content !text-[1rem] py-1.5 pr-5">
+				{tank.name}
+			</th>
+			<td className="pr-5 py-1.5">{tank.volumeL ?? '–'}</td>
+			<td className="pr-5 py-1.5">{(advice?.ph ?? tank.ph)?.toFixed(2) ?? '–'}</td>
+			<td className="pr-5 py-1.5">{targetPh.toFixed(1)}</td>
+			{given || reading ? (
+				<td colSpan={2} className="pr-5 py-1.5">
+					{given && (
+						<p className="text-[0.92rem]">
+							{poured(given.ml)} mL is in: {given.predicted.toFixed(2)} expected, {given.low.toFixed(2)} to{' '}
+							{given.high.toFixed(2)}. Stir and wait.
+						</p>
+					)}
+					<MeasureHere
+						site={site}
+						engine={engine}
+						station={tank.code}
+						quantity="ph"
+						note={given ? `after ${poured(given.ml)} mL ${product.name}` : 'before a dose'}
+						onRead={async (m) => {
+							setReading(false);
+							await measured(m);
+						}}
+					/>
+				</td>
+			) : advice?.do === 'dose' ? (
+				<>
+					<td className="pr-5 py-1.5">
+						{advice.predicted_ph!.toFixed(2)}{' '}
+						<span className="text-soft text-[0.9rem]">
+							{advice.low_ph!.toFixed(2)} to {advice.high_ph!.toFixed(2)}, {advice.past.length} known
+						</span>
+					</td>
+					<td className="pr-5 py-1.5">
+						<form
+							className="flex gap-2"
+							onSubmit={(e) => {
+								e.preventDefault();
+								pour(ml);
+							}}
+						>
+							<input
+								className="field !w-24 font-bold"
+								inputMode="decimal"
+								aria-label={`Poured into ${tank.name}, mL`}
+								value={ml}
+								onChange={(e) => setMl(e.target.value)}
+							/>
+							<button type="submit" className="act">
+								In
+							</button>
+						</form>
+					</td>
+				</>
+			) : (
+				<td colSpan={2} className="pr-5 py-1.5">
+					{says}{' '}
+					{(advice?.do === 'refuse' || problem) && (
+						<button
+							type="button"
+							className="underline cursor-pointer min-h-10 sm:min-h-8"
+							onClick={() => setReading(true)}
+						>
+							read {tank.name}
+						</button>
+					)}
+				</td>
+			)}
+			<td className="pr-5 py-1.5">
+				{told}
+				{problem && advice?.do === 'dose' && <span className="text-error">{problem}</span>}
+			</td>
+		</tr>
 	);
 }

@@ -1,20 +1,25 @@
 import { useState } from 'react';
 import { decimal } from '@/core/format/readings-row';
 import { planTopUp } from '@/core/mix/top-up';
-import { api } from '../api';
+import { phAfterTopUp, usualPhosphate } from '@/core/mix/top-up-ph';
+import type { Engine } from '@/core/reading/engine';
+import { MG_L_CACO3_PER_MEQ } from '@/core/water/carbonate';
 import { Choice, Text } from '../setup/fields';
 import { TankChoice, WaterChoice } from './choices';
-import { type Product, poured, type Tank } from './types';
+import { logEvent } from './log-event';
+import { gainOf, type Product, poured, type Tank, type WaterChoiceOf } from './types';
 
 /** What a top-up makes of a tank, and in which parts. */
 export function TopUpTool({
+	engine,
 	tanks,
 	products,
 	waters,
 }: {
+	engine: Engine;
 	tanks: Tank[];
 	products: Product[];
-	waters: { code: string; name: string; ecUsCm: number }[];
+	waters: WaterChoiceOf[];
 }) {
 	const feeds = products.filter((p) => p.kind === 'nutrient');
 	const [tankCode, setTankCode] = useState(tanks[0]?.code ?? '');
@@ -24,6 +29,7 @@ export function TopUpTool({
 	const [now, setNow] = useState(tank?.volumeL ? String(Math.round(tank.volumeL * 0.9)) : '');
 	const [add, setAdd] = useState(tank?.volumeL ? String(Math.round(tank.volumeL * 0.1)) : '');
 	const [ec, setEc] = useState(tank?.ecUsCm ? (tank.ecUsCm / 1000).toFixed(2) : '');
+	const [ph, setPh] = useState(tank?.ph ? tank.ph.toFixed(2) : '');
 	const [stirred, setStirred] = useState(true);
 	const [said, setSaid] = useState('');
 	const water = waters.find((w) => w.code === waterCode);
@@ -39,8 +45,26 @@ export function TopUpTool({
 					withEcUsCm: water.ecUsCm,
 					capacityL: tank?.volumeL ?? undefined,
 					targetEcUsCm: target,
-					gainUsCmPerMlL: feed?.gain_us_cm_per_ml_l ?? undefined,
+					gainUsCmPerMlL: feed && gainOf(feed),
 					stirred,
+				})
+			: null;
+	const phNow = n(ph);
+	const inTank = n(now);
+	const adding = n(add);
+	const phComes =
+		plan?.ok &&
+		water?.ph != null &&
+		water.alkalinityMgLCaco3 !== null &&
+		phNow !== undefined &&
+		phNow >= 3 &&
+		phNow <= 10
+			? phAfterTopUp({
+					volumeL: inTank!,
+					ph: phNow,
+					phosphateMmolL: usualPhosphate(n(ec)! * 1000, water.ecUsCm),
+					addL: adding!,
+					water: { ph: water.ph, alkalinityMeqL: water.alkalinityMgLCaco3 / MG_L_CACO3_PER_MEQ },
 				})
 			: null;
 	const choose = (code: string) => {
@@ -49,6 +73,7 @@ export function TopUpTool({
 		setNow(t?.volumeL ? String(Math.round(t.volumeL * 0.9)) : '');
 		setAdd(t?.volumeL ? String(Math.round(t.volumeL * 0.1)) : '');
 		setEc(t?.ecUsCm ? (t.ecUsCm / 1000).toFixed(2) : '');
+		setPh(t?.ph ? t.ph.toFixed(2) : '');
 	};
 	if (waters.length === 0 || tanks.length === 0)
 		return <p>A top-up wants a tank and a water whose EC has been read.</p>;
@@ -58,6 +83,7 @@ export function TopUpTool({
 				<TankChoice tanks={tanks} value={tankCode} onChange={choose} />
 				<Text label="litres in it now" width="w-28" mode="decimal" value={now} onChange={setNow} />
 				<Text label="EC now, mS/cm" width="w-28" mode="decimal" value={ec} onChange={setEc} />
+				<Text label="pH now" width="w-20" mode="decimal" value={ph} onChange={setPh} />
 				<Text label="litres to add" width="w-28" mode="decimal" value={add} onChange={setAdd} />
 				<WaterChoice waters={waters} value={waterCode} onChange={setWaterCode} />
 				{feeds.length > 0 && (
@@ -87,6 +113,21 @@ export function TopUpTool({
 										: `, no feed wanted for ${(target / 1000).toFixed(2)}`)}
 							.
 						</p>
+						{phComes ? (
+							<p data-top-up-ph>
+								pH comes to about <strong>{phComes.ph.toFixed(1)}</strong> ({phComes.low.toFixed(1)} to{' '}
+								{phComes.high.toFixed(1)}, by how much phosphate is in it)
+								{phComes.aerated - phComes.ph > 0.1 &&
+									`, and climbs to about ${phComes.aerated.toFixed(1)} as the carbon dioxide of the new water leaves`}
+								.{plan.feedMlEach !== null && plan.feedMlEach > 0 && ' Feed pulls it down a little.'}
+							</p>
+						) : (
+							<p className="text-soft" data-top-up-ph>
+								{water?.alkalinityMgLCaco3 === null || water?.ph == null
+									? `What it does to pH is not known: ${water?.name} wants a pH and an alkalinity, by drop kit or laboratory.`
+									: 'Give the pH now, and what it does to it is said as well.'}
+							</p>
+						)}
 						{plan.parts.length > 1 && (
 							<p>
 								Roots hang still in it: add it in {plan.parts.length} parts of {plan.parts[0]!.litres.toPrecision(2)} L.
@@ -102,8 +143,12 @@ export function TopUpTool({
 							className="act mt-2"
 							onClick={async () => {
 								try {
-									await api('/events', {
-										json: { station: tankCode, kind: 'water_added', amount: n(add), unit: 'L', product: water!.name },
+									await logEvent(engine, {
+										station: tankCode,
+										kind: 'water_added',
+										amount: adding!,
+										unit: 'L',
+										product: water!.name,
 									});
 									setSaid(`Logged: ${add} L of ${water!.name} into ${tank!.name}.`);
 								} catch (error) {

@@ -1,4 +1,4 @@
-/** What the Mix page knows of products, tanks and batches. */
+/** What the Mix page knows of products, tanks, recipes and batches. */
 export interface Product {
 	name: string;
 	kind: 'nutrient' | 'acid' | 'base';
@@ -6,11 +6,19 @@ export interface Product {
 	percent_w_w: number | null;
 	density_g_ml: number | null;
 	parts: number;
+	unit: 'mL' | 'g';
 	rate_ml_per_l: number | null;
+	rate_text: string;
 	gain_us_cm_per_ml_l: number | null;
+	learned_gain_us_cm_per_ml_l: number | null;
+	learned_from_batches: number;
 	stock_ml: number | null;
+	left_ml: number | null;
 	opened: string | null;
+	keeps_days: number | null;
+	expires: string | null;
 	note: string;
+	bottle: string[];
 	strength_meq_per_ml: number | null;
 }
 export interface Tank {
@@ -22,6 +30,23 @@ export interface Tank {
 	ph: number | null;
 	ecUsCm: number | null;
 	phAt: number | null;
+}
+export interface WaterChoiceOf {
+	code: string;
+	name: string;
+	ecUsCm: number;
+	ph: number | null;
+	alkalinityMgLCaco3: number | null;
+}
+export interface Recipe {
+	name: string;
+	product: string;
+	water: string | null;
+	target_ec_us_cm: number | null;
+	strength: number | null;
+	target_ph: number | null;
+	ph_first: boolean;
+	note: string;
 }
 export interface BatchSummary {
 	id: number;
@@ -35,11 +60,26 @@ export interface BatchSummary {
 		waterEcUsCm: number;
 		product: string;
 		mlPerL: number;
+		unit?: 'mL' | 'g';
 		parts: number;
 		targetEcUsCm: number | null;
+		expectedEcUsCm?: number | null;
 		targetPh: number | null;
+		recipe?: string | null;
+		strength?: number | null;
+		phFirst?: boolean;
 	};
-	log: { at: number; step: string; expected: number | null; measured: number | null; words: string }[];
+	log: LogStep[];
+}
+export interface LogStep {
+	at: number;
+	step: string;
+	expected: number | null;
+	measured: number | null;
+	words: string;
+	amount?: number | null;
+	flag?: number | null;
+	doubt?: string | null;
 }
 export interface Advice {
 	do: 'nothing' | 'refuse' | 'titrate' | 'dose';
@@ -48,7 +88,8 @@ export interface Advice {
 	volume_l: number;
 	strength_meq_per_ml: number | null;
 	changed_factor: number | null;
-	past: { time: string; ml: number; ph_before: number; ph_after: number }[];
+	past: { time: string; ml: number; ph_before: number; ph_after: number; other_water: boolean }[];
+	curve: { ml_per_l: number; ph: number; low_ph: number; high_ph: number }[];
 	ml?: number;
 	ml_to_target?: number;
 	predicted_ph?: number;
@@ -58,5 +99,11 @@ export interface Advice {
 }
 
 export const poured = (ml: number): string => (ml >= 100 ? ml.toFixed(0) : ml >= 10 ? ml.toFixed(1) : ml.toFixed(2));
-export const CAUTION =
+/** The gain a feed is planned with: what its batches have shown, else what was typed. */
+export const gainOf = (p: Product): number | undefined =>
+	p.learned_gain_us_cm_per_ml_l ?? p.gain_us_cm_per_ml_l ?? undefined;
+export const CAUTION_ACID =
 	'Gloves and eye protection. Acid into water, never the reverse; never acid with bleach or base concentrate. The label comes first.';
+export const CAUTION_BASE =
+	'Gloves and eye protection: bases burn skin and eyes. Base into water, never the reverse; never base on acid concentrate. The label comes first.';
+export const cautionOf = (kind: Product['kind']): string => (kind === 'base' ? CAUTION_BASE : CAUTION_ACID);

@@ -1,11 +1,35 @@
 import { useState } from 'react';
 import { decimal } from '@/core/format/readings-row';
 import { acidDemand } from '@/core/water/acid-demand';
-import { ACID_KINDS, type AcidKind } from '@/core/water/acids';
+import { ACID_KINDS, type AcidKind, BASE_KINDS, type BaseKind } from '@/core/water/acids';
+import { baseDemand } from '@/core/water/base-demand';
 import { Choice, Text } from '../setup/fields';
 import type { WaterSource } from './types';
 
-/** Acid that this water takes to a target pH: in the label's own terms, with what it feeds and where the pH goes later. */
+/** What a bottle of each usually is, where its own label is not at hand: percent by weight, and g/mL unless it is a powder. */
+const USUAL: Record<AcidKind | BaseKind, { percent: string; density: string }> = {
+	nitric: { percent: '38', density: '1.24' },
+	phosphoric: { percent: '59', density: '1.43' },
+	sulfuric: { percent: '37', density: '1.28' },
+	citric: { percent: '100', density: '' },
+	acetic: { percent: '5', density: '1.005' },
+	'potassium hydroxide': { percent: '25', density: '1.24' },
+	'potassium carbonate': { percent: '100', density: '' },
+	'potassium bicarbonate': { percent: '100', density: '' },
+	'potassium silicate': { percent: '29', density: '1.25' },
+	'sodium bicarbonate': { percent: '100', density: '' },
+};
+const isAcid = (kind: string): kind is AcidKind => (ACID_KINDS as readonly string[]).includes(kind);
+const FEEDS: Record<string, string> = {
+	no3_n_mg_l: 'nitrogen',
+	p_mg_l: 'phosphorus',
+	so4_mg_l: 'sulfate',
+	k_mg_l: 'potassium',
+	na_mg_l: 'sodium',
+	si_mg_l: 'silicon',
+};
+
+/** Acid or base that this water takes to a target pH: in the label's own terms, with what it feeds and where the pH goes later. */
 export function AcidTool({ source }: { source: WaterSource }) {
 	const [f, setF] = useState({
 		ph: source.newest.ph ? source.newest.ph.value.toFixed(2) : (source.report?.ph?.toString() ?? ''),
@@ -13,7 +37,7 @@ export function AcidTool({ source }: { source: WaterSource }) {
 		target: '5.8',
 		temp: source.newest.temp ? source.newest.temp.value.toFixed(0) : '20',
 		litres: '1000',
-		kind: 'nitric' as AcidKind,
+		kind: 'nitric' as AcidKind | BaseKind,
 		percent: '38',
 		density: '1.24',
 	});
@@ -28,20 +52,21 @@ export function AcidTool({ source }: { source: WaterSource }) {
 		f.percent,
 	].map(n);
 	const ready = [ph, alkalinity, target, temp, litres, percent].every((v) => v !== undefined) && litres! > 0;
-	const powder = f.kind === 'citric';
-	const r = ready
-		? acidDemand({
-				ph: ph!,
-				alkalinityMgLCaco3: Math.max(alkalinity!, 0),
-				targetPh: target!,
-				tempC: temp!,
-				volumeL: litres!,
-				acid: { kind: f.kind, percentWw: percent!, densityGMl: powder ? undefined : (n(f.density) ?? 1) },
-			})
-		: null;
+	const powder = f.density.trim() === '';
+	const question = {
+		ph: ph!,
+		alkalinityMgLCaco3: Math.max(alkalinity ?? 0, 0),
+		targetPh: target!,
+		tempC: temp!,
+		volumeL: litres!,
+	};
+	const product = { percentWw: percent!, densityGMl: powder ? undefined : (n(f.density) ?? 1) };
+	const acid = ready && isAcid(f.kind) ? acidDemand({ ...question, acid: { kind: f.kind, ...product } }) : null;
+	const base = ready && !isAcid(f.kind) ? baseDemand({ ...question, base: { kind: f.kind, ...product } }) : null;
+	const r = acid ?? base;
 	return (
 		<section className="note-rule" data-acid-tool>
-			<h2>Acid that {source.name} takes</h2>
+			<h2>Acid or base that {source.name} takes</h2>
 			<div className="flex flex-wrap gap-2 items-end">
 				<Text label="its pH" width="w-20" mode="decimal" value={f.ph} onChange={(v) => set({ ph: v })} />
 				<Text
@@ -55,27 +80,20 @@ export function AcidTool({ source }: { source: WaterSource }) {
 				<Text label="to pH" width="w-16" mode="decimal" value={f.target} onChange={(v) => set({ target: v })} />
 				<Text label="litres" width="w-20" mode="decimal" value={f.litres} onChange={(v) => set({ litres: v })} />
 				<Choice
-					label="acid"
-					width="w-32"
+					label="with"
+					width="w-44"
 					value={f.kind}
-					options={ACID_KINDS}
-					onChange={(v) =>
-						set({
-							kind: v as AcidKind,
-							...{
-								nitric: { percent: '38', density: '1.24' },
-								phosphoric: { percent: '59', density: '1.43' },
-								sulfuric: { percent: '37', density: '1.28' },
-								citric: { percent: '100', density: '' },
-								acetic: { percent: '5', density: '1.005' },
-							}[v as AcidKind],
-						})
-					}
+					options={[...ACID_KINDS, ...BASE_KINDS]}
+					onChange={(v) => set({ kind: v as AcidKind | BaseKind, ...USUAL[v as AcidKind | BaseKind] })}
 				/>
 				<Text label="% by weight" width="w-20" mode="decimal" value={f.percent} onChange={(v) => set({ percent: v })} />
-				{!powder && (
-					<Text label="g/mL" width="w-20" mode="decimal" value={f.density} onChange={(v) => set({ density: v })} />
-				)}
+				<Text
+					label="g/mL, if liquid"
+					width="w-28"
+					mode="decimal"
+					value={f.density}
+					onChange={(v) => set({ density: v })}
+				/>
 			</div>
 			<div aria-live="polite" className="mt-2">
 				{r === null ? (
@@ -94,18 +112,27 @@ export function AcidTool({ source }: { source: WaterSource }) {
 								for {f.litres} L: {r.meqPerL.toFixed(2)} meq/L
 							</span>
 						</p>
-						<p>
-							When its carbon dioxide has left, the pH is back near{' '}
-							<strong>{r.phAfterDegassingBuffered.toFixed(1)}</strong>
-							{r.phAfterDegassing - r.phAfterDegassingBuffered > 0.2 &&
-								` (${r.phAfterDegassing.toFixed(1)} without what the acid itself buffers)`}
-							; holding {f.target} under aeration takes {r.meqPerLAerated.toFixed(2)} meq/L in all. Add a part, stir,
-							wait, measure.
-						</p>
+						{acid?.ok ? (
+							<p>
+								Tomorrow it stands near <strong>{acid.phNextDay.moved.toFixed(1)}</strong> with a bubbler or a falling
+								return, {acid.phNextDay.still.toFixed(1)} standing still: carbon dioxide leaves, and the pH climbs back
+								to {acid.phAfterDegassingBuffered.toFixed(1)} in the end
+								{acid.phAfterDegassing - acid.phAfterDegassingBuffered > 0.2 &&
+									` (${acid.phAfterDegassing.toFixed(1)} without what the acid itself buffers)`}
+								. Holding {f.target} under aeration takes {acid.meqPerLAerated.toFixed(2)} meq/L in all. Add a part,
+								stir, wait, measure.
+							</p>
+						) : (
+							base?.ok && (
+								<p>
+									Its alkalinity becomes {Math.round(base.alkalinityMgLCaco3)} mg/L CaCO3; in contact with air the pH
+									goes to about <strong>{base.phAfterDegassing.toFixed(1)}</strong>. Add a part, stir, wait, measure.
+								</p>
+							)
+						)}
 						{Object.entries(r.adds).map(([k, v]) => (
 							<p key={k} className="text-soft text-[0.92rem]">
-								It feeds {v.toFixed(0)} mg/L of{' '}
-								{{ no3_n_mg_l: 'nitrogen', p_mg_l: 'phosphorus', so4_mg_l: 'sulfate' }[k]}: count it in the recipe.
+								It brings {v.toFixed(0)} mg/L of {FEEDS[k]}: count it in the recipe.
 							</p>
 						))}
 						{r.cautions.map((c) => (

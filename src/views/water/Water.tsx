@@ -1,11 +1,12 @@
 import { useState } from 'react';
+import { QUANTITIES, QUANTITY, type SeriesQuantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { schoolAdvice } from '@/core/water/advice';
 import { gradeWater } from '@/core/water/classes';
 import { readReport } from '@/core/water/ions';
 import { RUN_RULE_WORDS } from '@/core/water/source-chart';
 import { ControlChart } from '../ui/ControlChart';
-import { age, dateTime, shown, shownWithUnit, unitLabel } from '../ui/format';
+import { age, dateTime, QUANTITY_HUE, shown, shownWithUnit, unitLabel } from '../ui/format';
 import { AcidTool } from './AcidTool';
 import { BlendTool } from './BlendTool';
 import { Membrane } from './Membrane';
@@ -28,7 +29,7 @@ export function Water({
 	targetEcUsCm: number;
 }) {
 	const [code, setCode] = useState(sources.some((s) => s.code === asked) ? asked! : (sources[0]?.code ?? ''));
-	const [quantity, setQuantity] = useState<'ec' | 'ph'>('ec');
+	const [quantity, setQuantity] = useState<SeriesQuantity>('ec');
 	const source = sources.find((s) => s.code === code);
 	const short = (at: number) =>
 		new Intl.DateTimeFormat('en-GB', { timeZone: site.timezone, day: 'numeric', month: 'short' }).format(at);
@@ -45,7 +46,10 @@ export function Water({
 				</p>
 			</div>
 		);
-	const chart = source[quantity];
+	const measured = QUANTITIES.filter((q): q is SeriesQuantity => q !== 'tds' && source.charts[q] !== undefined);
+	const chart = source.charts[quantity] ?? source.charts.ec;
+	const named =
+		quantity === 'ec' || quantity === 'ph' ? QUANTITY[quantity].name : QUANTITY[quantity].name.toLowerCase();
 	const shifts = chart.shifts;
 	const open = shifts.find((s) => !s.confirmed);
 	const ions = source.report?.ions ?? {};
@@ -110,10 +114,10 @@ export function Water({
 								<td>{s.alkalinityMgLCaco3 === null ? 'not known' : Math.round(s.alkalinityMgLCaco3)}</td>
 								<td>{s.hardnessMgLCaco3 === null ? 'not known' : Math.round(s.hardnessMgLCaco3)}</td>
 								<td className="font-normal text-[0.9rem]">
-									{s.ec.wants === 'confirm' ? (
+									{s.charts.ec.wants === 'confirm' ? (
 										<strong>wants a confirming sample</strong>
 									) : (
-										`${s.ec.points.length} readings${s.newest.ec ? `, ${age(s.newest.ec.at, site.now)} ago` : ''}`
+										`${s.charts.ec.points.length} readings${s.newest.ec ? `, ${age(s.newest.ec.at, site.now)} ago` : ''}`
 									)}
 								</td>
 							</tr>
@@ -126,7 +130,7 @@ export function Water({
 				<section className="note-rule" aria-label={`${source.name}, chart`}>
 					<div className="flex flex-wrap gap-3 items-baseline">
 						<h2 className="text-[1.2rem]">{source.name}</h2>
-						{(['ec', 'ph'] as const).map((q) => (
+						{measured.map((q) => (
 							<button
 								key={q}
 								type="button"
@@ -134,7 +138,7 @@ export function Water({
 								className={`cursor-pointer min-h-8 border-b-2 ${quantity === q ? 'border-base-content font-bold' : 'border-transparent text-soft'}`}
 								onClick={() => setQuantity(q)}
 							>
-								{q === 'ec' ? 'EC' : 'pH'}
+								{QUANTITY[q].name}
 							</button>
 						))}
 					</div>
@@ -144,12 +148,14 @@ export function Water({
 							segments={chart.segments}
 							format={(v) => shown(quantity, v, site.units)}
 							day={short}
-							hue={`var(--q-${quantity})`}
-							label={`${source.name}: ${quantity === 'ec' ? 'EC' : 'pH'} over time with its mean and limits`}
+							hue={QUANTITY_HUE[quantity] ?? 'currentColor'}
+							label={`${source.name}: ${named} over time${chart.segments.length > 0 ? ' with its mean and limits' : ''}`}
 						/>
 					</div>
 					<p className="text-soft text-[0.85rem]">
-						Band: mean ± 2.66 times the mean moving range. A square breaks a run rule.
+						{chart.segments.length > 0
+							? 'Band: mean ± 2.66 times the mean moving range. A square breaks a run rule.'
+							: 'As it was read; it comes and goes with the season and is not judged as a change of the water.'}
 					</p>
 					{chart.wants === 'more' && (
 						<p className="mt-1">
@@ -172,11 +178,26 @@ export function Water({
 						.slice(-2)
 						.map((s) => (
 							<p key={s.since} className="mt-1" data-shift="confirmed">
-								<strong>Changed on {short(s.since)}</strong>, confirmed: {quantity === 'ec' ? 'EC' : 'pH'} from{' '}
+								<strong>Changed on {short(s.since)}</strong>, confirmed: {named} from{' '}
 								{shown(quantity, s.from, site.units)} to {shown(quantity, s.to, site.units)}. The new level is the
-								baseline now; recipes and doses made with the old water want a second look.
+								baseline now.
 							</p>
 						))}
+					{quantity === 'ec' && source.depends.length > 0 && (
+						<div className="mt-1" data-depends={source.depends.length}>
+							<h3 className="font-bold text-[0.95rem]">What depends on it</h3>
+							<ul>
+								{source.depends.map((d) => (
+									<li key={`${d.kind}${d.name}`} className="border-t border-line py-0.5">
+										<a className="underline" href={d.path}>
+											{d.name}
+										</a>
+										: {d.words}
+									</li>
+								))}
+							</ul>
+						</div>
+					)}
 					{membrane && (
 						<Membrane
 							membrane={membrane}

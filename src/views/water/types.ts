@@ -1,3 +1,4 @@
+import type { SeriesQuantity } from '@/core/quantity';
 import type { Ions } from '@/core/water/ions';
 import type { MembraneState, RejectionPoint } from '@/core/water/membrane';
 import type { SourceChart } from '@/core/water/source-chart';
@@ -6,12 +7,12 @@ import type { SourceChart } from '@/core/water/source-chart';
 export interface WaterSource {
 	code: string;
 	name: string;
-	newest: Partial<Record<'ec' | 'ph' | 'temp' | 'alkalinity' | 'hardness', { value: number; at: number }>>;
-	ec: SourceChart;
-	ph: SourceChart;
+	newest: Partial<Record<SeriesQuantity, { value: number; at: number }>>;
+	charts: Partial<Record<SeriesQuantity, SourceChart>> & { ec: SourceChart; ph: SourceChart };
 	report: { at: number; lab: string; ions: Ions; ecUsCm: number | null; ph: number | null } | null;
 	alkalinityMgLCaco3: number | null;
 	hardnessMgLCaco3: number | null;
+	depends: { kind: 'recipe' | 'batch' | 'station' | 'doses'; name: string; words: string; path: string }[];
 }
 export interface WaterMembrane {
 	station: string;

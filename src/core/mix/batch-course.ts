@@ -1,0 +1,66 @@
+/**
+ * Where a batch stands, told from its plan and its log alone, so that it goes on after a reload, on another device, or the
+ * next morning. Usual order: parts, EC, pH last. The other school sets the pH of the water first, and has to look again at
+ * the end, because feeds pull it down.
+ */
+export type BatchPhase = 'water-ph' | 'parts' | 'ec' | 'ph' | 'done';
+export interface CoursePlan {
+	parts: number;
+	targetEcUsCm: number | null;
+	expectedEcUsCm?: number | null | undefined;
+	phFirst?: boolean | undefined;
+}
+export interface CourseStep {
+	step: string;
+	expected: number | null;
+	measured: number | null;
+}
+export interface BatchCourse {
+	phase: BatchPhase;
+	/** The part that is next, from 0. */
+	part: number;
+	/** What EC should show at the next reading; null where nobody knows. */
+	expectedEcUsCm: number | null;
+	/** EC that waits for a correction, or for a word that it may stay so. */
+	seenEcUsCm: number | null;
+	/** Whether pH has been read since this phase began. */
+	phRead: boolean;
+}
+
+/** Within this share of the target EC is right: what a two-decimal pen and a dipstick can tell. */
+export const CLOSE_EC = 0.03;
+export const ecIsRight = (ecUsCm: number, targetUsCm: number | null): boolean =>
+	targetUsCm === null || Math.abs(ecUsCm - targetUsCm) <= CLOSE_EC * targetUsCm;
+
+export function batchCourse(plan: CoursePlan, log: readonly CourseStep[]): BatchCourse {
+	const phases: BatchPhase[] = plan.phFirst ? ['water-ph', 'parts', 'ec', 'ph', 'done'] : ['parts', 'ec', 'ph', 'done'];
+	let at = 0;
+	const course: BatchCourse = {
+		phase: phases[0]!,
+		part: 0,
+		expectedEcUsCm: plan.expectedEcUsCm ?? null,
+		seenEcUsCm: null,
+		phRead: false,
+	};
+	const next = () => {
+		at = Math.min(at + 1, phases.length - 1);
+		course.phRead = false;
+		course.seenEcUsCm = null;
+	};
+	for (const s of log) {
+		const phase = phases[at];
+		if (s.step === 'done') at = phases.length - 1;
+		else if (s.step === 'next') next();
+		else if (s.step === 'part' && phase === 'parts') {
+			course.part++;
+			if (course.part >= plan.parts) next();
+		} else if (s.step === 'ec' && phase === 'ec' && s.measured !== null) {
+			if (ecIsRight(s.measured, plan.targetEcUsCm)) next();
+			else course.seenEcUsCm = s.measured;
+		} else if (s.step === 'diluted' || s.step === 'fed') {
+			course.seenEcUsCm = null;
+			course.expectedEcUsCm = s.expected ?? course.expectedEcUsCm;
+		} else if (s.step === 'ph') course.phRead = true;
+	}
+	return { ...course, phase: phases[at]! };
+}

@@ -1,0 +1,116 @@
+import { BASES, type BaseKind } from './acids';
+import {
+	AIR_UATM,
+	alkalinityClosed,
+	CARBONATE_RANGE_C,
+	carbonateConstants,
+	MG_L_CACO3_PER_MEQ,
+	phOpen,
+	totalCarbonate,
+} from './carbonate';
+
+/**
+ * How much base a water takes up to a target pH, closed to the air. A hydroxide or silicate only takes up acid: x = (alkalinity
+ * at the target − alkalinity)/n. A carbonate brings carbonate of its own, so that total carbonate rises by m for each mole and
+ * x·(n − m·charge at the target) = alkalinity at the target − alkalinity. A bicarbonate alone therefore never passes pH 8.3.
+ * Constants: Plummer and Busenberg (1982); method: Stumm and Morgan, Aquatic Chemistry.
+ */
+export interface BaseInput {
+	ph: number;
+	alkalinityMgLCaco3: number;
+	targetPh: number;
+	tempC: number;
+	volumeL: number;
+	pco2Uatm?: number | undefined;
+	base: { kind: BaseKind; percentWw: number; densityGMl?: number | undefined };
+}
+
+export type BaseAdds = Partial<Record<'k_mg_l' | 'na_mg_l' | 'si_mg_l', number>>;
+export type BaseDemand =
+	| {
+			ok: true;
+			meqPerL: number;
+			mmolPerL: number;
+			/** Of a liquid; null for a powder. */
+			mlTotal: number | null;
+			gTotal: number | null;
+			adds: BaseAdds;
+			alkalinityMgLCaco3: number;
+			phAfterDegassing: number;
+			cautions: string[];
+	  }
+	| { ok: false; field: string; message: string };
+
+/** Silicic acid begins to give protons of its own above this, and no plant wants more. */
+const MOST_TARGET = 9;
+/** Sodium that class 1 of substrate growing still bears (1.5 mmol/L; from memory). */
+const MOST_NA_MG_L = 35;
+
+export function baseDemand(input: BaseInput): BaseDemand {
+	const { ph, targetPh, tempC, volumeL, base } = input;
+	const refuse = (field: string, message: string): BaseDemand => ({ ok: false, field, message });
+	if (tempC < CARBONATE_RANGE_C[0] || tempC > CARBONATE_RANGE_C[1])
+		return refuse('temp_c', 'The carbonate constants hold for water from 0 to 60 °C.');
+	if (targetPh <= ph)
+		return refuse(
+			'target_ph',
+			`A base raises pH; the target ${targetPh} must lie above the water’s ${ph}. Lowering it takes an acid.`,
+		);
+	if (targetPh > MOST_TARGET)
+		return refuse('target_ph', `Above pH ${MOST_TARGET} iron and calcium fall out; choose a lower target.`);
+	if (!(base.percentWw > 0 && base.percentWw <= 100))
+		return refuse('base.percent_w_w', 'The label’s percent by weight lies above 0 and up to 100.');
+	const c = carbonateConstants(tempC);
+	const alkalinity = input.alkalinityMgLCaco3 / MG_L_CACO3_PER_MEQ;
+	const total = totalCarbonate(alkalinity, ph, c);
+	if (total === null)
+		return refuse(
+			'alkalinity_mg_l_caco3',
+			`No water has pH ${ph} with so little alkalinity: one of the two is wrong. Measure both again.`,
+		);
+	const { meqPerMmol, carbon, gPerMol, adds } = BASES[base.kind];
+	// What one mmol of it still lifts at the target, after its own carbonate has been served.
+	const lifts = meqPerMmol - carbon * (alkalinityClosed(targetPh, 1, c) - alkalinityClosed(targetPh, 0, c));
+	if (!(lifts > 0.02))
+		return refuse(
+			'target_ph',
+			`${sentence(base.kind)} brings as much carbonic acid as it takes up near pH 8.3: it does not reach ${targetPh}. Use a hydroxide or a carbonate.`,
+		);
+	const mmolPerL = (alkalinityClosed(targetPh, total, c) - alkalinity) / lifts;
+	const liquid = base.densityGMl !== undefined;
+	const grams = (mmolPerL * volumeL * gPerMol) / 1000 / (base.percentWw / 100);
+	const brought = Object.fromEntries(Object.entries(adds).map(([k, mg]) => [k, mg * mmolPerL])) as BaseAdds;
+	const alkalinityAfter = alkalinity + meqPerMmol * mmolPerL;
+	return {
+		ok: true,
+		meqPerL: meqPerMmol * mmolPerL,
+		mmolPerL,
+		mlTotal: liquid ? grams / base.densityGMl! : null,
+		gTotal: liquid ? null : grams,
+		adds: brought,
+		alkalinityMgLCaco3: alkalinityAfter * MG_L_CACO3_PER_MEQ,
+		phAfterDegassing: phOpen(alkalinityAfter, input.pco2Uatm ?? AIR_UATM, c),
+		cautions: cautionsOf(base.kind, brought),
+	};
+}
+
+const sentence = (kind: string): string => kind.charAt(0).toUpperCase() + kind.slice(1);
+
+function cautionsOf(kind: BaseKind, adds: BaseAdds): string[] {
+	const list = [
+		'Gloves and eye protection. Base into water, never water onto base; never base concentrate on acid concentrate. The label and its safety data sheet come first.',
+	];
+	if (kind === 'potassium hydroxide')
+		list.push('Caustic: it burns skin and blinds eyes, and gets hot in water. Local law may ask for a licence.');
+	if (kind === 'potassium silicate')
+		list.push(
+			'Silicate goes in first, into plain water and well stirred: with calcium or in an acid feed it turns to gel.',
+		);
+	if ((adds.na_mg_l ?? 0) > MOST_NA_MG_L)
+		list.push(
+			`This adds ${Math.round(adds.na_mg_l!)} mg/L of sodium, more than a recirculating system bears: use a potassium base.`,
+		);
+	else if (adds.na_mg_l !== undefined)
+		list.push('Its sodium stays and builds up: for an emergency, not as a habit. A potassium base feeds instead.');
+	return list;
+}

@@ -1,0 +1,250 @@
+import { type JugStep, readJug } from '@/core/mix/jug';
+import { isPart, pairDoses } from '@/core/mix/pair-doses';
+import {
+	adviseDose,
+	type DoseAdvice,
+	learnResponse,
+	type PastDose,
+	responseChanged,
+	responseCurve,
+	type Solution,
+} from '@/core/mix/response';
+import { MG_L_CACO3_PER_MEQ } from '@/core/water/carbonate';
+import { meqOf } from '@/core/water/ions';
+import { followSource } from '@/core/water/source-chart';
+import { type EventRecord, listEvents } from '@/store/events';
+import { type BatchRow, listBatches } from '@/store/mix';
+import type { Pool } from '@/store/pool';
+import { type JudgedReading, listReadings } from '@/store/readings';
+import { listReports } from '@/store/water';
+import { requireProduct, saveProduct, strengthOf } from './products';
+import { Refusal } from './refusal';
+import type { SiteContext } from './site';
+import { counts } from './water';
+
+const HOUR = 3_600_000;
+const DAY = 24 * HOUR;
+/** What was learned from older doses is another bottle or another water. */
+const LEARN_FROM_DAYS = 400;
+/** A reading older than this is not dosed on. */
+const STALE_MS = 12 * HOUR;
+/** So long after it was filled a tank still has the alkalinity of its water; later most of it has been used up. */
+const FRESH_MS = 12 * HOUR;
+const MOST = 5000;
+const STIRS: Record<string, string> = {
+	water_added: 'water',
+	nutrient_added: 'feed',
+	acid_added: 'acid',
+	base_added: 'base',
+	solution_changed: 'a new solution',
+};
+
+const inMl = (amount: number | null, unit: string): number | null =>
+	amount === null ? null : unit === 'L' ? 1000 * amount : unit === 'mL' || unit === '' ? amount : null;
+
+const believed = (r: JudgedReading): number => r.restated ?? r.value;
+
+/** What a tank holds and what was done to it. */
+interface TankState {
+	events: EventRecord[];
+	ph: JudgedReading[];
+	ec: JudgedReading[];
+	/** Newest first. */
+	batches: BatchRow[];
+	/** What went in after the newest pH was read. */
+	addedSince: EventRecord | null;
+	water: string | null;
+	ecUsCm: number | undefined;
+	waterEcUsCm: number | undefined;
+}
+
+async function tankState(pool: Pool, context: SiteContext, station: string, now: number): Promise<TankState> {
+	const from = now - LEARN_FROM_DAYS * DAY;
+	const events = await listEvents(pool, context.site.id, { station, from, to: now + 1, limit: MOST });
+	const rows = async (quantity: 'ph' | 'ec') =>
+		(await listReadings(pool, context.site.id, { station, quantity, from, to: now + 1, order: 'newest', limit: MOST }))
+			.filter((r) => r.decision !== 'discard')
+			.reverse();
+	const [ph, ec] = [await rows('ph'), await rows('ec')];
+	const batches = (await listBatches(pool, context.site.id, 200)).filter((b) => b.station === station);
+	const stirs = events.filter((e) => e.kind in STIRS);
+	const lastStir = stirs.at(-1);
+	const newestPh = ph.at(-1);
+	const changed = stirs.findLast((e) => e.kind === 'solution_changed');
+	const plan = batches[0]?.plan;
+	const newestEc = ec.at(-1);
+	const ecIsOfBefore = newestEc && changed && changed.at > newestEc.at;
+	return {
+		events,
+		ph,
+		ec,
+		batches,
+		addedSince: lastStir && newestPh && lastStir.at > newestPh.at ? lastStir : null,
+		water: plan?.water ?? null,
+		// A tank that was filled anew has the EC of its water until somebody measures.
+		ecUsCm: ecIsOfBefore ? plan?.waterEcUsCm : newestEc && believed(newestEc),
+		waterEcUsCm: plan?.waterEcUsCm,
+	};
+}
+
+/** When the water of a tank last changed for good: a confirmed shift of its source. */
+async function waterChangedAt(pool: Pool, context: SiteContext, water: string | null): Promise<number> {
+	if (water === null) return Number.NEGATIVE_INFINITY;
+	const ec = await listReadings(pool, context.site.id, {
+		station: water,
+		quantity: 'ec',
+		order: 'oldest',
+		limit: MOST,
+	});
+	const { shifts } = followSource(ec.filter(counts).map((r) => ({ at: r.at, value: believed(r) })));
+	return shifts.findLast((s) => s.confirmed)?.since ?? Number.NEGATIVE_INFINITY;
+}
+
+/** What this tank and product have done together: every logged dose with the readings around it. */
+async function pastDoses(
+	pool: Pool,
+	context: SiteContext,
+	tank: TankState,
+	product: string,
+	volumeL: number,
+): Promise<(PastDose & { at: number })[]> {
+	const stirring = tank.events.filter((e) => e.kind in STIRS).map((e) => e.at);
+	const sound = (list: JudgedReading[]) =>
+		list
+			.filter((r) => (r.flag ?? 2) < 3 || r.decision === 'keep' || r.cause === 'calibration-overdue')
+			.map((r) => ({ at: r.at, value: believed(r) }));
+	const doses = tank.events.flatMap((e) => {
+		const ml = inMl(e.amount, e.unitText);
+		return (e.kind === 'acid_added' || e.kind === 'base_added') &&
+			ml !== null &&
+			!isPart(e.note) &&
+			e.product.toLowerCase() === product.toLowerCase()
+			? [{ at: e.at, ml, product: e.product }]
+			: [];
+	});
+	const since = await waterChangedAt(pool, context, tank.water);
+	const waterAt = (at: number) => tank.batches.find((b) => b.startedAt <= at)?.plan.water ?? null;
+	return pairDoses(doses, sound(tank.ph), stirring, volumeL, sound(tank.ec)).map((d) => {
+		const then = waterAt(d.at);
+		return { ...d, otherWater: d.at < since || (then !== null && tank.water !== null && then !== tank.water) };
+	});
+}
+
+/** Alkalinity (meq/L) of a water, from a reading or a report; undefined where nobody measured it. */
+async function alkalinityOfWater(
+	pool: Pool,
+	context: SiteContext,
+	water: string,
+	now: number,
+): Promise<number | undefined> {
+	const [reading] = await listReadings(pool, context.site.id, {
+		station: water,
+		quantity: 'alkalinity',
+		to: now + 1,
+		limit: 1,
+	});
+	if (reading) return believed(reading) / MG_L_CACO3_PER_MEQ;
+	const [report] = await listReports(pool, context.site.id, water);
+	return report?.ions.hco3_mg_l === undefined ? undefined : meqOf('hco3_mg_l', report.ions.hco3_mg_l);
+}
+
+export interface DoseAdviceView {
+	advice: DoseAdvice;
+	ph: number;
+	phAt: number | null;
+	volumeL: number;
+	strengthMeqMl: number | null;
+	past: (PastDose & { at: number })[];
+	/** The last dose answered so many times as strongly as those before it. */
+	changed: number | null;
+	/** What the product does from here, by all that is known: mL per litre against pH with its 95 % band. */
+	curve: { mlPerL: number; ph: number; low: number; high: number }[];
+}
+
+export async function doseAdvice(
+	pool: Pool,
+	context: SiteContext,
+	q: { station: string; product: string; targetPh: number; ph: number | null; volumeL: number | null },
+	now: number,
+): Promise<DoseAdviceView> {
+	const station = context.stations.find((s) => s.code === q.station);
+	if (!station)
+		throw new Refusal(422, 'unknown-station', [{ path: 'station', message: `There is no station “${q.station}”.` }]);
+	const product = await requireProduct(pool, context, q.product);
+	if (product.kind === 'nutrient')
+		throw new Refusal(422, 'not-a-ph-product', [
+			{ path: 'product', message: `“${product.name}” is a feed; choose an acid or a base.` },
+		]);
+	const volumeL = q.volumeL ?? context.known.stations.get(station.code)?.volumeL ?? null;
+	if (volumeL === null)
+		throw new Refusal(422, 'no-volume', [
+			{ path: 'volume_l', message: `How many litres does ${station.name} hold? Give them here or in Setup.` },
+		]);
+	const tank = await tankState(pool, context, station.code, now);
+	const newest = tank.ph.at(-1);
+	const ph = q.ph ?? (newest ? believed(newest) : null);
+	if (ph === null)
+		throw new Refusal(422, 'no-reading', [
+			{ path: 'ph', message: `There is no pH of ${station.name} yet. Read it first.` },
+		]);
+	const past = await pastDoses(pool, context, tank, product.name, volumeL);
+	const strengthMeqMl = strengthOf(product);
+	const batch = tank.batches[0];
+	const fresh = batch?.plan.water && now - batch.startedAt <= FRESH_MS ? batch.plan.water : null;
+	const solution: Solution = {
+		volumeL,
+		alkalinityMeqL: fresh === null ? undefined : await alkalinityOfWater(pool, context, fresh, now),
+		ecUsCm: tank.ecUsCm,
+		waterEcUsCm: tank.waterEcUsCm,
+	};
+	const direction = product.kind === 'acid' ? -1 : 1;
+	const end = direction < 0 ? Math.min(q.targetPh, ph) - 0.6 : Math.max(q.targetPh, ph) + 0.6;
+	return {
+		advice: adviseDose({
+			solution,
+			ph,
+			targetPh: q.targetPh,
+			past,
+			strengthMeqMl,
+			doubtful: q.ph === null && newest ? doubtAbout(newest, tank, now) : null,
+			kind: product.kind,
+		}),
+		ph,
+		phAt: q.ph === null ? (newest?.at ?? null) : null,
+		volumeL,
+		strengthMeqMl,
+		past,
+		changed: strengthMeqMl === null ? null : (responseChanged(past, solution, strengthMeqMl)?.factor ?? null),
+		curve:
+			strengthMeqMl === null || !(volumeL > 0)
+				? []
+				: responseCurve(learnResponse(past, solution, strengthMeqMl), ph, direction, Math.min(Math.max(end, 3), 11)),
+	};
+}
+
+/** Why the newest pH is nothing to dose on; null where it is. */
+function doubtAbout(newest: JudgedReading, tank: TankState, now: number): string | null {
+	const doubted = (newest.flag ?? 2) >= 3 && newest.decision !== 'keep' && newest.cause !== 'calibration-overdue';
+	if (doubted) return `The reading is in doubt: ${newest.message}`;
+	const added = tank.addedSince;
+	if (added) {
+		const amount = added.amount === null ? '' : `${added.amountText} ${added.unitText} of `;
+		return `Since the last pH reading ${amount}${added.product || STIRS[added.kind]} went in.`;
+	}
+	return now - newest.at > STALE_MS ? 'The reading is more than half a day old, and pH moves.' : null;
+}
+
+/** A jug titration: keeps the strength it shows with the product. */
+export async function titrateJug(
+	pool: Pool,
+	context: SiteContext,
+	q: { product: string; litres: number; steps: readonly JugStep[] },
+	now: number,
+	who: string,
+): Promise<{ strengthMeqMl: number; bufferMeqLPh: number }> {
+	const product = await requireProduct(pool, context, q.product);
+	const result = readJug(q.steps, q.litres);
+	if (!result.ok) throw new Refusal(422, 'cannot-be-computed', [{ path: 'steps', message: result.message }]);
+	await saveProduct(pool, context, { ...product, jugMeqMl: result.strengthMeqMl }, now, who);
+	return { strengthMeqMl: result.strengthMeqMl, bufferMeqLPh: result.bufferMeqLPh };
+}

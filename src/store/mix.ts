@@ -1,0 +1,223 @@
+import type { Db } from './pool';
+
+const MS = (column: string) => `(extract(epoch FROM ${column}) * 1000)::double precision`;
+
+export interface ProductRow {
+	id: number;
+	name: string;
+	kind: 'nutrient' | 'acid' | 'base';
+	chemical: string;
+	percentWw: number | null;
+	densityGMl: number | null;
+	jugMeqMl: number | null;
+	parts: number;
+	rateMlL: number | null;
+	gainUsCm: number | null;
+	/** How it is measured: rate, gain and stock are in millilitres or in grams. */
+	unit: 'mL' | 'g';
+	/** The label's own words. */
+	rateText: string;
+	/** Of each part, when it was counted. */
+	stockMl: number | null;
+	stockAt: number | null;
+	opened: string | null;
+	keepsDays: number | null;
+	expires: string | null;
+	note: string;
+}
+
+const PRODUCT = `id, name, kind, chemical, percent_ww AS "percentWw", density_g_ml AS "densityGMl", jug_meq_ml AS "jugMeqMl", parts,
+	rate_ml_l AS "rateMlL", gain_us_cm AS "gainUsCm", unit, rate_text AS "rateText", stock_ml AS "stockMl", ${MS('stock_at')} AS "stockAt",
+	opened::text AS opened, keeps_days AS "keepsDays", expires::text AS expires, note`;
+
+export async function listProducts(db: Db, siteId: number): Promise<ProductRow[]> {
+	const { rows } = await db.query<ProductRow>(`SELECT ${PRODUCT} FROM product WHERE site_id = $1 ORDER BY kind, name`, [
+		siteId,
+	]);
+	return rows;
+}
+
+/** Makes a product or brings the one with this name to the given state. */
+export async function putProduct(db: Db, siteId: number, p: Omit<ProductRow, 'id'>): Promise<ProductRow> {
+	const { rows } = await db.query<ProductRow>(
+		`INSERT INTO product (site_id, name, kind, chemical, percent_ww, density_g_ml, jug_meq_ml, parts, rate_ml_l, gain_us_cm, stock_ml, opened, note,
+			unit, rate_text, stock_at, keeps_days, expires)
+		VALUES ($1,$2,$3,$4,$5,$6,$7,$8,$9,$10,$11,$12,$13,$14,$15,$16,$17,$18)
+		ON CONFLICT (site_id, name) DO UPDATE SET kind = EXCLUDED.kind, chemical = EXCLUDED.chemical, percent_ww = EXCLUDED.percent_ww,
+			density_g_ml = EXCLUDED.density_g_ml, jug_meq_ml = EXCLUDED.jug_meq_ml, parts = EXCLUDED.parts, rate_ml_l = EXCLUDED.rate_ml_l,
+			gain_us_cm = EXCLUDED.gain_us_cm, stock_ml = EXCLUDED.stock_ml, opened = EXCLUDED.opened, note = EXCLUDED.note,
+			unit = EXCLUDED.unit, rate_text = EXCLUDED.rate_text, stock_at = EXCLUDED.stock_at, keeps_days = EXCLUDED.keeps_days, expires = EXCLUDED.expires
+		RETURNING ${PRODUCT}`,
+		[
+			siteId,
+			p.name,
+			p.kind,
+			p.chemical,
+			p.percentWw,
+			p.densityGMl,
+			p.jugMeqMl,
+			p.parts,
+			p.rateMlL,
+			p.gainUsCm,
+			p.stockMl,
+			p.opened,
+			p.note,
+			p.unit,
+			p.rateText,
+			p.stockAt === null ? null : new Date(p.stockAt),
+			p.keepsDays,
+			p.expires,
+		],
+	);
+	return rows[0]!;
+}
+
+/** What was poured of each product since its stock was counted, as events: amount, unit and note. */
+export async function listPoured(
+	db: Db,
+	siteId: number,
+): Promise<{ product: string; at: number; amount: number; unit: string; note: string }[]> {
+	const { rows } = await db.query<{ product: string; at: number; amount: number; unit: string; note: string }>(
+		`SELECT p.name AS product, ${MS('e.at')} AS at, e.amount, e.unit_text AS unit, e.note
+		FROM product p JOIN event e ON e.site_id = p.site_id AND lower(e.product) = lower(p.name)
+		WHERE p.site_id = $1 AND p.stock_at IS NOT NULL AND e.at >= p.stock_at AND e.withdrawn_by IS NULL AND e.amount IS NOT NULL
+			AND e.kind IN ('nutrient_added', 'acid_added', 'base_added') ORDER BY e.at`,
+		[siteId],
+	);
+	return rows;
+}
+
+/** A mixing that is made again: what goes in, how strong, and what it should come to. */
+export interface RecipeRow {
+	id: number;
+	name: string;
+	product: string;
+	/** Code of the source or blend; null where any will do. */
+	water: string | null;
+	/** One of the two is set. */
+	targetEcUsCm: number | null;
+	strength: number | null;
+	targetPh: number | null;
+	phFirst: boolean;
+	note: string;
+	changedAt: number;
+}
+
+export async function listRecipes(db: Db, siteId: number): Promise<RecipeRow[]> {
+	const { rows } = await db.query<RecipeRow>(
+		`SELECT r.id, r.name, p.name AS product, s.code AS water, r.target_ec AS "targetEcUsCm", r.strength, r.target_ph AS "targetPh",
+			r.ph_first AS "phFirst", r.note, ${MS('r.changed_at')} AS "changedAt"
+		FROM recipe r JOIN product p ON p.site_id = r.site_id AND p.id = r.product_id
+			LEFT JOIN station s ON s.site_id = r.site_id AND s.id = r.water_id
+		WHERE r.site_id = $1 AND NOT r.retired ORDER BY lower(r.name)`,
+		[siteId],
+	);
+	return rows;
+}
+
+/** Keeps a recipe under its name; one of the same name is changed. */
+export async function putRecipe(
+	db: Db,
+	siteId: number,
+	r: Omit<RecipeRow, 'id' | 'changedAt' | 'product' | 'water'> & {
+		productId: number;
+		waterId: number | null;
+		at: number;
+	},
+): Promise<void> {
+	await db.query(
+		`INSERT INTO recipe (site_id, name, product_id, water_id, target_ec, strength, target_ph, ph_first, note, changed_at)
+		VALUES ($1,$2,$3,$4,$5,$6,$7,$8,$9,$10)
+		ON CONFLICT (site_id, name) DO UPDATE SET product_id = EXCLUDED.product_id, water_id = EXCLUDED.water_id, target_ec = EXCLUDED.target_ec,
+			strength = EXCLUDED.strength, target_ph = EXCLUDED.target_ph, ph_first = EXCLUDED.ph_first, note = EXCLUDED.note,
+			changed_at = EXCLUDED.changed_at, retired = false`,
+		[siteId, r.name, r.productId, r.waterId, r.targetEcUsCm, r.strength, r.targetPh, r.phFirst, r.note, new Date(r.at)],
+	);
+}
+
+/** Puts a recipe away; its batches keep their plans. False when there is none of this name. */
+export async function retireRecipe(db: Db, siteId: number, name: string): Promise<boolean> {
+	const { rowCount } = await db.query(
+		'UPDATE recipe SET retired = true WHERE site_id = $1 AND name = $2 AND NOT retired',
+		[siteId, name],
+	);
+	return rowCount === 1;
+}
+
+export interface BatchRow {
+	id: number;
+	station: string;
+	startedAt: number;
+	finishedAt: number | null;
+	name: string;
+	plan: BatchPlan;
+	log: BatchStep[];
+}
+
+/** A mixing as it was planned, per litre so that it can be scaled. Fields that came later are missing in older rows. */
+export interface BatchPlan {
+	litres: number;
+	water: string | null;
+	waterEcUsCm: number;
+	product: string;
+	/** Millilitres or grams for each litre. */
+	mlPerL: number;
+	unit?: 'mL' | 'g';
+	parts: number;
+	targetEcUsCm: number | null;
+	targetPh: number | null;
+	/** EC that the feed should bring it to; null where its gain is not known. */
+	expectedEcUsCm?: number | null;
+	recipe?: string | null;
+	/** Share of the label's rate, where it went by the label. */
+	strength?: number | null;
+	phFirst?: boolean;
+}
+export const BATCH_STEPS = ['filled', 'part', 'ec', 'diluted', 'fed', 'dosed', 'ph', 'next', 'done'] as const;
+export interface BatchStep {
+	at: number;
+	/** `next` goes on to the next phase as things are. */
+	step: (typeof BATCH_STEPS)[number];
+	expected: number | null;
+	measured: number | null;
+	words: string;
+	/** What was poured: mL or g, of each part where there are several. */
+	amount?: number | null;
+	/** What the checks said of the measured value: its flag, and why where it was doubted. */
+	flag?: number | null;
+	doubt?: string | null;
+}
+
+const BATCH = `b.id, s.code AS station, ${MS('b.started_at')} AS "startedAt", ${MS('b.finished_at')} AS "finishedAt", b.name, b.plan, b.log`;
+
+export async function insertBatch(
+	db: Db,
+	siteId: number,
+	b: { stationId: number; at: number; name: string; plan: BatchPlan; who: string },
+): Promise<number> {
+	const { rows } = await db.query<{ id: number }>(
+		'INSERT INTO batch (site_id, station_id, started_at, name, plan, entered_by) VALUES ($1,$2,$3,$4,$5,$6) RETURNING id',
+		[siteId, b.stationId, new Date(b.at), b.name, b.plan, b.who],
+	);
+	return rows[0]!.id;
+}
+
+/** Adds what a step showed; `done` ends the batch. Null when there is no such batch or it is finished. */
+export async function addBatchStep(db: Db, siteId: number, id: number, step: BatchStep): Promise<number | null> {
+	const { rows } = await db.query<{ id: number }>(
+		`UPDATE batch SET log = log || $3::jsonb, finished_at = CASE WHEN $4 THEN $5 ELSE finished_at END
+		WHERE site_id = $1 AND id = $2 AND finished_at IS NULL RETURNING id`,
+		[siteId, id, JSON.stringify([step]), step.step === 'done', new Date(step.at)],
+	);
+	return rows[0]?.id ?? null;
+}
+
+/** Newest first. */
+export async function listBatches(db: Db, siteId: number, limit: number): Promise<BatchRow[]> {
+	const { rows } = await db.query<BatchRow>(
+		`SELECT ${BATCH} FROM batch b JOIN station s ON s.site_id = b.site_id AND s.id = b.station_id
+		WHERE b.site_id = $1 ORDER BY b.started_at DESC, b.id DESC LIMIT ${Math.trunc(limit)}`,
+		[siteId],
+	);
+	return rows;
+}

@@ -1,0 +1,367 @@
+import { useState } from 'react';
+import { decimal } from '@/core/format/readings-row';
+import { inLabelMeasure } from '@/core/mix/label-rate';
+import { nutrientDose } from '@/core/mix/nutrient-dose';
+import { STAGES, type Stage } from '@/core/mix/strength';
+import { api } from '../api';
+import { Choice, Text } from '../setup/fields';
+import { BatchSheet } from './BatchSheet';
+import { TankChoice, WaterChoice } from './choices';
+import { type BatchSummary, gainOf, type Product, poured, type Recipe, type Tank, type WaterChoiceOf } from './types';
+
+/** What a batch is to be, as it is typed: from nothing, from a recipe, or from a batch before. */
+export interface BatchDraft {
+	tank: string;
+	litres: string;
+	water: string;
+	feed: string;
+	by: 'target' | 'label';
+	target: string;
+	percent: string;
+	stage: Stage | '';
+	targetPh: string;
+	phFirst: boolean;
+	recipe: string;
+}
+
+const middle = (r: [number, number] | null | undefined) => (r ? (r[0] + r[1]) / 2 : null);
+
+export const emptyBatch = (tank: Tank | undefined, feed: Product | undefined, water: string): BatchDraft => ({
+	tank: tank?.code ?? '',
+	litres: String(tank?.volumeL ?? 100),
+	water,
+	feed: feed?.name ?? '',
+	by: feed && gainOf(feed) === undefined && feed.rate_ml_per_l !== null ? 'label' : 'target',
+	target: ((middle(tank?.ecRange) ?? 1600) / 1000).toFixed(2),
+	percent: '100',
+	stage: 'full',
+	targetPh: (middle(tank?.phRange) ?? 5.8).toFixed(1),
+	phFirst: false,
+	recipe: '',
+});
+
+export function fromRecipe(d: BatchDraft, r: Recipe): BatchDraft {
+	return {
+		...d,
+		recipe: r.name,
+		feed: r.product,
+		water: r.water ?? d.water,
+		by: r.target_ec_us_cm !== null ? 'target' : 'label',
+		target: r.target_ec_us_cm !== null ? (r.target_ec_us_cm / 1000).toFixed(2) : d.target,
+		percent: r.strength !== null ? String(Math.round(100 * r.strength)) : d.percent,
+		stage: '',
+		targetPh: r.target_ph !== null ? String(r.target_ph) : d.targetPh,
+		phFirst: r.ph_first,
+	};
+}
+
+export function fromBatch(d: BatchDraft, b: BatchSummary): BatchDraft {
+	const { plan } = b;
+	return {
+		...d,
+		tank: b.station,
+		litres: String(plan.litres),
+		water: plan.water ?? d.water,
+		feed: plan.product,
+		by: plan.strength != null ? 'label' : 'target',
+		target: plan.targetEcUsCm === null ? d.target : (plan.targetEcUsCm / 1000).toFixed(2),
+		percent: plan.strength != null ? String(Math.round(100 * plan.strength)) : d.percent,
+		stage: '',
+		targetPh: plan.targetPh === null ? d.targetPh : String(plan.targetPh),
+		phFirst: plan.phFirst ?? false,
+		recipe: plan.recipe ?? '',
+	};
+}
+
+/** Plans a batch: what goes in and what it should come to, before anything is poured. */
+export function BatchForm({
+	draft: d,
+	onChange,
+	tanks,
+	products,
+	waters,
+	recipes,
+	onBegin,
+	onRecipe,
+}: {
+	draft: BatchDraft;
+	onChange: (d: BatchDraft) => void;
+	tanks: Tank[];
+	products: Product[];
+	waters: WaterChoiceOf[];
+	recipes: Recipe[];
+	onBegin: (station: string, plan: BatchSummary['plan']) => void;
+	onRecipe: (r: Recipe) => void;
+}) {
+	const feeds = products.filter((p) => p.kind === 'nutrient');
+	const [name, setName] = useState('');
+	const [problem, setProblem] = useState('');
+	const set = (change: Partial<BatchDraft>) => onChange({ ...d, ...change });
+	const tank = tanks.find((t) => t.code === d.tank);
+	const feed = feeds.find((p) => p.name === d.feed);
+	const water = waters.find((w) => w.code === d.water);
+	const n = (text: string) => decimal(text.trim());
+	const [litres, goal, goalPh, percent] = [n(d.litres), n(d.target), n(d.targetPh), n(d.percent)];
+	const gain = feed && gainOf(feed);
+	const overflow = tank?.volumeL != null && litres !== undefined && litres > tank.volumeL;
+	const plan =
+		feed && water && litres !== undefined && litres > 0
+			? nutrientDose({
+					volumeL: litres,
+					baseEcUsCm: water.ecUsCm,
+					gainUsCmPerMlL: gain,
+					...(d.by === 'target'
+						? { targetEcUsCm: goal === undefined ? undefined : goal * 1000 }
+						: {
+								rateMlPerL: feed.rate_ml_per_l ?? undefined,
+								strength: percent === undefined ? undefined : percent / 100,
+							}),
+				})
+			: null;
+	const badPercent = d.by === 'label' && !(percent !== undefined && percent > 0 && percent <= 300);
+	const ready = plan?.ok && !overflow && !badPercent;
+	const amount = plan?.ok ? `${poured(plan.mlEach)} ${feed!.unit}` : '';
+	const asLabel = plan?.ok && feed!.rate_text ? inLabelMeasure(plan.mlEach, feed!.rate_text) : null;
+
+	const begin = () => {
+		if (!plan?.ok || !ready || !feed || !water || litres === undefined) return;
+		onBegin(d.tank, {
+			litres,
+			water: water.code,
+			waterEcUsCm: water.ecUsCm,
+			product: feed.name,
+			mlPerL: plan.mlEach / litres,
+			unit: feed.unit,
+			parts: feed.parts,
+			// By the label the EC is what comes of it: what the feed should bring is the target, where that is known.
+			targetEcUsCm: d.by === 'target' ? goal! * 1000 : plan.expectedEcUsCm,
+			expectedEcUsCm: plan.expectedEcUsCm,
+			targetPh: goalPh ?? null,
+			recipe: d.recipe || null,
+			strength: d.by === 'label' ? percent! / 100 : null,
+			phFirst: d.phFirst,
+		});
+	};
+	async function keep() {
+		if (name.trim() === '') return setProblem('Give the recipe a name.');
+		const recipe: Recipe = {
+			name: name.trim(),
+			product: d.feed,
+			water: d.water || null,
+			target_ec_us_cm: d.by === 'target' && goal !== undefined ? goal * 1000 : null,
+			strength: d.by === 'label' && percent !== undefined ? percent / 100 : null,
+			target_ph: goalPh ?? null,
+			ph_first: d.phFirst,
+			note: '',
+		};
+		try {
+			await api('/recipes', { json: recipe });
+			onRecipe(recipe);
+			set({ recipe: recipe.name });
+			setName('');
+			setProblem('');
+		} catch (error) {
+			setProblem((error as Error).message);
+		}
+	}
+	return (
+		<div>
+			<form
+				onSubmit={(e) => {
+					e.preventDefault();
+					begin();
+				}}
+			>
+				<div className="flex flex-wrap gap-2 items-end">
+					{recipes.length > 0 && (
+						<Choice
+							label="recipe"
+							width="w-40"
+							value={d.recipe}
+							options={['', ...recipes.map((r) => r.name)]}
+							labels={{ '': 'none, as below' }}
+							onChange={(v) => {
+								const r = recipes.find((x) => x.name === v);
+								onChange(r ? fromRecipe(d, r) : { ...d, recipe: '' });
+							}}
+						/>
+					)}
+					<TankChoice
+						tanks={tanks}
+						value={d.tank}
+						onChange={(code) => set({ tank: code, litres: String(tanks.find((t) => t.code === code)?.volumeL ?? 100) })}
+					/>
+					<label className="block w-24">
+						<span className="field-label">litres</span>
+						<input
+							id="batch-litres"
+							className="field"
+							inputMode="decimal"
+							value={d.litres}
+							onChange={(e) => set({ litres: e.target.value })}
+						/>
+					</label>
+					<WaterChoice waters={waters} value={d.water} onChange={(v) => set({ water: v })} />
+					<Choice
+						label="feed"
+						width="w-40"
+						value={d.feed}
+						options={feeds.map((p) => p.name)}
+						onChange={(v) => set({ feed: v })}
+					/>
+					<Choice
+						label="by"
+						width="w-32"
+						value={d.by}
+						options={['target', 'label']}
+						labels={{ target: 'a target EC', label: 'the label' }}
+						onChange={(v) => set({ by: v as 'target' })}
+					/>
+					{d.by === 'target' ? (
+						<Text
+							label="target EC, mS/cm"
+							width="w-28"
+							mode="decimal"
+							value={d.target}
+							onChange={(v) => set({ target: v })}
+						/>
+					) : (
+						<>
+							<Choice
+								label="for"
+								width="w-48"
+								value={d.stage}
+								options={[...(d.stage === '' ? [''] : []), ...Object.keys(STAGES)]}
+								labels={{
+									'': 'as typed',
+									...Object.fromEntries(Object.entries(STAGES).map(([k, s]) => [k, s.words])),
+								}}
+								onChange={(v) => set({ stage: v as Stage, percent: String(100 * (STAGES[v as Stage]?.share ?? 1)) })}
+							/>
+							<Text
+								label="% of the label"
+								width="w-24"
+								mode="decimal"
+								value={d.percent}
+								onChange={(v) => set({ percent: v, stage: '' })}
+							/>
+						</>
+					)}
+					<Text
+						label="target pH"
+						width="w-20"
+						mode="decimal"
+						value={d.targetPh}
+						onChange={(v) => set({ targetPh: v })}
+					/>
+					<Choice
+						label="pH"
+						width="w-32"
+						value={d.phFirst ? 'first' : 'last'}
+						options={['last', 'first']}
+						labels={{ last: 'last', first: 'first and last' }}
+						onChange={(v) => set({ phFirst: v === 'first' })}
+					/>
+					<button type="submit" className="act act-main" disabled={!ready}>
+						The tank is filled: begin
+					</button>
+				</div>
+				<div aria-live="polite">
+					{plan && !plan.ok && <p className="text-error mt-1">{plan.message}</p>}
+					{overflow && (
+						<p className="text-error mt-1">
+							{tank!.name} holds {tank!.volumeL} L; {d.litres} L would run over.
+						</p>
+					)}
+					{badPercent && <p className="text-error mt-1">Of the label’s rate: more than 0 %, and at most 300 %.</p>}
+					{plan?.ok && ready && feed && (
+						<p className="mt-2" data-batch-plan>
+							<strong className="text-[1.15rem]">{amount}</strong>
+							{asLabel && ` (${asLabel})`} {feed.parts === 1 ? '' : `of each of ${feed.parts} parts `}(
+							{(plan.mlEach / litres!).toFixed(2)} {feed.unit}
+							/L).
+							{plan.expectedEcUsCm !== null &&
+								` EC should come to ${(plan.expectedEcUsCm / 1000).toFixed(2)} mS/cm, of which ${(water!.ecUsCm / 1000).toFixed(2)} is the water’s own.`}
+							{gain !== undefined && (
+								<span className="text-soft">
+									{' '}
+									{feed.learned_from_batches > 0
+										? `Its gain, ${gain.toFixed(0)} µS/cm for each ${feed.unit}/L, is learned from ${feed.learned_from_batches} ${feed.learned_from_batches === 1 ? 'batch' : 'batches'}.`
+										: `Its gain, ${gain.toFixed(0)} µS/cm for each ${feed.unit}/L, is as typed; the first batch teaches it.`}
+								</span>
+							)}
+							{gain === undefined && (
+								<span className="text-soft"> What EC it brings is not known yet; this batch teaches it.</span>
+							)}
+						</p>
+					)}
+					{feed?.bottle.map((w) => (
+						<p key={w} className="border-l-4 border-warning pl-2 mt-1" data-bottle>
+							{feed.name}: {w}
+						</p>
+					))}
+				</div>
+			</form>
+			{plan?.ok && ready && feed && (
+				<>
+					<div className="flex flex-wrap gap-2 items-end mt-2 no-print">
+						<button type="button" className="act !font-normal" onClick={() => print()}>
+							Print a batch sheet
+						</button>
+						<form
+							className="flex gap-2 items-end"
+							onSubmit={(e) => {
+								e.preventDefault();
+								keep();
+							}}
+						>
+							<label className="block w-44">
+								<span className="field-label">keep as a recipe</span>
+								<input
+									id="recipe-name"
+									className="field"
+									maxLength={200}
+									placeholder="its name"
+									value={name}
+									onChange={(e) => setName(e.target.value)}
+								/>
+							</label>
+							<button type="submit" className="act !font-normal" disabled={name.trim() === ''}>
+								Keep
+							</button>
+						</form>
+						{problem && (
+							<p role="alert" className="text-error">
+								{problem}
+							</p>
+						)}
+					</div>
+					<BatchSheet
+						title={`${d.recipe || feed.name}, ${tank!.name}`}
+						rows={[
+							[`${d.litres} L of ${water!.name} into ${tank!.name}`, 'L'],
+							...(d.phFirst ? ([[`pH of the water, target ${d.targetPh}: before, dose, after`, 'mL']] as const) : []),
+							...Array.from({ length: feed.parts }, (_, i): [string, string] => [
+								`${amount}${asLabel ? ` (${asLabel})` : ''} of ${feed.name}, part ${String.fromCharCode(65 + i)}; stir`,
+								feed.unit,
+							]),
+							[
+								`wait until it has mixed; EC${plan.expectedEcUsCm === null ? '' : `, expected ${(plan.expectedEcUsCm / 1000).toFixed(2)}`}`,
+								'mS/cm',
+							],
+							['corrected with', ''],
+							[`pH last, target ${d.targetPh}: before`, ''],
+							['dose, then pH', 'mL'],
+							['dose, then pH', 'mL'],
+						]}
+					/>
+				</>
+			)}
+			<p className="text-soft text-[0.9rem] mt-2 max-w-[75ch]">
+				{d.phFirst
+					? 'Setting pH first spares the concentrates from hard, alkaline water in which phosphate and calcium may fall out. Feeds then pull it down again, so it is looked at once more at the end: aim a little high at first.'
+					: 'The order has its reasons: concentrates never meet (calcium falls out with sulfate and phosphate), EC before pH, and pH last, because feeds pull it down.'}
+			</p>
+		</div>
+	);
+}

@@ -1,0 +1,351 @@
+import { useState } from 'react';
+import { type BatchPhase, batchCourse, ecIsRight } from '@/core/mix/batch-course';
+import { dilute } from '@/core/mix/dilute';
+import { inLabelMeasure } from '@/core/mix/label-rate';
+import type { Engine } from '@/core/reading/engine';
+import type { SiteView } from '@/core/reading/site-view';
+import { api } from '../api';
+import { Choice } from '../setup/fields';
+import { Dose } from './Dose';
+import { logEvent } from './log-event';
+import { type Measured, MeasureHere } from './MeasureHere';
+import { type BatchSummary, gainOf, type LogStep, type Product, poured, type Tank, type WaterChoiceOf } from './types';
+
+const WORDS: Record<BatchPhase, string> = {
+	'water-ph': 'pH of the water',
+	parts: 'feed',
+	ec: 'EC',
+	ph: 'pH',
+	done: 'done',
+};
+/** Less than this is within what a dipstick tells. */
+const LEAST_DRAIN_L = 0.5;
+const mS = (v: number) => (v / 1000).toFixed(2);
+const letter = (part: number) => String.fromCharCode(65 + part);
+
+/** A batch under way: one step at a time, each with what it should show and what it does. */
+export function BatchRun({
+	site,
+	engine,
+	batch,
+	tank,
+	products,
+	waters,
+	onLog,
+}: {
+	site: SiteView;
+	engine: Engine;
+	batch: BatchSummary;
+	tank: Tank;
+	products: Product[];
+	waters: WaterChoiceOf[];
+	/** A step was kept with the batch. */
+	onLog: (step: LogStep) => void;
+}) {
+	const { plan } = batch;
+	const feed = products.find((p) => p.name === plan.product);
+	const water = waters.find((w) => w.code === plan.water);
+	const changers = products.filter((p) => p.kind !== 'nutrient');
+	const [chosen, setChosen] = useState(changers.find((a) => a.kind === 'acid')?.name ?? changers[0]?.name ?? '');
+	const changer = changers.find((a) => a.name === chosen);
+	const [problem, setProblem] = useState('');
+	const course = batchCourse(plan, batch.log);
+	const unit = plan.unit ?? 'mL';
+	const each = plan.mlPerL * plan.litres;
+	const asLabel = feed?.rate_text ? inLabelMeasure(each, feed.rate_text) : null;
+	const target = plan.targetEcUsCm;
+
+	const attempt = async (work: () => Promise<void>) => {
+		try {
+			await work();
+			setProblem('');
+		} catch (error) {
+			setProblem((error as Error).message);
+		}
+	};
+	const log = async (step: Omit<LogStep, 'at'>) => {
+		await api(`/batches/${batch.id}/steps`, { json: step });
+		onLog({ ...step, at: Date.now() });
+	};
+	const said = (step: string, words: string, more: Partial<LogStep> = {}) =>
+		log({ step, words, expected: null, measured: null, ...more });
+
+	const part = () =>
+		attempt(async () => {
+			await logEvent(engine, {
+				station: batch.station,
+				kind: 'nutrient_added',
+				amount: each,
+				unit,
+				product: plan.product,
+				note: plan.parts > 1 ? `part ${letter(course.part)}` : '',
+			});
+			await said(
+				'part',
+				`${poured(each)} ${unit} of ${plan.parts > 1 ? `part ${letter(course.part)}` : plan.product}`,
+				{
+					amount: each,
+				},
+			);
+		});
+	const measuredEc = (m: Measured) =>
+		log({
+			step: 'ec',
+			expected: course.expectedEcUsCm,
+			measured: m.value,
+			words: `EC ${mS(m.value)}`,
+			flag: m.flag,
+			doubt: m.doubt,
+		});
+	const seen = course.seenEcUsCm;
+	const tooHigh = seen !== null && target !== null && seen > target && !ecIsRight(seen, target);
+	const tooLow = seen !== null && target !== null && seen < target && !ecIsRight(seen, target);
+	const correction =
+		tooHigh && water
+			? dilute({
+					volumeL: plan.litres,
+					ecUsCm: seen,
+					targetEcUsCm: target,
+					withEcUsCm: water.ecUsCm,
+					capacityL: tank.volumeL ? Math.max(tank.volumeL, plan.litres) : undefined,
+				})
+			: null;
+	const gain = feed && gainOf(feed);
+	// What this very batch has shown of its feed says more than the batches before it.
+	const shown = seen !== null && plan.mlPerL > 0 ? (seen - plan.waterEcUsCm) / plan.mlPerL : Number.NaN;
+	const more = tooLow ? ((target - seen) / (shown > 0 ? shown : (gain ?? Number.NaN))) * plan.litres : Number.NaN;
+	const correct = () =>
+		attempt(async () => {
+			if (correction?.ok) {
+				const [drain, add] = [Math.round(correction.drainL), Math.round(correction.addL)];
+				const drains = correction.drainL > LEAST_DRAIN_L;
+				if (drains)
+					await logEvent(engine, { station: batch.station, kind: 'drained', amount: drain, unit: 'L', product: '' });
+				await logEvent(engine, {
+					station: batch.station,
+					kind: 'water_added',
+					amount: add,
+					unit: 'L',
+					product: water!.name,
+				});
+				await said('diluted', `${drains ? `${drain} L drained, ` : ''}${add} L of ${water!.name} added`, {
+					expected: target,
+					amount: add,
+				});
+			} else if (more > 0) {
+				await logEvent(engine, {
+					station: batch.station,
+					kind: 'nutrient_added',
+					amount: more,
+					unit,
+					product: plan.product,
+				});
+				await said('fed', `${poured(more)} ${unit} more${plan.parts > 1 ? ' of each part' : ''}`, {
+					expected: target,
+					amount: more,
+				});
+			}
+		});
+	const next = (words: string) => attempt(() => said('next', words));
+	const phases: BatchPhase[] = plan.phFirst ? ['water-ph', 'parts', 'ec', 'ph'] : ['parts', 'ec', 'ph'];
+	const inPh = course.phase === 'ph' || course.phase === 'water-ph';
+
+	return (
+		<div data-batch-run={course.phase}>
+			<div className="flex flex-wrap gap-x-5 gap-y-1 items-baseline mb-2">
+				<h2 className="text-[1.2rem]">
+					{plan.recipe || plan.product}: {plan.litres} L of {water?.name ?? plan.water} in {tank.name}
+				</h2>
+				<ol className="flex gap-3 text-[0.95rem]" aria-label="Steps">
+					{phases.map((p) => (
+						<li
+							key={p}
+							aria-current={p === course.phase ? 'step' : undefined}
+							className={p === course.phase ? 'font-bold border-b-2 border-base-content' : 'text-soft'}
+						>
+							{WORDS[p]}
+						</li>
+					))}
+				</ol>
+			</div>
+			<div className="grid lg:grid-cols-[1fr_18rem] gap-x-8 gap-y-3">
+				<div>
+					{course.phase === 'parts' && (
+						<div>
+							<p className="text-[1.15rem]">
+								Pour{' '}
+								<strong>
+									{poured(each)} {unit}
+								</strong>
+								{asLabel && ` (${asLabel})`} of {plan.parts > 1 ? `part ${letter(course.part)}` : plan.product}, then
+								stir
+								{course.part + 1 < plan.parts ? ' before the next part' : ' and wait until it has mixed'}.
+							</p>
+							<p className="border-l-4 border-warning pl-2 text-[0.92rem] my-1" data-caution>
+								Never concentrate on concentrate. Gloves and eye protection; no food containers; the label comes first.
+							</p>
+							<button type="button" className="act act-main" data-part onClick={part}>
+								{plan.parts > 1 ? `Part ${letter(course.part)}` : 'It'} is in
+							</button>
+						</div>
+					)}
+					{course.phase === 'ec' && seen === null && (
+						<MeasureHere
+							key={`ec${batch.log.length}`}
+							site={site}
+							engine={engine}
+							station={batch.station}
+							quantity="ec"
+							note="batch"
+							onRead={measuredEc}
+						>
+							<p className="mb-1">
+								Measure EC once it has mixed.
+								{course.expectedEcUsCm !== null && (
+									<>
+										{' '}
+										Expected: <strong>{mS(course.expectedEcUsCm)}</strong> mS/cm.
+									</>
+								)}
+							</p>
+						</MeasureHere>
+					)}
+					{course.phase === 'ec' && seen !== null && (
+						<div data-correction={tooHigh ? 'dilute' : 'feed'}>
+							<p className="text-[1.15rem]">
+								EC {mS(seen)} is {tooHigh ? 'above' : 'below'} the target of {mS(target!)}.{' '}
+								{correction?.ok &&
+									`${correction.drainL > LEAST_DRAIN_L ? `Drain ${Math.round(correction.drainL)} L and add` : 'Add'} ${Math.round(correction.addL)} L of ${water!.name}.`}
+								{more > 0 &&
+									`Add ${poured(more)} ${unit} more${plan.parts > 1 ? ' of each part, stirred in between' : ''}.`}
+							</p>
+							{correction?.ok && correction.drainL > LEAST_DRAIN_L && (
+								<p className="text-soft text-[0.9rem]">Where it may run off is a matter of local discharge rules.</p>
+							)}
+							{more > 0 && (
+								<p className="border-l-4 border-warning pl-2 text-[0.92rem] my-1" data-caution>
+									Never concentrate on concentrate. Gloves and eye protection.
+								</p>
+							)}
+							{correction && !correction.ok && <p className="text-error">{correction.message}</p>}
+							{tooLow && !(more > 0) && <p>How much feed that takes is not known: add a little, and measure again.</p>}
+							<div className="flex flex-wrap gap-2 mt-1">
+								<button
+									type="button"
+									className="act act-main"
+									data-correct
+									disabled={!correction?.ok && !(more > 0)}
+									onClick={correct}
+								>
+									Done: measure again
+								</button>
+								<button
+									type="button"
+									className="act !font-normal"
+									data-leave
+									onClick={() => next(`EC ${mS(seen)} left as it is`)}
+								>
+									Leave it so
+								</button>
+							</div>
+						</div>
+					)}
+					{inPh && (
+						<div>
+							<div className="flex flex-wrap gap-3 items-end mb-2">
+								{changers.length > 0 && (
+									<Choice
+										label="with"
+										width="w-40"
+										value={chosen}
+										options={changers.map((a) => a.name)}
+										onChange={setChosen}
+									/>
+								)}
+								{course.phase === 'ph' ? (
+									<button
+										type="button"
+										className="act !font-normal"
+										onClick={() => attempt(() => said('done', 'done'))}
+									>
+										Finish the batch
+									</button>
+								) : (
+									<button type="button" className="act !font-normal" data-next onClick={() => next('on to the feed')}>
+										On to the feed
+									</button>
+								)}
+							</div>
+							{!course.phRead ? (
+								<MeasureHere
+									key={course.phase}
+									site={site}
+									engine={engine}
+									station={batch.station}
+									quantity="ph"
+									note="batch"
+									onRead={(m) =>
+										log({
+											step: 'ph',
+											expected: null,
+											measured: m.value,
+											words: `pH ${m.value.toFixed(2)}`,
+											flag: m.flag,
+											doubt: m.doubt,
+										})
+									}
+								>
+									<p className="mb-1">
+										{course.phase === 'ph'
+											? `${plan.phFirst ? 'The feed has pulled it down: look at it once more' : 'EC is right: now the pH, which comes last'}.`
+											: 'First the pH of the plain water. It is done again at the end, because the feed pulls it down.'}
+									</p>
+								</MeasureHere>
+							) : (
+								changer &&
+								plan.targetPh !== null && (
+									<Dose
+										key={course.phase}
+										site={site}
+										engine={engine}
+										tank={{ ...tank, volumeL: plan.litres }}
+										product={changer}
+										targetPh={plan.targetPh}
+										onStep={log}
+									/>
+								)
+							)}
+							{changers.length === 0 && <p>There is no acid or base under Products: the pH is kept as it was read.</p>}
+						</div>
+					)}
+					{course.phase === 'done' && (
+						<p className="text-[1.15rem]" data-batch-done>
+							The batch is done and kept; its readings are in the Ledger and on the Trends.
+						</p>
+					)}
+					{problem && (
+						<p role="alert" className="text-error">
+							{problem}
+						</p>
+					)}
+				</div>
+				<ol className="text-soft text-[0.95rem]" aria-label="Done so far" data-so-far>
+					{batch.log
+						.filter((s) => s.step !== 'done')
+						.map((s) => (
+							<li key={`${s.at}${s.words}`} className="py-0.5 border-t border-line">
+								<span aria-hidden="true">{s.doubt ? '◐' : '✓'}</span> {s.words}
+								{s.measured !== null && s.expected !== null && (
+									<span className="text-[0.85rem]">
+										{' '}
+										(expected {s.step === 'ec' ? mS(s.expected) : s.expected.toFixed(2)})
+									</span>
+								)}
+								{s.doubt && <span className="text-[0.85rem]"> kept though it was doubted</span>}
+							</li>
+						))}
+				</ol>
+			</div>
+		</div>
+	);
+}

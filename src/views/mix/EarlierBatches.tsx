@@ -1,0 +1,129 @@
+import { useState } from 'react';
+import { batchFigures, compareBatches, gainOf } from '@/core/mix/compare-batches';
+import type { BatchSummary, Tank } from './types';
+
+const MOST = 10;
+const figuresOf = (b: BatchSummary) => batchFigures(b.plan, b.log, b.startedAt, b.finishedAt);
+const mS = (v: number | null) => (v === null ? '–' : (v / 1000).toFixed(2));
+
+/** Batches before, side by side; each says what was different from the one like it before. */
+export function EarlierBatches({
+	batches,
+	tanks,
+	day,
+	onRepeat,
+}: {
+	batches: BatchSummary[];
+	tanks: Tank[];
+	day: (at: number) => string;
+	onRepeat: (b: BatchSummary) => void;
+}) {
+	const [chosen, setChosen] = useState<number | null>(null);
+	const done = batches.filter((b) => b.finishedAt !== null);
+	if (done.length === 0) return null;
+	const like = (b: BatchSummary) =>
+		done.find(
+			(o) =>
+				o.startedAt < b.startedAt &&
+				(b.plan.recipe
+					? o.plan.recipe === b.plan.recipe
+					: o.station === b.station && o.plan.product === b.plan.product),
+		);
+	const shown = done.find((b) => b.id === chosen) ?? done[0]!;
+	const earlier = like(shown);
+	const differences = earlier ? compareBatches(figuresOf(earlier), figuresOf(shown)) : [];
+	const named = (b: BatchSummary) => b.plan.recipe || b.plan.product;
+	return (
+		<section className="note-rule mt-4 no-print" aria-label="Batches before">
+			<h2>Batches before</h2>
+			<div className="overflow-x-auto">
+				<table className="text-[0.95rem] w-full max-w-[72rem]">
+					<thead>
+						<tr>
+							<th className="pr-3">when</th>
+							<th className="pr-3">what</th>
+							<th className="pr-3">tank</th>
+							<th className="pr-3">litres</th>
+							<th className="pr-3">water, mS/cm</th>
+							<th className="pr-3">feed for each L</th>
+							<th className="pr-3">µS/cm for each</th>
+							<th className="pr-3">EC</th>
+							<th className="pr-3">doses</th>
+							<th className="pr-3">pH</th>
+							<th>again</th>
+						</tr>
+					</thead>
+					<tbody>
+						{done.slice(0, MOST).map((b) => {
+							const f = figuresOf(b);
+							const gain = gainOf(f);
+							return (
+								<tr
+									key={b.id}
+									className={`border-t border-line ${b.id === shown.id ? 'bg-lit' : ''}`}
+									data-earlier={b.id}
+								>
+									<td className="pr-3">
+										<button
+											type="button"
+											className="underline cursor-pointer min-h-10 sm:min-h-8"
+											aria-pressed={b.id === shown.id}
+											onClick={() => setChosen(b.id)}
+										>
+											{day(b.startedAt)}
+										</button>
+									</td>
+									<td className="pr-3">{named(b)}</td>
+									<td className="pr-3">{tanks.find((t) => t.code === b.station)?.name ?? b.station}</td>
+									<td className="pr-3">{f.litres}</td>
+									<td className="pr-3">{mS(f.waterEcUsCm)}</td>
+									<td className="pr-3">
+										{f.feedPerL.toFixed(2)} {b.plan.unit ?? 'mL'}
+									</td>
+									<td className="pr-3">{gain === null ? '–' : gain.toFixed(0)}</td>
+									<td className="pr-3">
+										{f.firstEcUsCm !== f.lastEcUsCm ? `${mS(f.firstEcUsCm)} → ` : ''}
+										{mS(f.lastEcUsCm)}
+									</td>
+									<td className="pr-3">
+										{f.doses}
+										{f.dosedMlPerL !== null && (
+											<span className="text-soft text-[0.85rem]"> {(1000 * f.dosedMlPerL).toFixed(0)} mL/m³</span>
+										)}
+									</td>
+									<td className="pr-3">{f.lastPh?.toFixed(2) ?? '–'}</td>
+									<td>
+										<button
+											type="button"
+											className="underline cursor-pointer min-h-10 sm:min-h-8"
+											onClick={() => onRepeat(b)}
+										>
+											use it
+										</button>
+									</td>
+								</tr>
+							);
+						})}
+					</tbody>
+				</table>
+			</div>
+			{earlier && (
+				<div className="mt-2" data-differences={differences.length} aria-live="polite">
+					<p>
+						<strong>
+							{day(shown.startedAt)} against {day(earlier.startedAt)}
+						</strong>
+						{differences.length === 0 && ': nothing that pens, cylinders and dipsticks can tell apart.'}
+					</p>
+					<ul>
+						{differences.map((d) => (
+							<li key={d.of} className="border-l-4 border-secondary pl-2 my-0.5">
+								{d.words}
+							</li>
+						))}
+					</ul>
+				</div>
+			)}
+		</section>
+	);
+}

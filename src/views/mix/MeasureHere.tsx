@@ -1,0 +1,211 @@
+import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
+import { QUANTITY } from '@/core/quantity';
+import type { Engine } from '@/core/reading/engine';
+import type { SiteView } from '@/core/reading/site-view';
+import { api } from '../api';
+import { understandField } from '../bench/understand';
+import { fixedValue } from '../entry/fix';
+import { type DraftSample, judgeDraft, readingsOf, save } from '../entry/sample';
+import { VerdictLine } from '../entry/VerdictLine';
+import { unitLabel } from '../ui/format';
+
+/** What a step measured, canonical, with what the checks said of it. */
+export interface Measured {
+	value: number;
+	flag: number | null;
+	/** Why it was doubted, where a person kept it all the same. */
+	doubt: string | null;
+}
+
+/** The instrument that last measured this quantity at a station, else any that can. */
+function usualInstrument(site: SiteView, station: string, quantity: 'ph' | 'ec'): string {
+	const able = site.instruments.filter(
+		(i) => i.kind !== 'sensor_node' && (i.info.quantities[quantity] ?? (quantity === 'ec' && i.info.quantities.tds)),
+	);
+	let best = '';
+	let newest = Number.NEGATIVE_INFINITY;
+	for (const [key, trace] of site.engine.traces) {
+		const [s, q, instrument] = key.split('\u0000');
+		const own = s === station && (q === quantity || (quantity === 'ec' && q === 'tds'));
+		if (own && trace.at > newest && able.some((i) => i.info.code === instrument)) {
+			best = instrument!;
+			newest = trace.at;
+		}
+	}
+	return best || (able[0]?.info.code ?? '');
+}
+
+/**
+ * One value, entered where it is needed as at Bench: understood and judged while it is typed, with the one-key fix. A
+ * doubtful one is kept, but the step waits until it was read again or a person stands by it.
+ */
+export function MeasureHere({
+	site,
+	engine,
+	station,
+	quantity,
+	note,
+	children,
+	onRead,
+}: {
+	site: SiteView;
+	/** Knows the site, and what has been done to the water since. */
+	engine: Engine;
+	station: string;
+	quantity: 'ph' | 'ec';
+	note: string;
+	children?: React.ReactNode;
+	onRead: (m: Measured) => void | Promise<void>;
+}) {
+	const [text, setText] = useState('');
+	const [instrument, setInstrument] = useState(() => usualInstrument(site, station, quantity));
+	const [problem, setProblem] = useState('');
+	const [busy, setBusy] = useState(false);
+	const [doubted, setDoubted] = useState<(Measured & { id: number | null }) | null>(null);
+	const field = useRef<HTMLInputElement>(null);
+	// biome-ignore lint/correctness/useExhaustiveDependencies: another place is another field
+	useEffect(() => field.current?.focus(), [station, quantity]);
+
+	const scale = site.instruments.find((i) => i.info.code === instrument)?.info.ppmScale ?? null;
+	const v = understandField(quantity, text, scale, site.units, engine.expect(station, quantity, Date.now()));
+	const draft: DraftSample | null =
+		v.state === 'value'
+			? {
+					station,
+					instrument: instrument || null,
+					values: [{ quantity: v.quantity, digits: v.digits, unit: v.unit }],
+					note,
+					at: null,
+					source: 'bench',
+				}
+			: null;
+	const verdict = draft ? judgeDraft(engine, draft)[0] : undefined;
+	const unit = quantity === 'ec' ? site.units.ec : 'pH';
+
+	function fix() {
+		const suggested = verdict?.deciding?.suggested;
+		if (v.state !== 'value' || suggested == null) return;
+		const to = verdict!.deciding!.cause === 'unit-slip' && quantity === 'ec' ? site.units.ec : v.unit;
+		setText(fixedValue(suggested, to, v.digits));
+		field.current?.focus();
+	}
+	async function submit() {
+		if (busy) return;
+		if (!draft || v.state !== 'value') return setProblem(`Type the ${QUANTITY[quantity].name} that the meter shows.`);
+		setBusy(true);
+		setProblem('');
+		try {
+			const at = Date.now();
+			const result = await save([{ ...draft, at }]);
+			const reading = readingsOf({ ...draft, at }, at)[0]!;
+			engine.take([reading]);
+			const said = result.kind === 'stored' ? result.stored.samples[0]?.readings[0] : undefined;
+			const measured: Measured = { value: reading.value, flag: said?.flag ?? null, doubt: null };
+			setText('');
+			if (said && said.flag >= 3 && said.cause !== 'calibration-overdue')
+				setDoubted({ ...measured, doubt: said.message, id: said.id });
+			else {
+				setDoubted(null);
+				await onRead(measured);
+			}
+		} catch (error) {
+			setProblem((error as Error).message);
+		} finally {
+			setBusy(false);
+		}
+	}
+	async function stand() {
+		if (!doubted) return;
+		try {
+			if (doubted.id !== null) await api(`/readings/${doubted.id}/decision`, { json: { kind: 'keep' } });
+			setDoubted(null);
+			await onRead(doubted);
+		} catch (error) {
+			setProblem((error as Error).message);
+		}
+	}
+	function onKey(e: KeyboardEvent<HTMLInputElement>) {
+		if (e.key === 'f' && verdict?.deciding?.suggested != null && !/[a-z]$/i.test(text)) {
+			e.preventDefault();
+			fix();
+		}
+	}
+	return (
+		<form
+			data-measure={quantity}
+			onSubmit={(e) => {
+				e.preventDefault();
+				submit();
+			}}
+		>
+			{children}
+			{doubted && (
+				<div className="border-l-4 border-warning pl-3 py-1 my-2" data-doubted role="alert">
+					<p>
+						It is kept, and in doubt: {doubted.doubt} Read again before going on
+						{quantity === 'ph' ? ': nothing is dosed on a doubtful pH' : ''}.
+					</p>
+					<button type="button" className="act !font-normal mt-1" onClick={stand}>
+						It is right: go on with it
+					</button>
+				</div>
+			)}
+			<div className="flex flex-wrap gap-3 items-end">
+				<label className="block w-36">
+					<span className="field-label">
+						{QUANTITY[quantity].name} now{quantity === 'ec' && `, ${unitLabel(unit)}`}
+					</span>
+					<input
+						ref={field}
+						id={`measure-${quantity}`}
+						className="field !text-[1.5rem] !min-h-12"
+						style={{ borderBottom: `3px solid var(--q-${quantity})` }}
+						inputMode="decimal"
+						autoComplete="off"
+						value={text}
+						aria-invalid={v.state === 'problem'}
+						onChange={(e) => {
+							setText(e.target.value);
+							setProblem('');
+						}}
+						onKeyDown={onKey}
+					/>
+				</label>
+				<label className="block w-36">
+					<span className="field-label">measured with</span>
+					<select className="field" value={instrument} onChange={(e) => setInstrument(e.target.value)}>
+						<option value="">not said</option>
+						{site.instruments
+							.filter((i) => i.kind !== 'sensor_node')
+							.map((i) => (
+								<option key={i.info.code} value={i.info.code}>
+									{i.name}
+								</option>
+							))}
+					</select>
+				</label>
+				<button type="submit" className="act act-main" disabled={busy || v.state === 'problem'}>
+					Enter
+				</button>
+			</div>
+			<div aria-live="polite">
+				{v.state === 'problem' && <p className="text-error">{v.message}</p>}
+				{v.state === 'value' && v.marked && <p className="text-soft text-[0.85rem]">read as {v.digits}</p>}
+				{verdict && v.state === 'value' && (
+					<VerdictLine
+						quantity={v.quantity}
+						verdict={verdict}
+						units={site.units}
+						fixKey="f"
+						onFix={verdict.deciding?.suggested == null ? undefined : fix}
+					/>
+				)}
+			</div>
+			{problem && (
+				<p role="alert" className="text-error">
+					{problem}
+				</p>
+			)}
+		</form>
+	);
+}

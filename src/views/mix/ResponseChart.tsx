@@ -1,0 +1,120 @@
+import type { ApexOptions } from 'apexcharts';
+import { lazy, Suspense, useMemo } from 'react';
+import { useTheme } from '../ui/theme';
+import type { Advice } from './types';
+
+const ApexChart = lazy(() => import('react-apexcharts'));
+const MOST_DOSES = 12;
+
+/** Millilitres per litre at which the curve has come to a pH, straight between its points. */
+function along(curve: Advice['curve'], ph: number): number | null {
+	for (let i = 1; i < curve.length; i++) {
+		const [a, b] = [curve[i - 1]!, curve[i]!];
+		if ((ph - a.ph) * (ph - b.ph) <= 0 && a.ph !== b.ph)
+			return a.ml_per_l + ((ph - a.ph) / (b.ph - a.ph)) * (b.ml_per_l - a.ml_per_l);
+	}
+	return null;
+}
+
+/** What the product does here by all that is known, with its 95 % band, and what each earlier dose truly did. */
+export function ResponseChart({ advice, targetPh, product }: { advice: Advice; targetPh: number; product: string }) {
+	const theme = useTheme();
+	const { series, options } = useMemo(() => {
+		const { curve } = advice;
+		const round = (v: number, n: number) => Number(v.toFixed(n));
+		const doses = advice.past.slice(-MOST_DOSES).flatMap((d) => {
+			// Each dose begins on the curve, at its own pH: what counts is how steeply it went from there.
+			const from = along(curve, d.ph_before);
+			return from === null
+				? []
+				: [
+						{
+							name: `${d.time.slice(0, 10)}, ${d.ml} mL`,
+							type: 'line',
+							data: [
+								{ x: round(from, 4), y: d.ph_before },
+								{ x: round(from + d.ml / advice.volume_l, 4), y: d.ph_after },
+							],
+						},
+					];
+		});
+		const hue = theme['--q-ph'] ?? '#000';
+		const series = [
+			{
+				name: '95 % of cases',
+				type: 'rangeArea',
+				data: curve.map((c) => ({ x: round(c.ml_per_l, 4), y: [round(c.low_ph, 2), round(c.high_ph, 2)] })),
+			},
+			{ name: 'expected', type: 'line', data: curve.map((c) => ({ x: round(c.ml_per_l, 4), y: round(c.ph, 2) })) },
+			...doses,
+		];
+		const options: ApexOptions = {
+			chart: {
+				type: 'rangeArea',
+				animations: { enabled: false },
+				background: 'transparent',
+				fontFamily: 'B612, sans-serif',
+				foreColor: theme['--soft'] ?? '#555',
+				toolbar: {
+					show: true,
+					tools: { download: true, zoom: false, zoomin: false, zoomout: false, pan: false, reset: false },
+				},
+			},
+			colors: [hue, hue, ...doses.map(() => theme['--color-base-content'] ?? '#000')],
+			fill: { opacity: [0.16, 1, ...doses.map(() => 1)] },
+			stroke: { width: [0, 2, ...doses.map(() => 1.4)], dashArray: [0, 0, ...doses.map(() => 3)] },
+			markers: { size: [0, 0, ...doses.map(() => 3)], strokeWidth: 0 },
+			dataLabels: { enabled: false },
+			legend: { show: false },
+			grid: { borderColor: theme['--color-base-300'] ?? '#ccc', padding: { left: 8, right: 12 } },
+			xaxis: {
+				type: 'numeric',
+				tickAmount: 6,
+				title: { text: `${product}, mL for each litre`, style: { fontWeight: 400 } },
+				labels: { formatter: (v) => String(Number(Number(v).toPrecision(2))) },
+			},
+			yaxis: {
+				tickAmount: 5,
+				title: { text: 'pH', style: { fontWeight: 400 } },
+				labels: { formatter: (v) => v.toFixed(1), minWidth: 36 },
+			},
+			annotations: {
+				yaxis: [
+					{
+						y: targetPh - 0.1,
+						y2: targetPh + 0.1,
+						fillColor: theme['--zone'] ?? '#eee',
+						opacity: 0.6,
+						borderColor: 'transparent',
+						label: {
+							text: 'target',
+							borderColor: 'transparent',
+							style: { background: 'transparent', color: theme['--soft'] ?? '#555' },
+						},
+					},
+				],
+			},
+			tooltip: { shared: false },
+		};
+		return { series, options };
+	}, [advice, theme, targetPh, product]);
+	if (advice.curve.length === 0) return null;
+	return (
+		<figure
+			data-chart="response"
+			aria-label={`pH against millilitres of ${product} for each litre; the doses stand in the table below.`}
+		>
+			<Suspense fallback={<div style={{ height: 240 }} />}>
+				{theme['--soft'] !== undefined && (
+					<ApexChart
+						key={`${theme['--soft']}${series.length}${advice.ph}`}
+						type="rangeArea"
+						height={240}
+						options={options}
+						series={series as ApexOptions['series']}
+					/>
+				)}
+			</Suspense>
+		</figure>
+	);
+}

@@ -1,0 +1,116 @@
+import { useEffect, useState } from 'react';
+import { decimal } from '@/core/format/readings-row';
+import type { Engine } from '@/core/reading/engine';
+import { api } from '../api';
+import { logEvent } from './log-event';
+import type { Measured } from './MeasureHere';
+import { type Advice, type LogStep, type Product, poured, type Tank } from './types';
+
+/** What a step of a dose was, for the log of a batch. */
+export type DoseStep = Omit<LogStep, 'at'> & { step: 'dosed' | 'ph' };
+
+/** Far more than the whole way takes is a slip of the unit, asked about before it is stored. */
+const SLIP_TIMES = 5;
+const LEAST_WAY_ML = 0.01;
+/** Beyond the interval by more than a pen tells. */
+const BESIDE = 0.02;
+
+interface Given {
+	ml: number;
+	predicted: number;
+	low: number;
+	high: number;
+}
+
+/** One tank being dosed: what is advised, what was given and waits for its pH, and what it did. */
+export function useDose(
+	engine: Engine,
+	tank: Tank,
+	product: Product,
+	targetPh: number,
+	litres: number | undefined,
+	onStep?: ((step: DoseStep) => void | Promise<void>) | undefined,
+) {
+	const [advice, setAdvice] = useState<Advice | null>(null);
+	const [given, setGiven] = useState<Given | null>(null);
+	const [told, setTold] = useState('');
+	const [problem, setProblem] = useState('');
+
+	async function ask() {
+		setProblem('');
+		try {
+			setAdvice(
+				await api<Advice>('/mix/dose', {
+					json: {
+						station: tank.code,
+						product: product.name,
+						target_ph: targetPh,
+						...(litres !== undefined && litres > 0 ? { volume_l: litres } : {}),
+					},
+				}),
+			);
+		} catch (error) {
+			setAdvice(null);
+			setProblem((error as Error).message);
+		}
+	}
+	// biome-ignore lint/correctness/useExhaustiveDependencies: another tank, product or target is another question
+	useEffect(() => {
+		setGiven(null);
+		setTold('');
+		ask();
+	}, [tank.code, product.name, targetPh]);
+
+	async function pour(text: string) {
+		const amount = decimal(text.trim());
+		if (amount === undefined || !(amount > 0) || !advice) return setProblem('How many millilitres were poured?');
+		if (amount > SLIP_TIMES * Math.max(advice.ml_to_target ?? 0, LEAST_WAY_ML))
+			return setProblem(
+				`${amount} mL is far more than the whole way takes (${poured(advice.ml_to_target ?? 0)} mL): litres written for millilitres?`,
+			);
+		try {
+			await logEvent(engine, {
+				station: tank.code,
+				kind: product.kind === 'acid' ? 'acid_added' : 'base_added',
+				amount,
+				unit: 'mL',
+				product: product.name,
+			});
+			await onStep?.({
+				step: 'dosed',
+				expected: advice.predicted_ph ?? null,
+				measured: null,
+				words: `${poured(amount)} mL ${product.name}`,
+				amount,
+			});
+			setGiven({ ml: amount, predicted: advice.predicted_ph!, low: advice.low_ph!, high: advice.high_ph! });
+			setTold('');
+			setProblem('');
+		} catch (error) {
+			setProblem((error as Error).message);
+		}
+	}
+	async function measured(m: Measured) {
+		await onStep?.({
+			step: 'ph',
+			expected: given?.predicted ?? null,
+			measured: m.value,
+			words: `pH ${m.value.toFixed(2)}`,
+			flag: m.flag,
+			doubt: m.doubt,
+		});
+		if (given) {
+			const { predicted, low, high } = given;
+			setTold(
+				m.value < low - BESIDE || m.value > high + BESIDE
+					? `It went to ${m.value.toFixed(2)}, outside the ${low.toFixed(2)} to ${high.toFixed(2)} that was expected. Was it mixed? Is the volume right?`
+					: `It went to ${m.value.toFixed(2)}, expected ${predicted.toFixed(2)}.`,
+			);
+		}
+		setGiven(null);
+		// What was advised before the dose is no advice after it.
+		setAdvice(null);
+		await ask();
+	}
+	return { advice, given, told, problem, ask, pour, measured };
+}
