@@ -8,11 +8,12 @@ import { storeJudged } from '@/service/store-judged';
 import { insertCalibration, putLot, putProbe } from '@/store/calibrations';
 import { insertEvents, listEvents } from '@/store/events';
 import { putInstrument, putStation, putSystem } from '@/store/line';
-import { putProduct } from '@/store/mix';
+import { insertFinishedBatch, putProduct, putRecipe } from '@/store/mix';
 import { type Client, type Pool, transaction } from '@/store/pool';
 import { insertDecision, listReadings, refreshStatistics } from '@/store/readings';
 import { insertSite } from '@/store/site';
 import { insertReport } from '@/store/water';
+import { RECIPES } from './batches';
 import { INSTRUMENTS, LOTS, PROBES, PRODUCTS, REPORTS, SITE, STATIONS, SYSTEMS } from './saltmarsh';
 import { type DemoCalibration, type DemoReading, season } from './season';
 
@@ -51,7 +52,7 @@ export async function loadDemo(pool: Pool, options: { say: (text: string) => voi
 	if (await loadSite(pool)) return;
 	options.say('Loading the Saltmarsh Yard demo.');
 	const now = options.now ?? Date.now();
-	const { readings, events, calibrations } = season(lastMorning(now));
+	const { readings, events, calibrations, batches } = season(lastMorning(now));
 	await transaction(pool, async (client) => {
 		const site = await insertSite(client, SITE);
 		for (const s of SYSTEMS) await putSystem(client, site.id, s);
@@ -83,7 +84,23 @@ export async function loadDemo(pool: Pool, options: { say: (text: string) => voi
 			await storeJudged(client, context, engine, rows.slice(i, i + 5000), { source: 'demo', who: 'grower' });
 		await decideOldDoubts(client, context, lastMorning(now));
 		await storeCalibrations(client, context, calibrations);
-		for (const p of PRODUCTS) await putProduct(client, site.id, p);
+		const end = lastMorning(now);
+		const day = (ago: number) => new Date(end - ago * DAY).toISOString().slice(0, 10);
+		for (const { countedDaysAgo, openedDaysAgo, ...p } of PRODUCTS) {
+			const { id } = await putProduct(client, site.id, {
+				...p,
+				stockAt: countedDaysAgo === null ? null : end - countedDaysAgo * DAY,
+				opened: openedDaysAgo === null ? null : day(openedDaysAgo),
+			});
+			for (const r of RECIPES.filter((x) => x.product === p.name))
+				await putRecipe(client, site.id, {
+					...r,
+					productId: id,
+					waterId: r.water === null ? null : stationIds.get(r.water)!,
+					at: end - 60 * DAY,
+				});
+		}
+		for (const b of batches) await insertFinishedBatch(client, site.id, { ...b, stationId: stationIds.get('mix')! });
 		for (const r of REPORTS)
 			await insertReport(client, site.id, {
 				...r,

@@ -216,7 +216,12 @@ export const PROBES = [
 	probe('minnow', 'ec', 'dry'),
 ];
 
-const product = (p: Partial<ProductRow> & Pick<ProductRow, 'name' | 'kind'>): Omit<ProductRow, 'id'> => ({
+/** Days are counted back from the end of the demo. */
+type DemoProduct = Omit<ProductRow, 'id' | 'stockAt' | 'opened'> & {
+	countedDaysAgo: number | null;
+	openedDaysAgo: number | null;
+};
+const product = (p: Partial<DemoProduct> & Pick<DemoProduct, 'name' | 'kind'>): DemoProduct => ({
 	chemical: '',
 	percentWw: null,
 	densityGMl: null,
@@ -227,16 +232,36 @@ const product = (p: Partial<ProductRow> & Pick<ProductRow, 'name' | 'kind'>): Om
 	unit: 'mL',
 	rateText: '',
 	stockMl: null,
-	stockAt: null,
-	opened: null,
+	countedDaysAgo: null,
+	openedDaysAgo: null,
 	keepsDays: null,
 	expires: null,
 	note: '',
 	...p,
 });
 export const PRODUCTS = [
-	product({ name: 'feed A and B', kind: 'nutrient', parts: 2, rateMlL: 4, gainUsCm: 420, stockMl: 18_000 }),
-	product({ name: 'pH down', kind: 'acid', chemical: 'nitric', percentWw: 24, densityGMl: 1.14, stockMl: 4200 }),
+	product({
+		name: 'feed A and B',
+		kind: 'nutrient',
+		parts: 2,
+		rateMlL: 4,
+		rateText: '4 mL/L',
+		gainUsCm: 400,
+		stockMl: 20_000,
+		countedDaysAgo: 24,
+		openedDaysAgo: 24,
+		keepsDays: 365,
+	}),
+	product({
+		name: 'pH down',
+		kind: 'acid',
+		chemical: 'nitric',
+		percentWw: 24,
+		densityGMl: 1.14,
+		stockMl: 10_000,
+		countedDaysAgo: 52,
+		openedDaysAgo: 52,
+	}),
 	product({
 		name: 'bicarbonate',
 		kind: 'base',

@@ -3,6 +3,7 @@ import type { EventKind } from '@/core/reading/model';
 import { Pen } from '@/sim/pen';
 import { type Random, seeded } from '@/sim/random';
 import { Tank } from '@/sim/tank';
+import { type DemoBatch, demoBatch } from './batches';
 
 /**
  * Eight months at Saltmarsh Yard, day by day: what the water truly was, what the pens showed, what was written down,
@@ -61,11 +62,13 @@ export interface Season {
 	readings: DemoReading[];
 	events: DemoEvent[];
 	calibrations: DemoCalibration[];
+	batches: DemoBatch[];
 }
 
 const DAY = 86_400_000;
 const HOUR = 3_600_000;
 const MINUTE = 60_000;
+const BATCH_DAYS = 112;
 
 interface Sample {
 	at: number;
@@ -139,7 +142,7 @@ export function season(end: number, seed = DEMO_SEED, days = DEMO_DAYS): Season 
 	let rainEc = 62;
 	let drainPh = 6.1;
 
-	const result: Season = { readings: [], events: [], calibrations: [] };
+	const result: Season = { readings: [], events: [], calibrations: [], batches: [] };
 	const event = (
 		at: number,
 		station: string,
@@ -166,7 +169,23 @@ export function season(end: number, seed = DEMO_SEED, days = DEMO_DAYS): Season 
 		if (d % 7 === 2) {
 			mixEc = 1900 * (1 + 0.012 * chance.normal());
 			mixPh = 5.82 + 0.05 * chance.normal();
-			event(morning - HOUR, 'mix', 'solution_changed', 1000, 'L', '', 'new batch');
+			if (days - d <= BATCH_DAYS) {
+				// The batches of the last months were made step by step, and kept.
+				const batch = demoBatch(morning - 3 * HOUR, boreholeEc, mixEc, seed + d, days - d > 10 && days - d <= 17);
+				result.batches.push(batch);
+				for (const e of batch.events) event(e.at, 'mix', e.kind, e.amount, e.unit, e.product, e.note);
+				for (const r of batch.readings)
+					result.readings.push({
+						...r,
+						station: 'mix',
+						instrument: 'plum',
+						tempC: null,
+						waitS: null,
+						truth: toCanonical(Number(r.digits), unitNamed(r.unit)!),
+						shown: toCanonical(Number(r.digits), unitNamed(r.unit)!),
+						fault: '',
+					});
+			} else event(morning - HOUR, 'mix', 'solution_changed', 1000, 'L', '', 'new batch');
 			feedEc = 1400 * (1 + 0.012 * chance.normal());
 			feedPh = 5.82 + 0.05 * chance.normal();
 			event(morning - HOUR, 'gutters-feed', 'solution_changed', null, '', '', 'new batch');

@@ -112,7 +112,7 @@ async function pastDoses(
 	const sound = (list: JudgedReading[]) =>
 		list
 			.filter((r) => (r.flag ?? 2) < 3 || r.decision === 'keep' || r.cause === 'calibration-overdue')
-			.map((r) => ({ at: r.at, value: believed(r) }));
+			.map((r) => ({ at: r.at, value: believed(r), by: r.instrument }));
 	const doses = tank.events.flatMap((e) => {
 		const ml = inMl(e.amount, e.unitText);
 		return (e.kind === 'acid_added' || e.kind === 'base_added') &&

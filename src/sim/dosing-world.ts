@@ -42,6 +42,11 @@ export class DosingTank {
 		return solvePh((p) => this.held(p), this.charge);
 	}
 
+	/** Acid that the way to a pH truly takes, meq/L. */
+	meqTo(ph: number): number {
+		return this.charge - this.held(ph);
+	}
+
 	/** What the pen shows. */
 	measure(): number {
 		return Math.round((this.ph + 0.015 * this.chance.normal()) * 100) / 100;

@@ -202,6 +202,18 @@ export async function insertBatch(
 	return rows[0]!.id;
 }
 
+/** A batch that is already over, as the demo brings it. */
+export async function insertFinishedBatch(
+	db: Db,
+	siteId: number,
+	b: { stationId: number; startedAt: number; finishedAt: number; plan: BatchPlan; log: readonly BatchStep[] },
+): Promise<void> {
+	await db.query(
+		'INSERT INTO batch (site_id, station_id, started_at, finished_at, plan, log) VALUES ($1,$2,$3,$4,$5,$6)',
+		[siteId, b.stationId, new Date(b.startedAt), new Date(b.finishedAt), b.plan, JSON.stringify(b.log)],
+	);
+}
+
 /** Adds what a step showed; `done` ends the batch. Null when there is no such batch or it is finished. */
 export async function addBatchStep(db: Db, siteId: number, id: number, step: BatchStep): Promise<number | null> {
 	const { rows } = await db.query<{ id: number }>(

@@ -211,7 +211,7 @@ describe('doses read from events and readings', () => {
 		{ at: 40 * HOUR, value: 6.2 },
 	];
 	it('takes the readings just before and after, and none across another event or too late', () => {
-		expect(around(9 * HOUR, ph, [9 * HOUR])).toEqual({ before: 6.4, after: 5.9 });
+		expect(around(9 * HOUR, ph, [9 * HOUR])).toMatchObject({ before: 6.4, after: 5.9 });
 		expect(around(9 * HOUR, ph, [9 * HOUR, 9.5 * HOUR])).toBeNull();
 		expect(around(20 * HOUR, ph, [])).toBeNull();
 		expect(pairDoses([{ at: 9 * HOUR, ml: 30, product: 'x' }], ph, [9 * HOUR], 100)).toMatchObject([

@@ -12,6 +12,8 @@ export interface Dosed {
 export interface Seen {
 	at: number;
 	value: number;
+	/** Code of the instrument, where it was said. */
+	by?: string | null | undefined;
 }
 
 const HOUR = 3_600_000;
@@ -24,7 +26,7 @@ export function around(
 	at: number,
 	readings: readonly Seen[],
 	others: readonly number[],
-): { before: number; after: number } | null {
+): { before: number; after: number; otherInstrument: boolean } | null {
 	let before: Seen | null = null;
 	let after: Seen | null = null;
 	for (const r of readings) {
@@ -33,7 +35,9 @@ export function around(
 	}
 	if (!before || !after) return null;
 	const [from, to] = [before.at, after.at];
-	return others.some((o) => o !== at && o > from && o <= to) ? null : { before: before.value, after: after.value };
+	return others.some((o) => o !== at && o > from && o <= to)
+		? null
+		: { before: before.value, after: after.value, otherInstrument: (before.by ?? null) !== (after.by ?? null) };
 }
 
 /** @param ec readings of the same tank, so that it is known how much feed was in it then */
@@ -48,7 +52,17 @@ export function pairDoses(
 		const seen = around(d.at, ph, otherEvents);
 		const ecUsCm = ec.findLast((r) => r.at <= d.at && d.at - r.at <= BEFORE_MS)?.value;
 		return seen && d.ml > 0
-			? [{ at: d.at, volumeL, ml: d.ml, phBefore: seen.before, phAfter: seen.after, ecUsCm }]
+			? [
+					{
+						at: d.at,
+						volumeL,
+						ml: d.ml,
+						phBefore: seen.before,
+						phAfter: seen.after,
+						ecUsCm,
+						otherInstrument: seen.otherInstrument,
+					},
+				]
 			: [];
 	});
 }

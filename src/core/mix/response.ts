@@ -26,6 +26,8 @@ export interface PastDose {
 	ecUsCm?: number | undefined;
 	/** The tank held another water then, or the source has changed since: it teaches less. */
 	otherWater?: boolean | undefined;
+	/** Before and after were read by different instruments, whose errors differ. */
+	otherInstrument?: boolean | undefined;
 }
 
 /** Assumed where nobody knows, as median and spread: a tap water half used up, and a usual feed. */
@@ -40,6 +42,8 @@ const FEED_EC_US_CM = 1500;
 const LEAST_PHOSPHATE = 0.03;
 /** Standard uncertainty of one pH reading of a kept pen, and of a cylinder as a share. */
 const U_PH = 0.02;
+/** Of the difference between two instruments, each checked within weeks. */
+const U_OTHER_PH = 0.15;
 const U_POUR = 0.04;
 /** What the curve leaves out, and what changes from week to week, as a share of a dose. */
 const U_MODEL = 0.06;
@@ -96,7 +100,7 @@ export function learnResponse(past: readonly PastDose[], s: Solution, strengthMe
 			phBefore: d.phBefore,
 			phAfter: d.phAfter,
 			u: Math.hypot(U_POUR, U_MODEL, d.otherWater ? U_OTHER_WATER : 0),
-			uPh: U_PH,
+			uPh: d.otherInstrument ? U_OTHER_PH : U_PH,
 			phosphateShare: phosphateShare(d, s),
 		});
 	}
@@ -188,7 +192,7 @@ export function adviseDose(q: DoseQuestion): DoseAdvice {
 	// Whatever the curve says: never far beyond what doses here have shown a step of pH to take.
 	const shown = q.past.flatMap((d) => {
 		const change = Math.abs(d.phBefore - d.phAfter);
-		return tells(d) && change > 3 * U_PH ? [d.ml / d.volumeL / change] : [];
+		return tells(d) && !d.otherInstrument && change > 3 * U_PH ? [d.ml / d.volumeL / change] : [];
 	});
 	const most =
 		shown.length === 0 ? Number.POSITIVE_INFINITY : MOST_TIMES * Math.max(...shown) * Math.abs(ph - targetPh);
@@ -225,6 +229,8 @@ export function responseChanged(
 	if (past.length < 5) return null;
 	const { belief } = learnResponse(past.slice(0, -1), s, strengthMeqMl);
 	const d = past.at(-1)!;
+	// Two instruments that differ look like a changed response.
+	if (d.otherInstrument) return null;
 	const way = moved(d.phBefore, d.phAfter, belief.tempC);
 	const change = Math.abs(d.phBefore - d.phAfter);
 	if (!(d.ml > 0) || change < 2 * U_PH) return null;

@@ -25,6 +25,8 @@ export type TopUp =
 			ecUsCm: number;
 			/** mL of each part that bring it to the target; 0 when none is wanted, null when it cannot be said. */
 			feedMlEach: number | null;
+			/** Litres of this water alone that bring it down to the target; null where it does not, or would run over. */
+			litresToTarget: number | null;
 			/** Litres of each part, in order, and the EC after each. */
 			parts: { litres: number; ecUsCm: number }[];
 			/** Hours to wait before measuring, after each part. */
@@ -56,11 +58,25 @@ export function planTopUp(t: TopUpInput): TopUp {
 			: t.gainUsCmPerMlL === undefined || !(t.gainUsCmPerMlL > 0)
 				? null
 				: (short / t.gainUsCmPerMlL) * volumeL;
+	const { targetEcUsCm: target, withEcUsCm: own } = t;
+	const down =
+		target !== undefined && t.ecUsCm > target && own < target
+			? (t.volumeL * (t.ecUsCm - target)) / (target - own)
+			: null;
+	const fits = down !== null && (t.capacityL === undefined || t.volumeL + down <= t.capacityL * 1.001);
 	const count = t.stirred ? 1 : Math.min(Math.max(Math.ceil(t.addL / (PART_SHARE * t.volumeL)), 1), MOST_PARTS);
 	const litres = t.addL / count;
 	const parts = Array.from({ length: count }, (_, i) => ({
 		litres,
 		ecUsCm: afterAdding(t.volumeL, t.ecUsCm, litres * (i + 1), t.withEcUsCm),
 	}));
-	return { ok: true, volumeL, ecUsCm, feedMlEach, parts, waitHours: t.stirred ? WAIT_STIRRED_H : WAIT_STILL_H };
+	return {
+		ok: true,
+		volumeL,
+		ecUsCm,
+		feedMlEach,
+		litresToTarget: fits ? down : null,
+		parts,
+		waitHours: t.stirred ? WAIT_STIRRED_H : WAIT_STILL_H,
+	};
 }

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { dilute } from '@/core/mix/dilute';
 import { nutrientDose } from '@/core/mix/nutrient-dose';
+import { drainPair } from '@/core/rootzone/drain-pair';
 import { acidDemand } from '@/core/water/acid-demand';
 import { ACID_KINDS, BASE_KINDS } from '@/core/water/acids';
 import { baseDemand } from '@/core/water/base-demand';
@@ -312,6 +313,49 @@ export const waterCalculators = [
 					boronMgL: body.ions.b_mg_l,
 				}),
 				odd: r.odd,
+			};
+		},
+	}),
+	operation({
+		method: 'POST',
+		path: '/calc/drain',
+		tag: 'Calculators',
+		summary: 'Drain against feed: how much ran off, what the plants took, and what to do first',
+		body: z.strictObject({
+			applied_l: litres,
+			drained_l: notNegative.max(1e9),
+			feed_ec_us_cm: ec,
+			drain_ec_us_cm: ec,
+			feed_ph: ph.optional(),
+			drain_ph: ph.optional(),
+			preset: z.enum(['tight', 'usual', 'loose']).optional().describe('usual unless given'),
+		}),
+		response: z.object({
+			leaching_fraction: z.number(),
+			ec_delta_us_cm: z.number(),
+			uptake_ec_us_cm: z.number().optional().describe('not where as much ran off as was given'),
+			ph_delta: z.number().optional(),
+			verdict: z.enum(['good', 'watch', 'act', 'check']),
+			actions: z.array(z.string()),
+		}),
+		run: ({ body }) => {
+			const r = drainPair({
+				appliedL: body.applied_l,
+				drainedL: body.drained_l,
+				feedEcUsCm: body.feed_ec_us_cm,
+				drainEcUsCm: body.drain_ec_us_cm,
+				feedPh: body.feed_ph,
+				drainPh: body.drain_ph,
+				preset: body.preset,
+			});
+			if (!r.ok) return refuse(r.field, r.message);
+			return {
+				leaching_fraction: r.leachingFraction,
+				ec_delta_us_cm: r.ecDeltaUsCm,
+				...(r.uptakeEcUsCm !== null ? { uptake_ec_us_cm: r.uptakeEcUsCm } : {}),
+				...(r.phDelta !== null ? { ph_delta: r.phDelta } : {}),
+				verdict: r.verdict,
+				actions: r.actions,
 			};
 		},
 	}),

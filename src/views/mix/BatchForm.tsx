@@ -176,10 +176,10 @@ export function BatchForm({
 					{recipes.length > 0 && (
 						<Choice
 							label="recipe"
-							width="w-40"
+							width="w-36"
 							value={d.recipe}
 							options={['', ...recipes.map((r) => r.name)]}
-							labels={{ '': 'none, as below' }}
+							labels={{ '': 'none' }}
 							onChange={(v) => {
 								const r = recipes.find((x) => x.name === v);
 								onChange(r ? fromRecipe(d, r) : { ...d, recipe: '' });

@@ -90,8 +90,9 @@ export function Dose({
 					}}
 				>
 					<p className="w-full text-[1.15rem]">
-						From pH {advice.ph.toFixed(2)} to {targetPh}: pour <strong>{poured(advice.ml!)} mL</strong> of{' '}
-						{product.name} into {advice.volume_l} L. It should go to <strong>{advice.predicted_ph!.toFixed(2)}</strong>{' '}
+						From pH {advice.ph.toFixed(2)} to {targetPh.toFixed(Number.isInteger(targetPh * 10) ? 1 : 2)}: pour{' '}
+						<strong>{poured(advice.ml!)} mL</strong> of {product.name} into {advice.volume_l} L. It should go to{' '}
+						<strong>{advice.predicted_ph!.toFixed(2)}</strong>{' '}
 						<span className="text-soft">
 							({advice.low_ph!.toFixed(2)} to {advice.high_ph!.toFixed(2)}, 95 %)
 						</span>

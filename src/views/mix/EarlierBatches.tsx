@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { batchFigures, compareBatches, gainOf } from '@/core/mix/compare-batches';
 import type { BatchSummary, Tank } from './types';
 
-const MOST = 10;
+const MOST = 8;
 const figuresOf = (b: BatchSummary) => batchFigures(b.plan, b.log, b.startedAt, b.finishedAt);
 const mS = (v: number | null) => (v === null ? '–' : (v / 1000).toFixed(2));
 
@@ -36,6 +36,23 @@ export function EarlierBatches({
 	return (
 		<section className="note-rule mt-4 no-print" aria-label="Batches before">
 			<h2>Batches before</h2>
+			{earlier && (
+				<div className="my-1" data-differences={differences.length} aria-live="polite">
+					<p>
+						<strong>
+							{day(shown.startedAt)} against {day(earlier.startedAt)}
+						</strong>
+						{differences.length === 0 && ': nothing that pens, cylinders and dipsticks can tell apart.'}
+					</p>
+					<ul>
+						{differences.map((d) => (
+							<li key={d.of} className="border-l-4 border-secondary pl-2 my-0.5">
+								{d.words}
+							</li>
+						))}
+					</ul>
+				</div>
+			)}
 			<div className="overflow-x-auto">
 				<table className="text-[0.95rem] w-full max-w-[72rem]">
 					<thead>
@@ -88,7 +105,7 @@ export function EarlierBatches({
 									<td className="pr-3">
 										{f.doses}
 										{f.dosedMlPerL !== null && (
-											<span className="text-soft text-[0.85rem]"> {(1000 * f.dosedMlPerL).toFixed(0)} mL/m³</span>
+											<span className="text-soft text-[0.85rem]"> {f.dosedMlPerL.toPrecision(2)} mL/L</span>
 										)}
 									</td>
 									<td className="pr-3">{f.lastPh?.toFixed(2) ?? '–'}</td>
@@ -107,23 +124,6 @@ export function EarlierBatches({
 					</tbody>
 				</table>
 			</div>
-			{earlier && (
-				<div className="mt-2" data-differences={differences.length} aria-live="polite">
-					<p>
-						<strong>
-							{day(shown.startedAt)} against {day(earlier.startedAt)}
-						</strong>
-						{differences.length === 0 && ': nothing that pens, cylinders and dipsticks can tell apart.'}
-					</p>
-					<ul>
-						{differences.map((d) => (
-							<li key={d.of} className="border-l-4 border-secondary pl-2 my-0.5">
-								{d.words}
-							</li>
-						))}
-					</ul>
-				</div>
-			)}
 		</section>
 	);
 }

@@ -4,8 +4,10 @@ import { ML_PER_DROP, readJug } from '@/core/mix/jug';
 import { api } from '../api';
 import { cautionOf, type Product } from './types';
 
-const W = 260;
-const H = 110;
+const W = 340;
+const H = 170;
+const LEFT = 34;
+const FOOT = 30;
 
 /** Drops against pH in a jug, drawn as it goes: it gives the strength of a product whose label says nothing. */
 export function Jug({ product, onKnown }: { product: Product; onKnown: () => void }) {
@@ -19,6 +21,8 @@ export function Jug({ product, onKnown }: { product: Product; onKnown: () => voi
 	const most = Math.max(...steps.map((s) => s.ml), 0.1);
 	const phs = steps.map((s) => s.ph);
 	const [low, high] = [Math.min(...phs, 14) - 0.1, Math.max(...phs, 0) + 0.1];
+	const x = (ml: number) => LEFT + 10 + (ml / most) * (W - LEFT - 20);
+	const y = (v: number) => H - FOOT - 8 - ((v - low) / (high - low)) * (H - FOOT - 16);
 	return (
 		<div className="border-t border-line mt-2 pt-2" data-jug={steps.length}>
 			<h2>Jug: {product.name}, drop by drop</h2>
@@ -74,24 +78,36 @@ export function Jug({ product, onKnown }: { product: Product; onKnown: () => voi
 				A drop counts as 0.05 mL, an estimate; a pipette is better. Begin with 0 drops.
 			</p>
 			{steps.length > 0 && (
-				<svg viewBox={`0 0 ${W} ${H}`} width={W} height={H} role="img" aria-label="pH against drops">
-					<rect width={W} height={H} fill="var(--zone)" opacity="0.5" />
+				<svg
+					viewBox={`0 0 ${W} ${H}`}
+					width={W}
+					height={H}
+					className="max-w-full"
+					role="img"
+					aria-label="pH against drops"
+				>
+					<rect x={LEFT} width={W - LEFT} height={H - FOOT} fill="var(--zone)" opacity="0.5" />
+					{[low + 0.1, (low + high) / 2, high - 0.1].map((v) => (
+						<text key={v} x={LEFT - 4} y={y(v) + 4} textAnchor="end" fontSize="11" fill="currentColor">
+							{v.toFixed(1)}
+						</text>
+					))}
+					{steps.map((s) => (
+						<text key={s.ml} x={x(s.ml)} y={H - FOOT + 13} textAnchor="middle" fontSize="11" fill="currentColor">
+							{Math.round(s.ml / ML_PER_DROP)}
+						</text>
+					))}
+					<text x={(W + LEFT) / 2} y={H - 3} textAnchor="middle" fontSize="11" fill="currentColor">
+						drops in all
+					</text>
 					<polyline
 						fill="none"
 						stroke="var(--q-ph)"
 						strokeWidth="2"
-						points={steps
-							.map((s) => `${(s.ml / most) * (W - 20) + 10},${H - 8 - ((s.ph - low) / (high - low)) * (H - 16)}`)
-							.join(' ')}
+						points={steps.map((s) => `${x(s.ml)},${y(s.ph)}`).join(' ')}
 					/>
 					{steps.map((s) => (
-						<circle
-							key={s.ml}
-							cx={(s.ml / most) * (W - 20) + 10}
-							cy={H - 8 - ((s.ph - low) / (high - low)) * (H - 16)}
-							r="3.5"
-							fill="var(--q-ph)"
-						>
+						<circle key={s.ml} cx={x(s.ml)} cy={y(s.ph)} r="3.5" fill="var(--q-ph)">
 							<title>{`${s.ml} mL: pH ${s.ph}`}</title>
 						</circle>
 					))}
@@ -102,7 +118,8 @@ export function Jug({ product, onKnown }: { product: Product; onKnown: () => voi
 			)}
 			{result?.ok && (
 				<p>
-					About <strong>{result.strengthMeqMl.toFixed(2)} meq in a millilitre</strong>.{' '}
+					About <strong>{result.strengthMeqMl.toFixed(2)} meq in a millilitre</strong>; this solution holds{' '}
+					{result.bufferMeqLPh.toFixed(2)} meq/L for each pH.{' '}
 					<button
 						type="button"
 						className="act"

@@ -38,6 +38,7 @@ export function ResponseChart({ advice, targetPh, product }: { advice: Advice; t
 						},
 					];
 		});
+		const seen = [...curve.flatMap((c) => [c.low_ph, c.high_ph]), ...doses.flatMap((d) => d.data.map((p) => p.y))];
 		const hue = theme['--q-ph'] ?? '#000';
 		const series = [
 			{
@@ -74,7 +75,9 @@ export function ResponseChart({ advice, targetPh, product }: { advice: Advice; t
 				labels: { formatter: (v) => String(Number(Number(v).toPrecision(2))) },
 			},
 			yaxis: {
-				tickAmount: 5,
+				min: Math.floor(5 * Math.min(...seen, targetPh - 0.1)) / 5,
+				max: Math.ceil(5 * Math.max(...seen, targetPh + 0.1)) / 5,
+				stepSize: 0.2,
 				title: { text: 'pH', style: { fontWeight: 400 } },
 				labels: { formatter: (v) => v.toFixed(1), minWidth: 36 },
 			},
@@ -84,7 +87,7 @@ export function ResponseChart({ advice, targetPh, product }: { advice: Advice; t
 						y: targetPh - 0.1,
 						y2: targetPh + 0.1,
 						fillColor: theme['--zone'] ?? '#eee',
-						opacity: 0.6,
+						opacity: 0.35,
 						borderColor: 'transparent',
 						label: {
 							text: 'target',

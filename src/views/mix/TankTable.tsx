@@ -94,12 +94,13 @@ function TankRow({
 }) {
 	const [ml, setMl] = useState('');
 	const [reading, setReading] = useState(false);
-	const { advice, given, told, problem, pour, measured } = useDose(
+	const [litres, setLitres] = useState('');
+	const { advice, given, told, problem, ask, pour, measured } = useDose(
 		engine,
 		tank,
 		product,
 		targetPh,
-		tank.volumeL ?? undefined,
+		tank.volumeL ?? decimal(litres.trim()),
 	);
 	useEffect(() => {
 		if (advice?.do === 'dose') setMl(poured(advice.ml!));
@@ -114,7 +115,18 @@ function TankRow({
 			<th scope="row" className="!text-base-content !text-[1rem] py-1.5 pr-5">
 				{tank.name}
 			</th>
-			<td className="pr-5 py-1.5">{tank.volumeL ?? '–'}</td>
+			<td className="pr-5 py-1.5">
+				{tank.volumeL ?? (
+					<input
+						className="field !w-20"
+						inputMode="decimal"
+						aria-label={`Litres in ${tank.name}`}
+						value={litres}
+						onChange={(e) => setLitres(e.target.value)}
+						onBlur={ask}
+					/>
+				)}
+			</td>
 			<td className="pr-5 py-1.5">{(advice?.ph ?? tank.ph)?.toFixed(2) ?? '–'}</td>
 			<td className="pr-5 py-1.5">{targetPh.toFixed(1)}</td>
 			{given || reading ? (
@@ -169,7 +181,7 @@ function TankRow({
 			) : (
 				<td colSpan={2} className="pr-5 py-1.5">
 					{says}{' '}
-					{(advice?.do === 'refuse' || problem) && (
+					{(advice?.do === 'refuse' || (problem && (tank.volumeL !== null || litres !== ''))) && (
 						<button
 							type="button"
 							className="underline cursor-pointer min-h-10 sm:min-h-8"

@@ -109,10 +109,22 @@ export function TopUpTool({
 								(plan.feedMlEach === null
 									? '; how much feed brings it to target is not known before its first batch'
 									: plan.feedMlEach > 0
-										? `; ${poured(plan.feedMlEach)} mL of each part of ${feedName} bring it to ${(target / 1000).toFixed(2)}`
+										? `; ${poured(plan.feedMlEach)} ${feed?.unit ?? 'mL'} of each part of ${feedName} bring it to ${(target / 1000).toFixed(2)}`
 										: `, no feed wanted for ${(target / 1000).toFixed(2)}`)}
 							.
 						</p>
+						{plan.litresToTarget !== null && (
+							<p data-top-up-litres>
+								<button
+									type="button"
+									className="underline cursor-pointer min-h-10 sm:min-h-8"
+									onClick={() => setAdd(String(Number(plan.litresToTarget!.toPrecision(3))))}
+								>
+									{Number(plan.litresToTarget.toPrecision(3))} L
+								</button>{' '}
+								of {water!.name} alone would land on {(target! / 1000).toFixed(2)}.
+							</p>
+						)}
 						{phComes ? (
 							<p data-top-up-ph>
 								pH comes to about <strong>{phComes.ph.toFixed(1)}</strong> ({phComes.low.toFixed(1)} to{' '}
@@ -138,6 +150,12 @@ export function TopUpTool({
 								? `Wait about ${plan.waitHours} hours after each part before judging it: it spikes first and settles slowly.`
 								: 'Let it mix a quarter of an hour, then measure EC, then pH.'}
 						</p>
+						{plan.feedMlEach !== null && plan.feedMlEach > 0 && (
+							<p className="border-l-4 border-warning pl-2 text-[0.92rem] my-1" data-caution>
+								Feed goes in after the water, each part by itself and stirred. Never concentrate on concentrate; gloves
+								and eye protection.
+							</p>
+						)}
 						<button
 							type="button"
 							className="act mt-2"
@@ -156,8 +174,32 @@ export function TopUpTool({
 								}
 							}}
 						>
-							It is in: log it
+							The water is in: log it
 						</button>{' '}
+						{feed && plan.feedMlEach !== null && plan.feedMlEach > 0 && (
+							<button
+								type="button"
+								className="act mt-2 !font-normal"
+								onClick={async () => {
+									try {
+										await logEvent(engine, {
+											station: tankCode,
+											kind: 'nutrient_added',
+											amount: Number(poured(plan.feedMlEach!)),
+											unit: feed.unit,
+											product: feed.name,
+										});
+										setSaid(
+											`Logged: ${poured(plan.feedMlEach!)} ${feed.unit} of each part of ${feed.name} into ${tank!.name}.`,
+										);
+									} catch (error) {
+										setSaid((error as Error).message);
+									}
+								}}
+							>
+								The feed is in: log it
+							</button>
+						)}{' '}
 						<span data-top-up-said>{said}</span>
 					</>
 				)}
