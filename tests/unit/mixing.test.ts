@@ -1,0 +1,540 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { batchCourse, type CoursePlan, type CourseStep } from '@/core/mix/batch-course';
+import { bottleWords, leftOf } from '@/core/mix/bottle';
+import { moved } from '@/core/mix/buffer-curve';
+import { batchFigures, compareBatches, gainOf } from '@/core/mix/compare-batches';
+import { inLabelMeasure, labelRate } from '@/core/mix/label-rate';
+import { feedings, isPart, pairDoses, pairFeeds } from '@/core/mix/pair-doses';
+import { adviseDose, learnResponse, type PastDose, responseChanged, responseCurve } from '@/core/mix/response';
+import { learnDose, phAfter, priorBelief, takesQuantile } from '@/core/mix/response-belief';
+import { STAGES } from '@/core/mix/strength';
+import { planTopUp } from '@/core/mix/top-up';
+import { phAfterTopUp, usualPhosphate } from '@/core/mix/top-up-ph';
+import { drainPair } from '@/core/rootzone/drain-pair';
+import { acidDemand } from '@/core/water/acid-demand';
+import { BASE_KINDS, BASES, type BaseKind } from '@/core/water/acids';
+import { type BaseInput, baseDemand } from '@/core/water/base-demand';
+import { alkalinityClosed, carbonateConstants, phOpen, totalCarbonate } from '@/core/water/carbonate';
+import { EXCHANGE, phAfterHours } from '@/core/water/degassing';
+import { DosingTank } from '@/sim/dosing-world';
+import { seeded } from '@/sim/random';
+
+/** Reference values: tests/reference/make_mixing.py (scipy). Facts of the trade: common practice, no source, unless said otherwise. */
+const reference = JSON.parse(readFileSync(join(import.meta.dirname, '../reference/mixing.json'), 'utf8')) as {
+	bases: {
+		kind: BaseKind;
+		temp_c: number;
+		alkalinity: number;
+		ph: number;
+		target: number;
+		mmol: number;
+		g_1000_l: number;
+	}[];
+	degassing: { temp_c: number; alkalinity: number; ph: number; per_hour: number; hours: number; after: number }[];
+	top_up: {
+		volume: number;
+		ph: number;
+		phosphate: number;
+		add: number;
+		water_ph: number;
+		water_alkalinity: number;
+		after: number;
+	}[];
+	posterior: {
+		median: [number, number];
+		sd_ln: [number, number];
+		doses: [number, number, number][];
+		way: [number, number];
+		quantiles: Record<string, number>;
+	}[];
+};
+const MEQ = 50.04;
+
+describe('base demand', () => {
+	const base = (more: Partial<BaseInput> = {}) =>
+		baseDemand({
+			ph: 5.5,
+			alkalinityMgLCaco3: 20,
+			targetPh: 6.5,
+			tempC: 20,
+			volumeL: 1000,
+			base: { kind: 'potassium hydroxide', percentWw: 100 },
+			...more,
+		});
+	it('agrees with the full charge balance for every base and water of the reference', () => {
+		expect(reference.bases).toHaveLength(16);
+		for (const r of reference.bases) {
+			const b = base({
+				ph: r.ph,
+				alkalinityMgLCaco3: r.alkalinity,
+				targetPh: r.target,
+				tempC: r.temp_c,
+				base: { kind: r.kind, percentWw: 100 },
+			});
+			if (!b.ok) throw new Error(b.message);
+			expect(b.mmolPerL / r.mmol).toBeCloseTo(1, 5);
+			expect(b.gTotal! / r.g_1000_l).toBeCloseTo(1, 4);
+		}
+	});
+	it('bicarbonate lifts less the nearer it comes to pH 8.3, and never beyond', () => {
+		const of = (targetPh: number) =>
+			base({ ph: 7, alkalinityMgLCaco3: 100, targetPh, base: { kind: 'sodium bicarbonate', percentWw: 100 } });
+		const [a, b] = [of(7.3), of(7.8)];
+		if (!a.ok || !b.ok) throw new Error('refused');
+		expect(b.mmolPerL).toBeGreaterThan(3 * a.mmolPerL);
+		expect(of(8.3)).toMatchObject({ ok: false, field: 'target_ph' });
+		expect(a.adds.na_mg_l).toBeCloseTo(22.99 * a.mmolPerL, 6);
+		expect(b.cautions.join(' ')).toMatch(/sodium/i);
+	});
+	it('a liquid by its label: 25 % hydroxide at 1.24 g/mL holds 5.53 mol/L', () => {
+		const b = base({ base: { kind: 'potassium hydroxide', percentWw: 25, densityGMl: 1.24 } });
+		if (!b.ok) throw new Error(b.message);
+		expect((b.mmolPerL * 1000) / b.mlTotal!).toBeCloseTo(5.525, 2);
+		expect(b.cautions.join(' ')).toContain('burns skin');
+	});
+	it.each([
+		['a target below the water', { targetPh: 5 }, 'target_ph'],
+		['a target at which iron falls out', { targetPh: 10 }, 'target_ph'],
+		['0 %', { base: { kind: 'potassium hydroxide', percentWw: 0 } }, 'base.percent_w_w'],
+		['boiling water', { tempC: 99 }, 'temp_c'],
+	] as const)('refuses %s', (_, more, field) => {
+		expect(base(more as Partial<BaseInput>)).toMatchObject({ ok: false, field });
+	});
+	it('whatever the base, the water has the target pH afterwards (property)', () => {
+		fc.assert(
+			fc.property(
+				fc.constantFrom(...BASE_KINDS),
+				fc.double({ min: 5, max: 7, noNaN: true }),
+				fc.double({ min: 0.2, max: 1, noNaN: true }),
+				fc.double({ min: 1, max: 250, noNaN: true }),
+				(kind, ph, step, alkalinityMgLCaco3) => {
+					const r = base({ ph, alkalinityMgLCaco3, targetPh: ph + step, base: { kind, percentWw: 100 } });
+					if (!r.ok) return kind.endsWith('bicarbonate') && ph + step > 7.8;
+					const c = carbonateConstants(20);
+					const total = totalCarbonate(alkalinityMgLCaco3 / MEQ, ph, c)! + BASES[kind].carbon * r.mmolPerL;
+					return Math.abs(alkalinityClosed(ph + step, total, c) - r.alkalinityMgLCaco3 / MEQ) < 1e-6;
+				},
+			),
+		);
+	});
+});
+
+describe('where the pH goes as carbon dioxide leaves', () => {
+	it('agrees with a general solver of differential equations', () => {
+		for (const r of reference.degassing) {
+			const c = carbonateConstants(r.temp_c);
+			const alkalinity = r.alkalinity / MEQ;
+			const after = phAfterHours(alkalinity, totalCarbonate(alkalinity, r.ph, c)!, r.hours, r.per_hour, c);
+			expect(Math.abs(after - r.after)).toBeLessThan(0.03);
+		}
+	});
+	it('nothing at once, everything in the end: the equilibrium with air', () => {
+		const c = carbonateConstants(20);
+		const total = totalCarbonate(0.68, 5.8, c)!;
+		expect(phAfterHours(0.68, total, 0, EXCHANGE.moved.perHour, c)).toBeCloseTo(5.8, 6);
+		expect(phAfterHours(0.68, total, 500, EXCHANGE.moved.perHour, c)).toBeCloseTo(phOpen(0.68, 420, c), 2);
+	});
+	it('the next day stands between the target and the end, and further along where it is moved', () => {
+		const r = acidDemand({
+			ph: 7.8,
+			alkalinityMgLCaco3: 150,
+			targetPh: 5.8,
+			tempC: 20,
+			volumeL: 100,
+			acid: { kind: 'nitric', percentWw: 38, densityGMl: 1.24 },
+		});
+		if (!r.ok) throw new Error(r.message);
+		expect(r.phNextDay.still).toBeGreaterThan(5.8);
+		expect(r.phNextDay.moved).toBeGreaterThan(r.phNextDay.still);
+		expect(r.phNextDay.moved).toBeLessThanOrEqual(r.phAfterDegassingBuffered + 0.01);
+	});
+});
+
+describe('the pH of a top-up', () => {
+	it('agrees with the charge balance of all phosphate species', () => {
+		for (const r of reference.top_up) {
+			const t = phAfterTopUp({
+				volumeL: r.volume,
+				ph: r.ph,
+				phosphateMmolL: r.phosphate,
+				addL: r.add,
+				water: { ph: r.water_ph, alkalinityMeqL: r.water_alkalinity / MEQ },
+			})!;
+			expect(Math.abs(t.ph - r.after)).toBeLessThan(0.02);
+			expect(t.low).toBeLessThanOrEqual(t.ph);
+			expect(t.high).toBeGreaterThanOrEqual(t.ph);
+			expect(t.aerated).toBeGreaterThanOrEqual(t.ph - 0.01);
+		}
+	});
+	it('soft water hardly moves a tank, alkaline water lifts it, more phosphate holds it', () => {
+		const t = (alkalinityMeqL: number, phosphateMmolL = 1) =>
+			phAfterTopUp({ volumeL: 90, ph: 5.8, phosphateMmolL, addL: 10, water: { ph: 7, alkalinityMeqL } })!.ph;
+		expect(t(0.1)).toBeLessThan(5.95);
+		expect(t(4)).toBeGreaterThan(t(2));
+		expect(t(4, 2)).toBeLessThan(t(4, 0.5));
+		expect(usualPhosphate(1900, 400)).toBeCloseTo(1, 9);
+	});
+	it('says how much of this water alone lands on the target, where it fits', () => {
+		const plan = (capacityL: number) =>
+			planTopUp({
+				volumeL: 100,
+				ecUsCm: 2200,
+				addL: 5,
+				withEcUsCm: 200,
+				targetEcUsCm: 2000,
+				capacityL,
+				stirred: true,
+			});
+		// 100·(2200 − 2000)/(2000 − 200) = 11.1 L.
+		expect(plan(120)).toMatchObject({ ok: true });
+		const fits = plan(120);
+		expect(fits.ok && fits.litresToTarget).toBeCloseTo(11.11, 2);
+		expect(plan(110)).toMatchObject({ litresToTarget: null });
+	});
+});
+
+describe('what is believed of a solution', () => {
+	it('the posterior agrees with one on a far finer grid', () => {
+		for (const r of reference.posterior) {
+			let b = priorBelief({ median: r.median[0], sdLn: r.sd_ln[0] }, { median: r.median[1], sdLn: r.sd_ln[1] }, 20);
+			for (const [phBefore, after, mlPerL] of r.doses)
+				b = learnDose(b, { mlPerL, phBefore, phAfter: after, u: Math.hypot(0.04, 0.06), uPh: 0.02, phosphateShare: 1 });
+			for (const [chance, ml] of Object.entries(r.quantiles))
+				expect(takesQuantile(b, moved(r.way[0], r.way[1], 20), Number(chance)) / ml).toBeCloseTo(1, 1);
+		}
+	});
+	it('quantiles rise with the chance, and the pH after a dose lies in its interval', () => {
+		const b = priorBelief({ median: 0.3, sdLn: 0.9 }, { median: 0.3, sdLn: 0.6 }, 20);
+		const way = moved(6.8, 5.8, 20);
+		const q = [0.05, 0.25, 0.5, 0.75, 0.95].map((c) => takesQuantile(b, way, c));
+		expect([...q].sort((x, y) => x - y)).toEqual(q);
+		const [near, middle, far] = [0.975, 0.5, 0.025].map((c) => phAfter(b, 6.8, 0.1, -1, c));
+		expect(near).toBeGreaterThan(middle!);
+		expect(middle).toBeGreaterThan(far!);
+	});
+	it('the chance of passing the target by much is kept small: over 400 draws of the prior itself', () => {
+		const chance = seeded(77);
+		let passed = 0;
+		for (let i = 0; i < 400; i++) {
+			const carbonate = Math.exp(0.9 * chance.normal());
+			const phosphate = Math.exp(0.6 * chance.normal());
+			const tank = new DosingTank(
+				{
+					volumeL: 100,
+					alkalinityMeqL: carbonate,
+					phosphateMmolL: phosphate,
+					ammoniumMmolL: 0,
+					tempC: 20,
+					productMeqMl: 4,
+					startPh: 6.9,
+				},
+				chance,
+			);
+			const past: PastDose[] = [];
+			for (let n = 0; n < 5; n++) {
+				const before = tank.measure();
+				const a = adviseDose({
+					solution: { volumeL: 100 },
+					ph: before,
+					targetPh: 5.8,
+					past,
+					strengthMeqMl: 4,
+					kind: 'acid',
+				});
+				if (a.do !== 'dose') break;
+				tank.pour(a.ml);
+				past.push({ volumeL: 100, ml: a.ml, phBefore: before, phAfter: tank.measure() });
+			}
+			if (tank.ph < 5.8 - 0.15) passed++;
+		}
+		expect(passed).toBeLessThanOrEqual(2);
+	}, 60_000);
+	it('doses in another water, or by two instruments that differ, teach less', () => {
+		const dose: PastDose = { volumeL: 100, ml: 5, phBefore: 6.8, phAfter: 6.3 };
+		const spread = (past: PastDose[]) => {
+			const { belief } = learnResponse(past, { volumeL: 100 }, 4);
+			const way = moved(6.3, 5.8, 20);
+			return takesQuantile(belief, way, 0.84) / takesQuantile(belief, way, 0.16);
+		};
+		const sure = spread([dose, dose]);
+		expect(spread([dose, dose].map((d) => ({ ...d, otherWater: true })))).toBeGreaterThan(1.2 * sure);
+		expect(spread([dose, dose].map((d) => ({ ...d, otherInstrument: true })))).toBeGreaterThan(1.2 * sure);
+		const five = Array.from({ length: 6 }, () => dose);
+		expect(responseChanged([...five, { ...dose, ml: 1.2 }], { volumeL: 100 }, 4)?.factor).toBeGreaterThan(2);
+		expect(responseChanged([...five, { ...dose, ml: 1.2, otherInstrument: true }], { volumeL: 100 }, 4)).toBeNull();
+	});
+	it('half as much feed holds half as much phosphate: what was learned in thin feed is carried over to strong', () => {
+		// Rain water: nearly all of the buffer is the feed’s own.
+		const tank = (phosphateMmolL: number, seed: number) =>
+			new DosingTank(
+				{
+					volumeL: 100,
+					alkalinityMeqL: 0.1,
+					phosphateMmolL,
+					ammoniumMmolL: 0,
+					tempC: 20,
+					productMeqMl: 4,
+					startPh: 6.8,
+				},
+				seeded(seed),
+			);
+		const past: PastDose[] = [];
+		for (let n = 0; n < 4; n++) {
+			const t = tank(0.6, n);
+			const before = t.measure();
+			t.pour(5);
+			past.push({ volumeL: 100, ml: 5, phBefore: before, phAfter: t.measure(), ecUsCm: 950 });
+		}
+		const truth = (tank(1.2, 9).meqTo(5.8) * 100) / 4;
+		const ask = (more: { ecUsCm?: number; waterEcUsCm?: number }) => {
+			const a = adviseDose({
+				solution: { volumeL: 100, ...more },
+				ph: 6.8,
+				targetPh: 5.8,
+				past,
+				strengthMeqMl: 4,
+				kind: 'acid',
+			});
+			return a.do === 'dose' ? a.mlToTarget : Number.NaN;
+		};
+		const blind = Math.abs(ask({}) / truth - 1);
+		const told = Math.abs(ask({ ecUsCm: 1850, waterEcUsCm: 50 }) / truth - 1);
+		expect(told).toBeLessThan(0.25);
+		expect(told).toBeLessThan(blind / 1.5);
+	});
+	it('the curve begins at the pH and falls all the way, inside its band', () => {
+		const learned = learnResponse([{ volumeL: 100, ml: 5, phBefore: 6.8, phAfter: 6.3 }], { volumeL: 100 }, 4);
+		const curve = responseCurve(learned, 6.8, -1, 5.2);
+		expect(curve[0]!.ph).toBeCloseTo(6.8, 2);
+		for (const [i, p] of curve.entries()) {
+			if (i > 0) expect(p.ph).toBeLessThan(curve[i - 1]!.ph);
+			expect(p.low).toBeLessThanOrEqual(p.ph + 1e-6);
+			expect(p.high).toBeGreaterThanOrEqual(p.ph - 1e-6);
+		}
+		expect(curve.at(-1)!.ph).toBeCloseTo(5.2, 1);
+	});
+});
+
+describe('parts and powders', () => {
+	it('A and B poured one after the other are one feeding of each; a note of another kind is so much of each', () => {
+		const M = 60_000;
+		const list = feedings([
+			{ at: 0, ml: 200, product: 'f', note: 'part A' },
+			{ at: 5 * M, ml: 200, product: 'f', note: 'part B' },
+			{ at: 500 * M, ml: 30, product: 'f', note: '' },
+			{ at: 510 * M, ml: 40, product: 'f', note: 'a little more' },
+		]);
+		expect(list.map((f) => [f.ml, f.parts.length])).toEqual([
+			[200, 2],
+			[30, 1],
+			[40, 1],
+		]);
+		expect([isPart('part A'), isPart('part of the tank'), isPart(undefined)]).toEqual([true, false, false]);
+		// 10 mL/gal in 20 gal is 200 mL of each part (common practice): 75.7 L, EC from 300 to 1400.
+		const gains = pairFeeds(
+			[
+				{ at: 10 * M, ml: 200, product: 'f', note: 'part A' },
+				{ at: 15 * M, ml: 200, product: 'f', note: 'part B' },
+			],
+			[
+				{ at: 0, value: 300 },
+				{ at: 40 * M, value: 1400 },
+			],
+			[10 * M, 15 * M],
+			75.7,
+		);
+		expect(gains).toEqual([{ mlPerL: 200 / 75.7, ecBeforeUsCm: 300, ecAfterUsCm: 1400 }]);
+	});
+	it('a dose remembers the EC it was given at, and whether two instruments read it', () => {
+		const M = 60_000;
+		const [d] = pairDoses(
+			[{ at: 10 * M, ml: 5, product: 'x' }],
+			[
+				{ at: 5 * M, value: 6.6, by: 'brass' },
+				{ at: 20 * M, value: 6.0, by: 'plum' },
+			],
+			[10 * M],
+			100,
+			[{ at: 2 * M, value: 1850 }],
+		);
+		expect(d).toMatchObject({ ecUsCm: 1850, otherInstrument: true });
+	});
+	it.each([
+		['1.5 g/L', 1.5, 'g'],
+		['1 oz per 10 gal', 28.349523125 / 37.85411784, 'g'],
+		['2 tsp/gal', (2 * 4.92892159) / 3.785411784, 'mL'],
+		['1 fl oz/gal', 29.5735295625 / 3.785411784, 'mL'],
+		['3 mL per 500 mL', 6, 'mL'],
+	] as const)('%s', (text, perL, unit) => {
+		const r = labelRate(text);
+		expect(r.ok && [r.perL, r.unit]).toEqual([expect.closeTo(perL, 9), unit]);
+	});
+	it('shows an amount as the label measures it', () => {
+		// 2 tsp/gal in 40 L: 21.1 teaspoons.
+		const r = labelRate('2 tsp/gal');
+		expect(r.ok && inLabelMeasure(r.perL * 40, '2 tsp/gal')).toBe('21.1 tsp');
+		expect(inLabelMeasure(104, '4 mL/L')).toBeNull();
+		expect(inLabelMeasure(104, 'as you like')).toBeNull();
+	});
+	it('seedlings light, rising through growth; easing before harvest is offered and called contested', () => {
+		const s = STAGES;
+		expect(s.seedling.share).toBeLessThan(s.young.share);
+		expect(s.young.share).toBeLessThan(s.growing.share);
+		expect(s.growing.share).toBeLessThan(s.full.share);
+		expect(s.easing.words).toContain('contested');
+	});
+});
+
+describe('bottles', () => {
+	const bottle = {
+		unit: 'mL' as const,
+		parts: 2,
+		stock: 1000,
+		opened: '2026-01-10',
+		keepsDays: 100,
+		expires: '2026-07-20',
+	};
+	it('counts down: a part poured alone is its share of a feeding, litres are litres, grams are not millilitres', () => {
+		const poured = [
+			{ amount: 200, unit: 'mL', note: 'part A' },
+			{ amount: 200, unit: 'mL', note: 'part B' },
+			{ amount: 0.1, unit: 'L', note: '' },
+			{ amount: 50, unit: 'g', note: '' },
+		];
+		expect(leftOf(bottle, poured)).toBe(700);
+		expect(leftOf({ ...bottle, stock: null }, poured)).toBeNull();
+		expect(leftOf({ ...bottle, unit: 'g', parts: 1 }, poured)).toBe(950);
+	});
+	it('says what is open too long, about to expire, expired, low, or empty, and nothing of a good one', () => {
+		const words = (today: string, left = 700) => bottleWords(bottle, left, today).join(' ');
+		expect(words('2026-03-01')).toBe('');
+		expect(words('2026-05-01')).toContain('Open for 111 days; it keeps 100');
+		expect(words('2026-07-10')).toContain('expires on 2026-07-20');
+		expect(words('2026-07-21')).toContain('It expired');
+		expect(words('2026-03-01', 100)).toContain('100 mL left');
+		expect(words('2026-03-01', -5)).toContain('count it again');
+	});
+});
+
+describe('a batch goes on from its log', () => {
+	const plan: CoursePlan = { parts: 2, targetEcUsCm: 1900, expectedEcUsCm: 1890 };
+	const step = (s: string, measured: number | null = null, expected: number | null = null): CourseStep => ({
+		step: s,
+		measured,
+		expected,
+	});
+	const parts = [step('part'), step('part')];
+	it('parts, EC, pH last', () => {
+		expect(batchCourse(plan, [])).toMatchObject({ phase: 'parts', part: 0, expectedEcUsCm: 1890 });
+		expect(batchCourse(plan, [step('part')])).toMatchObject({ phase: 'parts', part: 1 });
+		expect(batchCourse(plan, parts)).toMatchObject({ phase: 'ec', seenEcUsCm: null });
+		expect(batchCourse(plan, [...parts, step('ec', 1920)])).toMatchObject({ phase: 'ph', phRead: false });
+		expect(batchCourse(plan, [...parts, step('ec', 1920), step('ph', 6.6)])).toMatchObject({ phRead: true });
+		expect(batchCourse(plan, [...parts, step('ec', 1920), step('done')])).toMatchObject({ phase: 'done' });
+	});
+	it('an EC off the target waits for a correction, or for a word that it may stay', () => {
+		const high = [...parts, step('ec', 2100)];
+		expect(batchCourse(plan, high)).toMatchObject({ phase: 'ec', seenEcUsCm: 2100 });
+		expect(batchCourse(plan, [...high, step('diluted', null, 1900)])).toMatchObject({
+			phase: 'ec',
+			seenEcUsCm: null,
+			expectedEcUsCm: 1900,
+		});
+		expect(batchCourse(plan, [...high, step('next')])).toMatchObject({ phase: 'ph' });
+	});
+	it('the other school: pH of the water, feed, EC, and pH once more', () => {
+		const first = { ...plan, phFirst: true };
+		expect(batchCourse(first, [])).toMatchObject({ phase: 'water-ph', phRead: false });
+		const set = [step('ph', 7.4), step('dosed'), step('ph', 6.2), step('next')];
+		expect(batchCourse(first, set)).toMatchObject({ phase: 'parts', phRead: false });
+		expect(batchCourse(first, [...set, ...parts, step('ec', 1890)])).toMatchObject({ phase: 'ph', phRead: false });
+	});
+	it('without a target any EC is right', () => {
+		expect(batchCourse({ parts: 1, targetEcUsCm: null }, [step('part'), step('ec', 400)])).toMatchObject({
+			phase: 'ph',
+		});
+	});
+});
+
+describe('batches held against each other', () => {
+	const plan = { litres: 1000, waterEcUsCm: 780, mlPerL: 2.67 };
+	const log = (ec: number, doses: number[], ph: number) => [
+		{ at: 0, step: 'ec', measured: ec },
+		...doses.map((amount) => ({ at: 0, step: 'dosed', measured: null, amount })),
+		{ at: 0, step: 'ph', measured: ph },
+	];
+	const a = batchFigures(plan, log(1900, [400, 300], 5.8), 0, 3_600_000);
+	it('figures: gain of the feed, product for each litre, minutes', () => {
+		// (1900 − 780)/2.67 = 419.5.
+		expect(gainOf(a)).toBeCloseTo(419.5, 1);
+		expect(a).toMatchObject({ doses: 2, dosedMlPerL: 0.7, minutes: 60, lastPh: 5.8 });
+		expect(gainOf({ ...a, feedPerL: 0 })).toBeNull();
+	});
+	it('tells water, feed, gain, EC, dose and pH that differ, and nothing that a dipstick cannot tell', () => {
+		const of = (b: typeof a) => compareBatches(a, b).map((d) => d.of);
+		expect(of({ ...a, firstEcUsCm: 1920, lastEcUsCm: 1920, lastPh: 5.84, dosedMlPerL: 0.75 })).toEqual([]);
+		expect(of({ ...a, waterEcUsCm: 870, feedPerL: 2.46 })).toEqual(['water', 'feed']);
+		expect(of({ ...a, firstEcUsCm: 1700, lastEcUsCm: 1700 })).toEqual(['gain', 'ec']);
+		expect(of({ ...a, dosedMlPerL: 1, lastPh: 6.1 })).toEqual(['dosed', 'ph']);
+	});
+});
+
+describe('drain against feed', () => {
+	const pair = (more: Partial<Parameters<typeof drainPair>[0]> = {}) =>
+		drainPair({ appliedL: 100, drainedL: 30, feedEcUsCm: 1400, drainEcUsCm: 1600, ...more });
+	const given = (p: ReturnType<typeof drainPair>) => {
+		if (!p.ok) throw new Error(p.message);
+		return p;
+	};
+	it('leaching fraction and what the plants took: (1400·100 − 1600·30)/70', () => {
+		const p = given(pair());
+		expect([p.leachingFraction, p.ecDeltaUsCm, p.verdict]).toEqual([0.3, 200, 'good']);
+		expect(p.uptakeEcUsCm).toBeCloseTo(1314.29, 2);
+	});
+	it('salt is conserved (property)', () => {
+		const n = fc.double({ min: 1, max: 5000, noNaN: true });
+		fc.assert(
+			fc.property(
+				n,
+				fc.double({ min: 0, max: 0.95, noNaN: true }),
+				n,
+				n,
+				(appliedL, share, feedEcUsCm, drainEcUsCm) => {
+					const p = given(drainPair({ appliedL, drainedL: share * appliedL, feedEcUsCm, drainEcUsCm }));
+					const taken = appliedL * (1 - share);
+					return (
+						Math.abs(p.uptakeEcUsCm! * taken + drainEcUsCm * share * appliedL - feedEcUsCm * appliedL) <
+						1e-6 * feedEcUsCm * appliedL + 1e-6 * drainEcUsCm * appliedL
+					);
+				},
+			),
+		);
+	});
+	it('limits by school, at the edge', () => {
+		const verdict = (rise: number, preset?: 'tight' | 'usual' | 'loose') =>
+			given(pair({ drainEcUsCm: 1400 + rise, preset })).verdict;
+		expect([verdict(500), verdict(501), verdict(1001)]).toEqual(['good', 'watch', 'act']);
+		expect([verdict(200, 'tight'), verdict(201, 'tight'), verdict(501, 'tight')]).toEqual(['good', 'watch', 'act']);
+		expect([verdict(1000, 'loose'), verdict(2001, 'loose')]).toEqual(['good', 'act']);
+	});
+	it('more often first, then to drain, then weaker feed, then flush', () => {
+		const { actions } = given(pair({ drainedL: 3, drainEcUsCm: 3000 }));
+		expect(actions[0]).toContain('more often');
+		expect(actions[1]).toContain('minutes of drain');
+		expect(actions[2]).toContain('feed weaker');
+		expect(actions[3]).toContain('flush');
+	});
+	it('falling pH with steady EC: look at the roots; with rising EC: the salt first', () => {
+		const words = (drainEcUsCm: number) => given(pair({ feedPh: 5.8, drainPh: 5.3, drainEcUsCm })).actions.join(' ');
+		expect(words(1450)).toContain('look at the roots');
+		expect(words(2500)).toContain('Bring the salt down first');
+	});
+	it('more drained than given is refused; more salt out than in is called a bad measurement', () => {
+		expect(pair({ drainedL: 120 })).toMatchObject({ ok: false, field: 'drained_l' });
+		expect(given(pair({ drainedL: 90, drainEcUsCm: 3000 }))).toMatchObject({ verdict: 'check' });
+		expect(given(pair({ drainedL: 100 })).uptakeEcUsCm).toBeNull();
+	});
+});
