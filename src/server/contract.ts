@@ -27,6 +27,9 @@ export const quantityText = z
 	.refine(isQuantity, 'is not a quantity')
 	.transform((q) => q as Quantity);
 
+/** A day that exists, as 2026-07-14. */
+export const day = z.iso.date('a day that exists, as 2026-07-14').refine((d) => d >= '1900-01-01', 'a day since 1900');
+
 /** An instant with its offset; a local time would be ambiguous in an API. */
 export const instant = z.string().transform((text, ctx): number => {
 	const parsed = parseTime(text, 'UTC');

@@ -1,14 +1,28 @@
-import { addBatchStep, type BatchPlan, type BatchStep, insertBatch } from '@/store/mix';
-import type { Pool } from '@/store/pool';
+import { unitNamed } from '@/core/quantity';
+import type { EventKind } from '@/core/reading/model';
+import { addBatchStep, type BatchPlan, type BatchStep, findBatchStation, insertBatch } from '@/store/mix';
+import { type Pool, transaction } from '@/store/pool';
 import { requireProduct } from './products';
 import { Refusal } from './refusal';
+import { storeEvent } from './setup';
 import type { SiteContext } from './site';
 
-/** Begins a batch: the plan is kept as it was made. */
+/** What was poured, as it is logged with a step. */
+export interface StepEvent {
+	at: number;
+	kind: EventKind;
+	amount: number;
+	unitText: string;
+	product: string;
+	note: string;
+}
+const typed = (station: string, e: StepEvent) => ({ ...e, station, unit: unitNamed(e.unitText) ?? null });
+
+/** Begins a batch: the plan is kept as it was made, and the filling logged with it. */
 export async function startBatch(
 	pool: Pool,
 	context: SiteContext,
-	b: { station: string; name: string; plan: BatchPlan },
+	b: { station: string; name: string; plan: BatchPlan; event: StepEvent | null },
 	now: number,
 	who: string,
 ): Promise<number> {
@@ -25,12 +39,31 @@ export async function startBatch(
 		throw new Refusal(422, 'overflow', [
 			{ path: 'plan.litres', message: `${station.name} holds ${capacity} L; ${b.plan.litres} L would run over.` },
 		]);
-	return insertBatch(pool, context.site.id, { ...b, stationId: station.id, at: now, who });
+	return transaction(pool, async (client) => {
+		if (b.event) await storeEvent(client, context, typed(b.station, b.event), who);
+		return insertBatch(client, context.site.id, { ...b, stationId: station.id, at: now, who });
+	});
 }
 
-export async function stepBatch(pool: Pool, context: SiteContext, id: number, step: BatchStep): Promise<void> {
-	if ((await addBatchStep(pool, context.site.id, id, step)) === null)
-		throw new Refusal(409, 'no-open-batch', [
-			{ path: 'id', message: 'There is no such batch, or it is finished; begin a new one.' },
-		]);
+/**
+ * What a step of a batch showed. What was poured is logged in the same transaction: a page that is closed in between must
+ * not ask for the same part twice.
+ */
+export async function stepBatch(
+	pool: Pool,
+	context: SiteContext,
+	id: number,
+	step: BatchStep,
+	event: StepEvent | null,
+	who: string,
+): Promise<string | null> {
+	return transaction(pool, async (client) => {
+		if ((await addBatchStep(client, context.site.id, id, step)) === null)
+			throw new Refusal(409, 'no-open-batch', [
+				{ path: 'id', message: 'There is no such batch, or it is finished; begin a new one.' },
+			]);
+		const station = await findBatchStation(client, context.site.id, id);
+		if (event && station) await storeEvent(client, context, typed(station, event), who);
+		return station;
+	});
 }

@@ -1,5 +1,5 @@
 import { type JugStep, readJug } from '@/core/mix/jug';
-import { isPart, pairDoses } from '@/core/mix/pair-doses';
+import { type Filling, isPart, litresAt, pairDoses } from '@/core/mix/pair-doses';
 import {
 	adviseDose,
 	type DoseAdvice,
@@ -44,6 +44,17 @@ const inMl = (amount: number | null, unit: string): number | null =>
 
 const believed = (r: JudgedReading): number => r.restated ?? r.value;
 
+const inLitres = (amount: number | null, unit: string): number | null =>
+	amount === null
+		? null
+		: unit === 'L'
+			? amount
+			: unit === 'mL'
+				? amount / 1000
+				: unit === 'gal'
+					? amount * 3.785411784
+					: null;
+
 /** What a tank holds and what was done to it. */
 interface TankState {
 	events: EventRecord[];
@@ -53,6 +64,7 @@ interface TankState {
 	batches: BatchRow[];
 	/** What went in after the newest pH was read. */
 	addedSince: EventRecord | null;
+	fillings: Filling[];
 	water: string | null;
 	ecUsCm: number | undefined;
 	waterEcUsCm: number | undefined;
@@ -80,6 +92,11 @@ async function tankState(pool: Pool, context: SiteContext, station: string, now:
 		ec,
 		batches,
 		addedSince: lastStir && newestPh && lastStir.at > newestPh.at ? lastStir : null,
+		fillings: events.flatMap((e) =>
+			e.kind === 'solution_changed' || e.kind === 'water_added' || e.kind === 'drained'
+				? [{ at: e.at, kind: e.kind, litres: inLitres(e.amount, e.unitText) }]
+				: [],
+		),
 		water: plan?.water ?? null,
 		// A tank that was filled anew has the EC of its water until somebody measures.
 		ecUsCm: ecIsOfBefore ? plan?.waterEcUsCm : newestEc && believed(newestEc),
@@ -106,7 +123,7 @@ async function pastDoses(
 	context: SiteContext,
 	tank: TankState,
 	product: string,
-	volumeL: number,
+	holdsL: number,
 ): Promise<(PastDose & { at: number })[]> {
 	const stirring = tank.events.filter((e) => e.kind in STIRS).map((e) => e.at);
 	const sound = (list: JudgedReading[]) =>
@@ -124,10 +141,12 @@ async function pastDoses(
 	});
 	const since = await waterChangedAt(pool, context, tank.water);
 	const waterAt = (at: number) => tank.batches.find((b) => b.startedAt <= at)?.plan.water ?? null;
-	return pairDoses(doses, sound(tank.ph), stirring, volumeL, sound(tank.ec)).map((d) => {
-		const then = waterAt(d.at);
-		return { ...d, otherWater: d.at < since || (then !== null && tank.water !== null && then !== tank.water) };
-	});
+	return pairDoses(doses, sound(tank.ph), stirring, (at) => litresAt(tank.fillings, at, holdsL), sound(tank.ec)).map(
+		(d) => {
+			const then = waterAt(d.at);
+			return { ...d, otherWater: d.at < since || (then !== null && tank.water !== null && then !== tank.water) };
+		},
+	);
 }
 
 /** Alkalinity (meq/L) of a water, from a reading or a report; undefined where nobody measured it. */
@@ -175,19 +194,20 @@ export async function doseAdvice(
 		throw new Refusal(422, 'not-a-ph-product', [
 			{ path: 'product', message: `“${product.name}” is a feed; choose an acid or a base.` },
 		]);
-	const volumeL = q.volumeL ?? context.known.stations.get(station.code)?.volumeL ?? null;
-	if (volumeL === null)
+	const tank = await tankState(pool, context, station.code, now);
+	const holdsL = context.known.stations.get(station.code)?.volumeL ?? q.volumeL;
+	if (holdsL === null)
 		throw new Refusal(422, 'no-volume', [
 			{ path: 'volume_l', message: `How many litres does ${station.name} hold? Give them here or in Setup.` },
 		]);
-	const tank = await tankState(pool, context, station.code, now);
+	const volumeL = q.volumeL ?? litresAt(tank.fillings, now, holdsL);
 	const newest = tank.ph.at(-1);
 	const ph = q.ph ?? (newest ? believed(newest) : null);
 	if (ph === null)
 		throw new Refusal(422, 'no-reading', [
 			{ path: 'ph', message: `There is no pH of ${station.name} yet. Read it first.` },
 		]);
-	const past = await pastDoses(pool, context, tank, product.name, volumeL);
+	const past = await pastDoses(pool, context, tank, product.name, holdsL);
 	const strengthMeqMl = strengthOf(product);
 	const batch = tank.batches[0];
 	const fresh = batch?.plan.water && now - batch.startedAt <= FRESH_MS ? batch.plan.water : null;

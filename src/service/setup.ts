@@ -9,7 +9,7 @@ import {
 	type StationRow,
 	type SystemRow,
 } from '@/store/line';
-import { type Pool, transaction } from '@/store/pool';
+import { type Client, type Pool, transaction } from '@/store/pool';
 import { findSite, insertAudit, insertSite, type SiteRow, updateSite } from '@/store/site';
 import { Refusal } from './refusal';
 import { recomputeInstrument } from './restate';
@@ -95,7 +95,11 @@ export interface TypedEvent {
 
 const AMOUNT_UNITS = ['mL', 'L', 'gal', 'g', 'kg', 'min', 'drops', ''];
 
-export async function enterEvent(pool: Pool, context: SiteContext, e: TypedEvent, who: string): Promise<number> {
+export const enterEvent = (pool: Pool, context: SiteContext, e: TypedEvent, who: string): Promise<number> =>
+	transaction(pool, (client) => storeEvent(client, context, e, who));
+
+/** The same inside a transaction that holds more. */
+export async function storeEvent(client: Client, context: SiteContext, e: TypedEvent, who: string): Promise<number> {
 	const station = context.stations.find((s) => s.code === e.station);
 	if (!station)
 		throw new Refusal(422, 'unknown-station', [{ path: 'station', message: `There is no station “${e.station}”.` }]);
@@ -103,22 +107,20 @@ export async function enterEvent(pool: Pool, context: SiteContext, e: TypedEvent
 		throw new Refusal(422, 'unknown-unit', [
 			{ path: 'unit', message: `“${e.unitText}” is not a unit of an amount; use mL, L or g.` },
 		]);
-	return transaction(pool, async (client) => {
-		const [id] = await insertEvents(client, context.site.id, [
-			{
-				at: e.at,
-				stationId: station.id,
-				kind: e.kind,
-				amount: e.amount,
-				amountText: e.amount === null ? '' : String(e.amount),
-				unitText: e.unitText,
-				product: e.product,
-				note: e.note,
-				extra: null,
-				source: 'typed',
-				enteredBy: who,
-			},
-		]);
-		return id!;
-	});
+	const [id] = await insertEvents(client, context.site.id, [
+		{
+			at: e.at,
+			stationId: station.id,
+			kind: e.kind,
+			amount: e.amount,
+			amountText: e.amount === null ? '' : String(e.amount),
+			unitText: e.unitText,
+			product: e.product,
+			note: e.note,
+			extra: null,
+			source: 'typed',
+			enteredBy: who,
+		},
+	]);
+	return id!;
 }

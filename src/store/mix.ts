@@ -224,6 +224,15 @@ export async function addBatchStep(db: Db, siteId: number, id: number, step: Bat
 	return rows[0]?.id ?? null;
 }
 
+/** Code of the tank that a batch is made in. */
+export async function findBatchStation(db: Db, siteId: number, id: number): Promise<string | null> {
+	const { rows } = await db.query<{ code: string }>(
+		'SELECT s.code FROM batch b JOIN station s ON s.site_id = b.site_id AND s.id = b.station_id WHERE b.site_id = $1 AND b.id = $2',
+		[siteId, id],
+	);
+	return rows[0]?.code ?? null;
+}
+
 /** Newest first. */
 export async function listBatches(db: Db, siteId: number, limit: number): Promise<BatchRow[]> {
 	const { rows } = await db.query<BatchRow>(

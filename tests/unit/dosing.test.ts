@@ -214,7 +214,7 @@ describe('doses read from events and readings', () => {
 		expect(around(9 * HOUR, ph, [9 * HOUR])).toMatchObject({ before: 6.4, after: 5.9 });
 		expect(around(9 * HOUR, ph, [9 * HOUR, 9.5 * HOUR])).toBeNull();
 		expect(around(20 * HOUR, ph, [])).toBeNull();
-		expect(pairDoses([{ at: 9 * HOUR, ml: 30, product: 'x' }], ph, [9 * HOUR], 100)).toMatchObject([
+		expect(pairDoses([{ at: 9 * HOUR, ml: 30, product: 'x' }], ph, [9 * HOUR], () => 100)).toMatchObject([
 			{ ml: 30, phBefore: 6.4, phAfter: 5.9, volumeL: 100 },
 		]);
 		expect(

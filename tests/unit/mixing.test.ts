@@ -7,7 +7,7 @@ import { bottleWords, leftOf } from '@/core/mix/bottle';
 import { moved } from '@/core/mix/buffer-curve';
 import { batchFigures, compareBatches, gainOf } from '@/core/mix/compare-batches';
 import { inLabelMeasure, labelRate } from '@/core/mix/label-rate';
-import { feedings, isPart, pairDoses, pairFeeds } from '@/core/mix/pair-doses';
+import { feedings, isPart, litresAt, pairDoses, pairFeeds } from '@/core/mix/pair-doses';
 import { adviseDose, learnResponse, type PastDose, responseChanged, responseCurve } from '@/core/mix/response';
 import { learnDose, phAfter, priorBelief, takesQuantile } from '@/core/mix/response-belief';
 import { STAGES } from '@/core/mix/strength';
@@ -188,11 +188,13 @@ describe('the pH of a top-up', () => {
 				capacityL,
 				stirred: true,
 			});
-		// 100·(2200 − 2000)/(2000 − 200) = 11.1 L.
-		expect(plan(120)).toMatchObject({ ok: true });
-		const fits = plan(120);
-		expect(fits.ok && fits.litresToTarget).toBeCloseTo(11.11, 2);
-		expect(plan(110)).toMatchObject({ litresToTarget: null });
+		const toTarget = (capacityL: number) => {
+			const p = plan(capacityL);
+			return p.ok ? p.toTarget! : null;
+		};
+		// 100·(2200 − 2000)/(2000 − 200) = 11.1 L; where only 110 L fit, 110·200/2000 = 11 L go in after 1 L was drained.
+		expect(toTarget(120)).toEqual({ drainL: 0, addL: expect.closeTo(11.11, 2) });
+		expect(toTarget(110)).toEqual({ drainL: expect.closeTo(1, 6), addL: expect.closeTo(11, 6) });
 	});
 });
 
@@ -357,10 +359,23 @@ describe('parts and powders', () => {
 				{ at: 20 * M, value: 6.0, by: 'plum' },
 			],
 			[10 * M],
-			100,
+			() => 100,
 			[{ at: 2 * M, value: 1850 }],
 		);
 		expect(d).toMatchObject({ ecUsCm: 1850, otherInstrument: true });
+	});
+	it('litres at a dose are those of its own filling, with what was added and drained since', () => {
+		const H = 3_600_000;
+		const fillings = [
+			{ at: 0, kind: 'solution_changed' as const, litres: 800 },
+			{ at: H, kind: 'drained' as const, litres: 100 },
+			{ at: 2 * H, kind: 'water_added' as const, litres: 130 },
+		];
+		expect([0.5, 1.5, 3].map((h) => litresAt(fillings, h * H, 1000))).toEqual([800, 700, 830]);
+		// Days later plants have drunk from it: it is taken for full.
+		expect(litresAt(fillings, 60 * H, 1000)).toBe(1000);
+		expect(litresAt([], 5, 1000)).toBe(1000);
+		expect(litresAt([{ at: 0, kind: 'solution_changed', litres: null }], H, 1000)).toBe(1000);
 	});
 	it.each([
 		['1.5 g/L', 1.5, 'g'],

@@ -40,12 +40,35 @@ export function around(
 		: { before: before.value, after: after.value, otherInstrument: (before.by ?? null) !== (after.by ?? null) };
 }
 
-/** @param ec readings of the same tank, so that it is known how much feed was in it then */
+/** What fills and empties a tank, in litres. */
+export interface Filling {
+	at: number;
+	kind: 'solution_changed' | 'water_added' | 'drained';
+	litres: number | null;
+}
+/** So long after it was filled anew the litres of that filling count; later plants have drunk from it. */
+const FILLED_MS = 24 * HOUR;
+
+/** Litres in a tank at a time: those of a filling shortly before, with what was added and drained since; else what it holds. */
+export function litresAt(fillings: readonly Filling[], at: number, holdsL: number): number {
+	const filled = fillings.findLast((f) => f.kind === 'solution_changed' && f.at <= at && at - f.at <= FILLED_MS);
+	if (!filled || filled.litres === null || !(filled.litres > 0)) return holdsL;
+	let litres = filled.litres;
+	for (const f of fillings)
+		if (f.at > filled.at && f.at <= at && f.litres !== null)
+			litres += f.kind === 'drained' ? -f.litres : f.kind === 'water_added' ? f.litres : 0;
+	return litres > 0 ? litres : holdsL;
+}
+
+/**
+ * @param volumeAt litres in the tank at a time
+ * @param ec readings of the same tank, so that it is known how much feed was in it then
+ */
 export function pairDoses(
 	doses: readonly Dosed[],
 	ph: readonly Seen[],
 	otherEvents: readonly number[],
-	volumeL: number,
+	volumeAt: (at: number) => number,
 	ec: readonly Seen[] = [],
 ): (PastDose & { at: number })[] {
 	return doses.flatMap((d) => {
@@ -55,7 +78,7 @@ export function pairDoses(
 			? [
 					{
 						at: d.at,
-						volumeL,
+						volumeL: volumeAt(d.at),
 						ml: d.ml,
 						phBefore: seen.before,
 						phAfter: seen.after,

@@ -1,4 +1,4 @@
-import { afterAdding } from './dilute';
+import { afterAdding, dilute } from './dilute';
 
 /**
  * Topping up: what EC comes of it by mass balance, what feed brings it to the target, and in how many parts where roots
@@ -25,8 +25,8 @@ export type TopUp =
 			ecUsCm: number;
 			/** mL of each part that bring it to the target; 0 when none is wanted, null when it cannot be said. */
 			feedMlEach: number | null;
-			/** Litres of this water alone that bring it down to the target; null where it does not, or would run over. */
-			litresToTarget: number | null;
+			/** What brings it down to the target with this water alone; null where it is not over it, or the water cannot. */
+			toTarget: { drainL: number; addL: number } | null;
 			/** Litres of each part, in order, and the EC after each. */
 			parts: { litres: number; ecUsCm: number }[];
 			/** Hours to wait before measuring, after each part. */
@@ -58,12 +58,17 @@ export function planTopUp(t: TopUpInput): TopUp {
 			: t.gainUsCmPerMlL === undefined || !(t.gainUsCmPerMlL > 0)
 				? null
 				: (short / t.gainUsCmPerMlL) * volumeL;
-	const { targetEcUsCm: target, withEcUsCm: own } = t;
+	const { targetEcUsCm: target } = t;
 	const down =
-		target !== undefined && t.ecUsCm > target && own < target
-			? (t.volumeL * (t.ecUsCm - target)) / (target - own)
+		target !== undefined && t.ecUsCm > target
+			? dilute({
+					volumeL: t.volumeL,
+					ecUsCm: t.ecUsCm,
+					targetEcUsCm: target,
+					withEcUsCm: t.withEcUsCm,
+					capacityL: t.capacityL,
+				})
 			: null;
-	const fits = down !== null && (t.capacityL === undefined || t.volumeL + down <= t.capacityL * 1.001);
 	const count = t.stirred ? 1 : Math.min(Math.max(Math.ceil(t.addL / (PART_SHARE * t.volumeL)), 1), MOST_PARTS);
 	const litres = t.addL / count;
 	const parts = Array.from({ length: count }, (_, i) => ({
@@ -75,7 +80,7 @@ export function planTopUp(t: TopUpInput): TopUp {
 		volumeL,
 		ecUsCm,
 		feedMlEach,
-		litresToTarget: fits ? down : null,
+		toTarget: down?.ok ? { drainL: down.drainL, addL: down.addL } : null,
 		parts,
 		waitHours: t.stirred ? WAIT_STIRRED_H : WAIT_STILL_H,
 	};

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { formatTime } from '@/core/format/time';
 import { labelRate } from '@/core/mix/label-rate';
-import { startBatch, stepBatch } from '@/service/batch';
+import { type StepEvent, startBatch, stepBatch } from '@/service/batch';
 import { doseAdvice, titrateJug } from '@/service/dose';
 import { type ProductView, productViews, saveProduct } from '@/service/products';
 import { putAwayRecipe, saveRecipe } from '@/service/recipes';
@@ -9,16 +9,13 @@ import { Refusal } from '@/service/refusal';
 import { requireSite, type SiteContext } from '@/service/site';
 import { BATCH_STEPS, listBatches, listProducts, listRecipes, type RecipeRow } from '@/store/mix';
 import type { Db } from '@/store/pool';
-import { code, finite, name, notNegative, ph, positive } from '../contract';
+import { announce } from '../changes';
+import { code, day, finite, name, newEvent, notNegative, ph, positive } from '../contract';
 import { operation } from '../operation';
 import { idOf } from './readings';
 
 const ec = notNegative.max(1e6);
 const rate = positive.max(100, 'at most 100 mL for each litre: litres written for millilitres?');
-const day = z
-	.string()
-	.regex(/^\d{4}-\d{2}-\d{2}$/, 'a date as 2026-07-14')
-	.refine((d) => Number.isFinite(Date.parse(`${d}T00:00Z`)), 'a day that exists');
 const product = z.strictObject({
 	name,
 	kind: z.enum(['nutrient', 'acid', 'base']),
@@ -85,6 +82,19 @@ export const recipeToWire = (r: RecipeRow) => ({
 });
 const views = async (db: Db, context: SiteContext, now: number) =>
 	productViews(db, context, await listBatches(db, context.site.id, 60), now);
+
+const stepEvent = newEvent.pick({ time: true, kind: true, product: true, note: true }).extend({
+	amount: notNegative,
+	unit: z.string().max(20),
+});
+const eventFromWire = (e: z.output<typeof stepEvent>, now: number): StepEvent => ({
+	at: e.time ?? now,
+	kind: e.kind,
+	amount: e.amount,
+	unitText: e.unit,
+	product: e.product ?? '',
+	note: e.note ?? '',
+});
 
 export const mix = [
 	operation({
@@ -294,6 +304,7 @@ export const mix = [
 		body: z.strictObject({
 			station: code,
 			name: z.string().max(200).optional(),
+			event: stepEvent.optional().describe('the filling, logged together with the batch'),
 			plan: z.strictObject({
 				litres: positive.max(1e9),
 				water: code.nullable(),
@@ -321,6 +332,7 @@ export const mix = [
 				{
 					station: body.station,
 					name: body.name ?? '',
+					event: body.event ? eventFromWire(body.event, now) : null,
 					plan: {
 						litres: body.plan.litres,
 						water: body.plan.water,
@@ -355,10 +367,11 @@ export const mix = [
 			amount: notNegative.max(1e9).nullish().describe('poured, mL or g, of each part'),
 			flag: z.number().int().min(1).max(9).nullish().describe('what the checks said of the measured value'),
 			doubt: z.string().max(500).nullish(),
+			event: stepEvent.optional().describe('what was poured, logged together with the step'),
 		}),
 		response: z.object({ ok: z.literal(true) }),
-		run: async ({ params, body, pool, now }) => {
-			await stepBatch(pool(), await requireSite(pool()), idOf(params.id), {
+		run: async ({ params, body, pool, now, who }) => {
+			const step = {
 				at: now,
 				step: body.step,
 				expected: body.expected ?? null,
@@ -367,7 +380,10 @@ export const mix = [
 				amount: body.amount ?? null,
 				flag: body.flag ?? null,
 				doubt: body.doubt ?? null,
-			});
+			};
+			const event = body.event ? eventFromWire(body.event, now) : null;
+			const station = await stepBatch(pool(), await requireSite(pool()), idOf(params.id), step, event, who);
+			if (event) announce({ kind: 'event', station, by: '' });
 			return { ok: true };
 		},
 	}),

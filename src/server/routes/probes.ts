@@ -7,7 +7,7 @@ import { fleet, type ProbeView, probeStory } from '@/service/probes';
 import { Refusal } from '@/service/refusal';
 import { requireSite } from '@/service/site';
 import { listCalibrations, listLots } from '@/store/calibrations';
-import { code, finite, instant, name, notNegative, positive, tempC } from '../contract';
+import { code, day, finite, instant, name, notNegative, positive, tempC } from '../contract';
 import { csvResponse, wantsCsv } from '../csv-response';
 import { beginJob } from '../jobs';
 import { operation } from '../operation';
@@ -124,9 +124,9 @@ export const probes = [
 		summary: 'Serial, in service since, storage',
 		body: z.strictObject({
 			serial: z.string().max(200).optional(),
-			in_service: z.iso.date().nullish(),
+			in_service: day.nullish(),
 			storage: z.enum(['kcl_3m', 'kcl_other', 'storage_solution', 'buffer_4', 'dry', 'tap', 'pure_water']).optional(),
-			storage_refilled: z.iso.date().nullish(),
+			storage_refilled: day.nullish(),
 			note: z.string().max(2000).optional(),
 		}),
 		response: z.object({ ok: z.literal(true), warning: z.string() }),
@@ -280,8 +280,8 @@ export const probes = [
 				.max(40)
 				.nullish(),
 			tolerance: notNegative.nullish(),
-			opened: z.iso.date().nullish(),
-			expires: z.iso.date().nullish(),
+			opened: day.nullish(),
+			expires: day.nullish(),
 			single_use: z.boolean().optional(),
 		}),
 		response: z.object({ id: z.number() }),

@@ -48,34 +48,39 @@ export function Batch({
 
 	async function begin(station: string, plan: BatchSummary['plan']) {
 		try {
-			const { id } = await api<{ id: number }>('/batches', {
-				json: {
-					station,
-					plan: {
-						litres: plan.litres,
-						water: plan.water,
-						water_ec_us_cm: plan.waterEcUsCm,
-						product: plan.product,
-						ml_per_l: plan.mlPerL,
-						unit: plan.unit,
-						parts: plan.parts,
-						target_ec_us_cm: plan.targetEcUsCm,
-						expected_ec_us_cm: plan.expectedEcUsCm,
-						target_ph: plan.targetPh,
-						recipe: plan.recipe,
-						strength: plan.strength,
-						ph_first: plan.phFirst,
-					},
-				},
-			});
-			const water = waters.find((w) => w.code === plan.water)!;
-			await logEvent(engine, {
+			let id = 0;
+			await logEvent(
+				engine,
 				station,
-				kind: 'solution_changed',
-				amount: plan.litres,
-				unit: 'L',
-				product: water.name,
-			});
+				{
+					kind: 'solution_changed',
+					amount: plan.litres,
+					unit: 'L',
+					product: waters.find((w) => w.code === plan.water)!.name,
+				},
+				async (filling) => {
+					const json = {
+						station,
+						event: filling,
+						plan: {
+							litres: plan.litres,
+							water: plan.water,
+							water_ec_us_cm: plan.waterEcUsCm,
+							product: plan.product,
+							ml_per_l: plan.mlPerL,
+							unit: plan.unit,
+							parts: plan.parts,
+							target_ec_us_cm: plan.targetEcUsCm,
+							expected_ec_us_cm: plan.expectedEcUsCm,
+							target_ph: plan.targetPh,
+							recipe: plan.recipe,
+							strength: plan.strength,
+							ph_first: plan.phFirst,
+						},
+					};
+					id = (await api<{ id: number }>('/batches', { json })).id;
+				},
+			);
 			setBatches((list) => [
 				{ id, station, startedAt: Date.now(), finishedAt: null, name: '', plan, log: [] },
 				...list,

@@ -7,7 +7,7 @@ import type { SiteView } from '@/core/reading/site-view';
 import { api } from '../api';
 import { Choice } from '../setup/fields';
 import { Dose } from './Dose';
-import { logEvent } from './log-event';
+import { logEvent, type Pour } from './log-event';
 import { type Measured, MeasureHere } from './MeasureHere';
 import { type BatchSummary, gainOf, type LogStep, type Product, poured, type Tank, type WaterChoiceOf } from './types';
 
@@ -63,29 +63,24 @@ export function BatchRun({
 			setProblem((error as Error).message);
 		}
 	};
-	const log = async (step: Omit<LogStep, 'at'>) => {
-		await api(`/batches/${batch.id}/steps`, { json: step });
+	/** Keeps a step; what was poured in it is logged together with it, or neither is. */
+	const log = async (step: Omit<LogStep, 'at'>, pour?: Pour) => {
+		const send = (event?: Pour & { time: string }) =>
+			api(`/batches/${batch.id}/steps`, { json: { ...step, ...(event ? { event } : {}) } });
+		await (pour ? logEvent(engine, batch.station, pour, send) : send());
 		onLog({ ...step, at: Date.now() });
 	};
-	const said = (step: string, words: string, more: Partial<LogStep> = {}) =>
-		log({ step, words, expected: null, measured: null, ...more });
+	const said = (step: string, words: string, more: Partial<LogStep> = {}, pour?: Pour) =>
+		log({ step, words, expected: null, measured: null, ...more }, pour);
 
 	const part = () =>
 		attempt(async () => {
-			await logEvent(engine, {
-				station: batch.station,
-				kind: 'nutrient_added',
-				amount: each,
-				unit,
-				product: plan.product,
-				note: plan.parts > 1 ? `part ${letter(course.part)}` : '',
-			});
+			const which = plan.parts > 1 ? `part ${letter(course.part)}` : '';
 			await said(
 				'part',
-				`${poured(each)} ${unit} of ${plan.parts > 1 ? `part ${letter(course.part)}` : plan.product}`,
-				{
-					amount: each,
-				},
+				`${poured(each)} ${unit} of ${which || plan.product}`,
+				{ amount: each },
+				{ kind: 'nutrient_added', amount: each, unit, product: plan.product, note: which },
 			);
 		});
 	const measuredEc = (m: Measured) =>
@@ -119,31 +114,20 @@ export function BatchRun({
 			if (correction?.ok) {
 				const [drain, add] = [Math.round(correction.drainL), Math.round(correction.addL)];
 				const drains = correction.drainL > LEAST_DRAIN_L;
-				if (drains)
-					await logEvent(engine, { station: batch.station, kind: 'drained', amount: drain, unit: 'L', product: '' });
-				await logEvent(engine, {
-					station: batch.station,
-					kind: 'water_added',
-					amount: add,
-					unit: 'L',
-					product: water!.name,
-				});
-				await said('diluted', `${drains ? `${drain} L drained, ` : ''}${add} L of ${water!.name} added`, {
-					expected: target,
-					amount: add,
-				});
+				if (drains) await logEvent(engine, batch.station, { kind: 'drained', amount: drain, unit: 'L', product: '' });
+				await said(
+					'diluted',
+					`${drains ? `${drain} L drained, ` : ''}${add} L of ${water!.name} added`,
+					{ expected: target, amount: add },
+					{ kind: 'water_added', amount: add, unit: 'L', product: water!.name },
+				);
 			} else if (more > 0) {
-				await logEvent(engine, {
-					station: batch.station,
-					kind: 'nutrient_added',
-					amount: more,
-					unit,
-					product: plan.product,
-				});
-				await said('fed', `${poured(more)} ${unit} more${plan.parts > 1 ? ' of each part' : ''}`, {
-					expected: target,
-					amount: more,
-				});
+				await said(
+					'fed',
+					`${poured(more)} ${unit} more${plan.parts > 1 ? ' of each part' : ''}`,
+					{ expected: target, amount: more },
+					{ kind: 'nutrient_added', amount: more, unit, product: plan.product },
+				);
 			}
 		});
 	const next = (words: string) => attempt(() => said('next', words));

@@ -6,7 +6,7 @@ import { Jug } from './Jug';
 import { MeasureHere } from './MeasureHere';
 import { ResponseChart } from './ResponseChart';
 import { type Advice, cautionOf, type Product, poured, type Tank } from './types';
-import { type DoseStep, useDose } from './use-dose';
+import { type OnDoseStep, useDose } from './use-dose';
 
 /** Few, safe, learned steps: the next dose with the pH it leads to, what it did, and the one after. */
 export function Dose({
@@ -22,7 +22,7 @@ export function Dose({
 	tank: Tank;
 	product: Product;
 	targetPh: number;
-	onStep?: ((step: DoseStep) => void | Promise<void>) | undefined;
+	onStep?: OnDoseStep | undefined;
 }) {
 	const [ml, setMl] = useState('');
 	const [volume, setVolume] = useState(tank.volumeL === null ? '' : String(tank.volumeL));

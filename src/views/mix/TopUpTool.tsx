@@ -9,6 +9,8 @@ import { TankChoice, WaterChoice } from './choices';
 import { logEvent } from './log-event';
 import { gainOf, type Product, poured, type Tank, type WaterChoiceOf } from './types';
 
+const round3 = (v: number): string => String(Number(v.toPrecision(3)));
+
 /** What a top-up makes of a tank, and in which parts. */
 export function TopUpTool({
 	engine,
@@ -113,16 +115,20 @@ export function TopUpTool({
 										: `, no feed wanted for ${(target / 1000).toFixed(2)}`)}
 							.
 						</p>
-						{plan.litresToTarget !== null && (
+						{plan.toTarget && (
 							<p data-top-up-litres>
-								<button
-									type="button"
-									className="underline cursor-pointer min-h-10 sm:min-h-8"
-									onClick={() => setAdd(String(Number(plan.litresToTarget!.toPrecision(3))))}
-								>
-									{Number(plan.litresToTarget.toPrecision(3))} L
-								</button>{' '}
-								of {water!.name} alone would land on {(target! / 1000).toFixed(2)}.
+								{plan.toTarget.drainL > 0.5
+									? `To land on ${(target! / 1000).toFixed(2)} with ${water!.name} alone, drain ${round3(plan.toTarget.drainL)} L and add ${round3(plan.toTarget.addL)} L.`
+									: `${round3(plan.toTarget.addL)} L of ${water!.name} alone would land on ${(target! / 1000).toFixed(2)}.`}{' '}
+								{plan.toTarget.drainL <= 0.5 && (
+									<button
+										type="button"
+										className="underline cursor-pointer min-h-10 sm:min-h-8"
+										onClick={() => setAdd(round3(plan.toTarget!.addL))}
+									>
+										use it
+									</button>
+								)}
 							</p>
 						)}
 						{phComes ? (
@@ -161,8 +167,7 @@ export function TopUpTool({
 							className="act mt-2"
 							onClick={async () => {
 								try {
-									await logEvent(engine, {
-										station: tankCode,
+									await logEvent(engine, tankCode, {
 										kind: 'water_added',
 										amount: adding!,
 										unit: 'L',
@@ -182,8 +187,7 @@ export function TopUpTool({
 								className="act mt-2 !font-normal"
 								onClick={async () => {
 									try {
-										await logEvent(engine, {
-											station: tankCode,
+										await logEvent(engine, tankCode, {
 											kind: 'nutrient_added',
 											amount: Number(poured(plan.feedMlEach!)),
 											unit: feed.unit,

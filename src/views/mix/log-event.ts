@@ -3,12 +3,27 @@ import type { Engine } from '@/core/reading/engine';
 import type { EventKind } from '@/core/reading/model';
 import { api } from '../api';
 
-/** Logs what was poured at the clock of this device, as readings are, and lets the checks of this page know of it. */
+/** Something that was poured or drained. */
+export interface Pour {
+	kind: EventKind;
+	amount: number;
+	unit: 'L' | 'mL' | 'g';
+	product: string;
+	note?: string;
+}
+
+/**
+ * Logs what was poured at the clock of this device, as readings are, and lets the checks of this page know of it. `send`
+ * takes the event where it goes with something else, such as the step of a batch.
+ */
 export async function logEvent(
 	engine: Engine,
-	e: { station: string; kind: EventKind; amount: number; unit: 'L' | 'mL' | 'g'; product: string; note?: string },
+	station: string,
+	pour: Pour,
+	send: (event: Pour & { time: string }) => Promise<unknown> = (event) =>
+		api('/events', { json: { station, ...event } }),
 ): Promise<void> {
 	const at = Date.now();
-	await api('/events', { json: { ...e, note: e.note ?? '', time: new Date(at).toISOString() } });
-	engine.note({ at, station: e.station, kind: e.kind, amount: e.amount, unit: unitNamed(e.unit) ?? null });
+	await send({ ...pour, note: pour.note ?? '', time: new Date(at).toISOString() });
+	engine.note({ at, station, kind: pour.kind, amount: pour.amount, unit: unitNamed(pour.unit) ?? null });
 }

@@ -2,12 +2,15 @@ import { useEffect, useState } from 'react';
 import { decimal } from '@/core/format/readings-row';
 import type { Engine } from '@/core/reading/engine';
 import { api } from '../api';
-import { logEvent } from './log-event';
+import { logEvent, type Pour } from './log-event';
 import type { Measured } from './MeasureHere';
 import { type Advice, type LogStep, type Product, poured, type Tank } from './types';
 
 /** What a step of a dose was, for the log of a batch. */
 export type DoseStep = Omit<LogStep, 'at'> & { step: 'dosed' | 'ph' };
+
+/** Takes a step over, with what was poured in it: whoever takes it logs both. */
+export type OnDoseStep = (step: DoseStep, pour?: Pour) => Promise<void>;
 
 /** Far more than the whole way takes is a slip of the unit, asked about before it is stored. */
 const SLIP_TIMES = 5;
@@ -29,7 +32,7 @@ export function useDose(
 	product: Product,
 	targetPh: number,
 	litres: number | undefined,
-	onStep?: ((step: DoseStep) => void | Promise<void>) | undefined,
+	onStep?: OnDoseStep | undefined,
 ) {
 	const [advice, setAdvice] = useState<Advice | null>(null);
 	const [given, setGiven] = useState<Given | null>(null);
@@ -69,20 +72,21 @@ export function useDose(
 				`${amount} mL is far more than the whole way takes (${poured(advice.ml_to_target ?? 0)} mL): litres written for millilitres?`,
 			);
 		try {
-			await logEvent(engine, {
-				station: tank.code,
+			const pour: Pour = {
 				kind: product.kind === 'acid' ? 'acid_added' : 'base_added',
 				amount,
 				unit: 'mL',
 				product: product.name,
-			});
-			await onStep?.({
+			};
+			const step: DoseStep = {
 				step: 'dosed',
 				expected: advice.predicted_ph ?? null,
 				measured: null,
 				words: `${poured(amount)} mL ${product.name}`,
 				amount,
-			});
+			};
+			if (onStep) await onStep(step, pour);
+			else await logEvent(engine, tank.code, pour);
 			setGiven({ ml: amount, predicted: advice.predicted_ph!, low: advice.low_ph!, high: advice.high_ph! });
 			setTold('');
 			setProblem('');
