@@ -1,5 +1,5 @@
 import { type JugStep, readJug } from '@/core/mix/jug';
-import { type Filling, isPart, litresAt, pairDoses } from '@/core/mix/pair-doses';
+import { AFTER_MS, BEFORE_MS, type Filling, litresAt, pairDoses } from '@/core/mix/pair-doses';
 import {
 	adviseDose,
 	type DoseAdvice,
@@ -9,14 +9,17 @@ import {
 	responseCurve,
 	type Solution,
 } from '@/core/mix/response';
+import type { EventKind } from '@/core/reading/model';
 import { MG_L_CACO3_PER_MEQ } from '@/core/water/carbonate';
 import { meqOf } from '@/core/water/ions';
 import { followSource } from '@/core/water/source-chart';
+import { readingsAround } from '@/store/around';
 import { type EventRecord, listEvents } from '@/store/events';
 import { type BatchRow, listBatches } from '@/store/mix';
 import type { Pool } from '@/store/pool';
 import { type JudgedReading, listReadings } from '@/store/readings';
 import { listReports } from '@/store/water';
+import { fillingsOf, inMl, STIRRING } from './poured';
 import { requireProduct, saveProduct, strengthOf } from './products';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
@@ -31,7 +34,8 @@ const STALE_MS = 12 * HOUR;
 /** So long after it was filled a tank still has the alkalinity of its water; later most of it has been used up. */
 const FRESH_MS = 12 * HOUR;
 const MOST = 5000;
-const STIRS: Record<string, string> = {
+const MOST_DOSES = 60;
+const STIRS: Partial<Record<EventKind, string>> = {
 	water_added: 'water',
 	nutrient_added: 'feed',
 	acid_added: 'acid',
@@ -39,27 +43,14 @@ const STIRS: Record<string, string> = {
 	solution_changed: 'a new solution',
 };
 
-const inMl = (amount: number | null, unit: string): number | null =>
-	amount === null ? null : unit === 'L' ? 1000 * amount : unit === 'mL' || unit === '' ? amount : null;
-
 const believed = (r: JudgedReading): number => r.restated ?? r.value;
-
-const inLitres = (amount: number | null, unit: string): number | null =>
-	amount === null
-		? null
-		: unit === 'L'
-			? amount
-			: unit === 'mL'
-				? amount / 1000
-				: unit === 'gal'
-					? amount * 3.785411784
-					: null;
 
 /** What a tank holds and what was done to it. */
 interface TankState {
+	station: string;
+	/** Everything that stirred it, oldest first. */
 	events: EventRecord[];
-	ph: JudgedReading[];
-	ec: JudgedReading[];
+	newestPh: JudgedReading | null;
 	/** Newest first. */
 	batches: BatchRow[];
 	/** What went in after the newest pH was read. */
@@ -71,35 +62,33 @@ interface TankState {
 }
 
 async function tankState(pool: Pool, context: SiteContext, station: string, now: number): Promise<TankState> {
-	const from = now - LEARN_FROM_DAYS * DAY;
-	const events = await listEvents(pool, context.site.id, { station, from, to: now + 1, limit: MOST });
-	const rows = async (quantity: 'ph' | 'ec') =>
-		(await listReadings(pool, context.site.id, { station, quantity, from, to: now + 1, order: 'newest', limit: MOST }))
-			.filter((r) => r.decision !== 'discard')
-			.reverse();
-	const [ph, ec] = [await rows('ph'), await rows('ec')];
+	const events = await listEvents(pool, context.site.id, {
+		station,
+		from: now - LEARN_FROM_DAYS * DAY,
+		to: now + 1,
+		kinds: STIRRING,
+		limit: MOST,
+	});
+	const newest = async (quantity: 'ph' | 'ec') =>
+		(await listReadings(pool, context.site.id, { station, quantity, to: now + 1, limit: 20 })).find(
+			(r) => r.decision !== 'discard',
+		) ?? null;
+	const [newestPh, newestEc] = [await newest('ph'), await newest('ec')];
 	const batches = (await listBatches(pool, context.site.id, 200)).filter((b) => b.station === station);
-	const stirs = events.filter((e) => e.kind in STIRS);
-	const lastStir = stirs.at(-1);
-	const newestPh = ph.at(-1);
-	const changed = stirs.findLast((e) => e.kind === 'solution_changed');
+	const lastStir = events.findLast((e) => e.kind !== 'drained');
+	const changed = events.findLast((e) => e.kind === 'solution_changed');
 	const plan = batches[0]?.plan;
-	const newestEc = ec.at(-1);
 	const ecIsOfBefore = newestEc && changed && changed.at > newestEc.at;
 	return {
+		station,
 		events,
-		ph,
-		ec,
+		newestPh,
 		batches,
 		addedSince: lastStir && newestPh && lastStir.at > newestPh.at ? lastStir : null,
-		fillings: events.flatMap((e) =>
-			e.kind === 'solution_changed' || e.kind === 'water_added' || e.kind === 'drained'
-				? [{ at: e.at, kind: e.kind, litres: inLitres(e.amount, e.unitText) }]
-				: [],
-		),
+		fillings: fillingsOf(events),
 		water: plan?.water ?? null,
 		// A tank that was filled anew has the EC of its water until somebody measures.
-		ecUsCm: ecIsOfBefore ? plan?.waterEcUsCm : newestEc && believed(newestEc),
+		ecUsCm: ecIsOfBefore ? plan?.waterEcUsCm : newestEc ? believed(newestEc) : undefined,
 		waterEcUsCm: plan?.waterEcUsCm,
 	};
 }
@@ -125,28 +114,33 @@ async function pastDoses(
 	product: string,
 	holdsL: number,
 ): Promise<(PastDose & { at: number })[]> {
-	const stirring = tank.events.filter((e) => e.kind in STIRS).map((e) => e.at);
-	const sound = (list: JudgedReading[]) =>
-		list
-			.filter((r) => (r.flag ?? 2) < 3 || r.decision === 'keep' || r.cause === 'calibration-overdue')
-			.map((r) => ({ at: r.at, value: believed(r), by: r.instrument }));
-	const doses = tank.events.flatMap((e) => {
-		const ml = inMl(e.amount, e.unitText);
-		return (e.kind === 'acid_added' || e.kind === 'base_added') &&
-			ml !== null &&
-			!isPart(e.note) &&
-			e.product.toLowerCase() === product.toLowerCase()
-			? [{ at: e.at, ml, product: e.product }]
-			: [];
-	});
+	const stirring = tank.events.filter((e) => e.kind !== 'drained').map((e) => e.at);
+	const doses = tank.events
+		.flatMap((e) => {
+			const ml = inMl(e.amount, e.unitText);
+			return (e.kind === 'acid_added' || e.kind === 'base_added') &&
+				ml !== null &&
+				e.product.toLowerCase() === product.toLowerCase()
+				? [{ at: e.at, ml, product: e.product }]
+				: [];
+		})
+		.slice(-MOST_DOSES);
+	const near = (quantity: 'ph' | 'ec') =>
+		readingsAround(
+			pool,
+			context.site.id,
+			tank.station,
+			quantity,
+			doses.map((d) => d.at),
+			{ beforeMs: BEFORE_MS, afterMs: AFTER_MS },
+		);
 	const since = await waterChangedAt(pool, context, tank.water);
 	const waterAt = (at: number) => tank.batches.find((b) => b.startedAt <= at)?.plan.water ?? null;
-	return pairDoses(doses, sound(tank.ph), stirring, (at) => litresAt(tank.fillings, at, holdsL), sound(tank.ec)).map(
-		(d) => {
-			const then = waterAt(d.at);
-			return { ...d, otherWater: d.at < since || (then !== null && tank.water !== null && then !== tank.water) };
-		},
-	);
+	const litres = (at: number) => litresAt(tank.fillings, at, holdsL);
+	return pairDoses(doses, await near('ph'), stirring, litres, await near('ec')).map((d) => {
+		const then = waterAt(d.at);
+		return { ...d, otherWater: d.at < since || (then !== null && tank.water !== null && then !== tank.water) };
+	});
 }
 
 /** Alkalinity (meq/L) of a water, from a reading or a report; undefined where nobody measured it. */
@@ -201,7 +195,7 @@ export async function doseAdvice(
 			{ path: 'volume_l', message: `How many litres does ${station.name} hold? Give them here or in Setup.` },
 		]);
 	const volumeL = q.volumeL ?? litresAt(tank.fillings, now, holdsL);
-	const newest = tank.ph.at(-1);
+	const newest = tank.newestPh;
 	const ph = q.ph ?? (newest ? believed(newest) : null);
 	if (ph === null)
 		throw new Refusal(422, 'no-reading', [

@@ -1,10 +1,15 @@
 import { bottleWords, leftOf } from '@/core/mix/bottle';
 import { batchFigures, gainOf } from '@/core/mix/compare-batches';
+import { learnGain } from '@/core/mix/nutrient-dose';
+import { AFTER_MS, BEFORE_MS, litresAt, pairFeeds } from '@/core/mix/pair-doses';
 import { median } from '@/core/series/robust';
 import { ACID_KINDS, type AcidKind, BASES, type BaseKind, molPerLitre, protonsGiven } from '@/core/water/acids';
+import { readingsAround } from '@/store/around';
+import { listEvents } from '@/store/events';
 import { type BatchRow, listPoured, listProducts, type ProductRow, putProduct } from '@/store/mix';
 import { type Db, type Pool, transaction } from '@/store/pool';
 import { insertAudit } from '@/store/site';
+import { fillingsOf, inMl, STIRRING } from './poured';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
 
@@ -36,18 +41,68 @@ export interface ProductView extends ProductRow {
 	learnedGain: { gainUsCm: number; batches: number } | null;
 }
 
-const LEARN_FROM_BATCHES = 12;
+const LEARN_FROM = 12;
+const LEARN_FROM_MS = 400 * 86_400_000;
 
-/** The gain of a feed by its newest batches: their median, so that one wrong dipstick does not move it. */
-export function learnedGain(batches: readonly BatchRow[], product: string): ProductView['learnedGain'] {
-	const gains = batches
+/** The gain of each feed by its newest batches: what the first EC of each showed. */
+const gainsOfBatches = (batches: readonly BatchRow[], product: string): number[] =>
+	batches
 		.filter((b) => b.plan.product === product)
 		.flatMap((b) => {
 			const gain = gainOf(batchFigures(b.plan, b.log, b.startedAt, b.finishedAt));
 			return gain === null ? [] : [gain];
 		})
-		.slice(0, LEARN_FROM_BATCHES);
-	return gains.length === 0 ? null : { gainUsCm: median(gains), batches: gains.length };
+		.slice(0, LEARN_FROM);
+
+/** What feeding a running tank did to its EC, by product in lower case: for those who never mix a batch. */
+async function gainsOfFeeding(db: Db, context: SiteContext, now: number): Promise<Map<string, number[]>> {
+	const gains = new Map<string, number[]>();
+	const events = await listEvents(db, context.site.id, {
+		from: now - LEARN_FROM_MS,
+		to: now + 1,
+		kinds: STIRRING,
+		limit: 20_000,
+	});
+	for (const station of new Set(events.filter((e) => e.kind === 'nutrient_added').map((e) => e.station))) {
+		const holdsL = context.known.stations.get(station)?.volumeL ?? null;
+		if (holdsL === null) continue;
+		const own = events.filter((e) => e.station === station);
+		const feeds = own
+			.flatMap((e) => {
+				const amount = e.unitText === 'g' ? e.amount : inMl(e.amount, e.unitText);
+				return e.kind === 'nutrient_added' && amount !== null && e.product !== ''
+					? [{ at: e.at, ml: amount, product: e.product.toLowerCase(), note: e.note }]
+					: [];
+			})
+			.slice(-4 * LEARN_FROM);
+		const ec = await readingsAround(
+			db,
+			context.site.id,
+			station,
+			'ec',
+			feeds.map((f) => f.at),
+			{ beforeMs: BEFORE_MS, afterMs: AFTER_MS },
+		);
+		const stirring = own.filter((e) => e.kind !== 'drained').map((e) => e.at);
+		const litres = (at: number) => litresAt(fillingsOf(own), at, holdsL);
+		for (const product of new Set(feeds.map((f) => f.product))) {
+			const samples = pairFeeds(
+				feeds.filter((f) => f.product === product),
+				ec,
+				stirring,
+				litres,
+			);
+			const list = samples.flatMap((x) => learnGain([x]) ?? []);
+			gains.set(product, [...(gains.get(product) ?? []), ...list]);
+		}
+	}
+	return gains;
+}
+
+/** Batches say most: they begin from plain water. Feeding a running tank counts where there are none. */
+function gainOfAll(ofBatches: readonly number[], ofFeeding: readonly number[] = []): ProductView['learnedGain'] {
+	const list = ofBatches.length > 0 ? ofBatches : ofFeeding.slice(-LEARN_FROM);
+	return list.length === 0 ? null : { gainUsCm: median(list), batches: list.length };
 }
 
 const dayOf = (at: number, zone: string): string =>
@@ -60,6 +115,7 @@ export async function productViews(
 	now: number,
 ): Promise<ProductView[]> {
 	const poured = await listPoured(db, context.site.id);
+	const fed = await gainsOfFeeding(db, context, now);
 	const today = dayOf(now, context.site.timezone);
 	return (await listProducts(db, context.site.id)).map((p) => {
 		const bottle = { ...p, stock: p.stockMl };
@@ -72,7 +128,8 @@ export async function productViews(
 			strengthMeqMl: strengthOf(p),
 			left,
 			bottle: bottleWords(bottle, left, today),
-			learnedGain: p.kind === 'nutrient' ? learnedGain(batches, p.name) : null,
+			learnedGain:
+				p.kind === 'nutrient' ? gainOfAll(gainsOfBatches(batches, p.name), fed.get(p.name.toLowerCase())) : null,
 		};
 	});
 }

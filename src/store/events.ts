@@ -69,6 +69,7 @@ export async function listEvents(
 		from?: number | undefined;
 		to?: number | undefined;
 		station?: string | undefined;
+		kinds?: readonly EventKind[] | undefined;
 		after?: { at: number; id: number } | undefined;
 		limit: number;
 	},
@@ -77,6 +78,7 @@ export async function listEvents(
 		`SELECT ${EVENT} FROM event e JOIN station s ON s.site_id = e.site_id AND s.id = e.station_id
 		WHERE e.site_id = $1 AND e.withdrawn_by IS NULL AND ($2::timestamptz IS NULL OR e.at >= $2) AND ($3::timestamptz IS NULL OR e.at < $3)
 			AND ($4::text IS NULL OR s.code = $4) AND ($5::timestamptz IS NULL OR (e.at, e.id) > ($5, $6))
+			AND ($8::text[] IS NULL OR e.kind = ANY($8))
 		ORDER BY e.at, e.id LIMIT $7`,
 		[
 			siteId,
@@ -86,6 +88,7 @@ export async function listEvents(
 			f.after ? new Date(f.after.at) : null,
 			f.after?.id ?? 0,
 			f.limit,
+			f.kinds ?? null,
 		],
 	);
 	return rows;

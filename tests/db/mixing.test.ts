@@ -138,6 +138,17 @@ describe('batches', () => {
 		// (1855 − 780)/2.5 = 430; one batch with a dipstick read wrong does not move it.
 		expect(feed).toMatchObject({ learned_from_batches: 3, learned_gain_us_cm_per_ml_l: 430 });
 	});
+	it('feeding a running tank teaches too, where there was never a batch', async () => {
+		await post('/products', { name: 'top feed', kind: 'nutrient', parts: 2 });
+		await post('/stations', { code: 'pool', name: 'Pool', kind: 'reservoir', volume_l: 200 });
+		await reading('pool', 'ec', '1.20', 40);
+		await event('pool', 'nutrient_added', 200, 'mL', 'Top feed', 39, 'part A');
+		await event('pool', 'nutrient_added', 200, 'mL', 'Top feed', 38.9, 'part B');
+		await reading('pool', 'ec', '1.60', 38);
+		// 0.4 mS/cm for 1 mL/L of each part.
+		const fed = await product('top feed');
+		expect(fed.learned_gain_us_cm_per_ml_l).toBeCloseTo(400, 6);
+	});
 	it('keep what each step was, with what the checks said, until they are done', async () => {
 		const { body } = await post('/batches', { station: 'tank', plan: plan({ recipe: 'leaf', ph_first: true }) });
 		const step = { step: 'part', words: '250 mL of part A', amount: 250 };

@@ -225,7 +225,7 @@ describe('doses read from events and readings', () => {
 					{ at: 10 * HOUR, value: 1800 },
 				],
 				[9 * HOUR],
-				100,
+				() => 100,
 			),
 		).toEqual([{ mlPerL: 5, ecBeforeUsCm: 300, ecAfterUsCm: 1800 }]);
 	});

@@ -346,7 +346,7 @@ describe('parts and powders', () => {
 				{ at: 40 * M, value: 1400 },
 			],
 			[10 * M, 15 * M],
-			75.7,
+			() => 75.7,
 		);
 		expect(gains).toEqual([{ mlPerL: 200 / 75.7, ecBeforeUsCm: 300, ecAfterUsCm: 1400 }]);
 	});

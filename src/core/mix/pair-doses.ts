@@ -18,8 +18,8 @@ export interface Seen {
 
 const HOUR = 3_600_000;
 /** The reading before a dose may be a night old, the one after must be of the same day: uptake moves pH as well. */
-const BEFORE_MS = 24 * HOUR;
-const AFTER_MS = 6 * HOUR;
+export const BEFORE_MS = 24 * HOUR;
+export const AFTER_MS = 6 * HOUR;
 
 /** The readings just before and after an event, where nothing else was done to the water between them. */
 export function around(
@@ -117,7 +117,7 @@ export function pairFeeds(
 	feeds: readonly Dosed[],
 	ec: readonly Seen[],
 	otherEvents: readonly number[],
-	volumeL: number,
+	volumeAt: (at: number) => number,
 ): GainSample[] {
 	return feedings(feeds).flatMap((f) => {
 		const own = new Set(f.parts);
@@ -126,6 +126,6 @@ export function pairFeeds(
 			ec,
 			otherEvents.filter((o) => !own.has(o)),
 		);
-		return seen ? [{ mlPerL: f.ml / volumeL, ecBeforeUsCm: seen.before, ecAfterUsCm: seen.after }] : [];
+		return seen ? [{ mlPerL: f.ml / volumeAt(f.at), ecBeforeUsCm: seen.before, ecAfterUsCm: seen.after }] : [];
 	});
 }

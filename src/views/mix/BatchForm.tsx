@@ -286,7 +286,7 @@ export function BatchForm({
 								<span className="text-soft">
 									{' '}
 									{feed.learned_from_batches > 0
-										? `Its gain, ${gain.toFixed(0)} µS/cm for each ${feed.unit}/L, is learned from ${feed.learned_from_batches} ${feed.learned_from_batches === 1 ? 'batch' : 'batches'}.`
+										? `Its gain, ${gain.toFixed(0)} µS/cm for each ${feed.unit}/L, is what it showed the last ${feed.learned_from_batches === 1 ? 'time' : `${feed.learned_from_batches} times`}.`
 										: `Its gain, ${gain.toFixed(0)} µS/cm for each ${feed.unit}/L, is as typed; the first batch teaches it.`}
 								</span>
 							)}

@@ -176,8 +176,8 @@ function ProductForm({ product, onSave }: { product: Product; onSave: (p: Produc
 			<div className="w-full text-[0.9rem]">
 				{p.kind === 'nutrient' && product.learned_gain_us_cm_per_ml_l !== null && (
 					<p data-learned-gain>
-						Its batches show {product.learned_gain_us_cm_per_ml_l.toFixed(0)} µS/cm for each {product.unit}/L (median of{' '}
-						{product.learned_from_batches}); plans go by that.
+						It has raised EC by {product.learned_gain_us_cm_per_ml_l.toFixed(0)} µS/cm for each {product.unit}/L (median
+						of the last {product.learned_from_batches}); plans go by that.
 					</p>
 				)}
 				{p.kind !== 'nutrient' && (

@@ -1,0 +1,36 @@
+import type { Filling } from '@/core/mix/pair-doses';
+import { toCanonical, unitNamed } from '@/core/quantity';
+import type { EventKind } from '@/core/reading/model';
+import type { EventRecord } from '@/store/events';
+
+/** What is poured into a tank or drained from it, and in which units it was written. */
+export const STIRRING: readonly EventKind[] = [
+	'water_added',
+	'nutrient_added',
+	'acid_added',
+	'base_added',
+	'solution_changed',
+	'drained',
+];
+
+/** Litres of a logged amount; null where it is none of volume. */
+export function inLitres(amount: number | null, unitText: string): number | null {
+	if (amount === null) return null;
+	if (unitText === 'mL') return amount / 1000;
+	const unit = unitNamed(unitText);
+	return unit === 'L' || unit === 'gal' ? toCanonical(amount, unit) : null;
+}
+
+/** Millilitres of a logged dose; a bare number is taken for millilitres. */
+export const inMl = (amount: number | null, unitText: string): number | null => {
+	if (unitText === '') return amount;
+	const litres = inLitres(amount, unitText);
+	return litres === null ? null : 1000 * litres;
+};
+
+export const fillingsOf = (events: readonly EventRecord[]): Filling[] =>
+	events.flatMap((e) =>
+		e.kind === 'solution_changed' || e.kind === 'water_added' || e.kind === 'drained'
+			? [{ at: e.at, kind: e.kind, litres: inLitres(e.amount, e.unitText) }]
+			: [],
+	);

@@ -1,0 +1,46 @@
+import type { Db } from './pool';
+
+/** A reading just before or just after something was poured. */
+export interface NearbyReading {
+	at: number;
+	value: number;
+	/** Code of the instrument; null where nobody said. */
+	by: string | null;
+}
+
+/**
+ * For each of the times the last sound reading before it and the first after it, each once, oldest first: few rows
+ * whatever a sensor has written in between. Restated values stand for their originals.
+ */
+export async function readingsAround(
+	db: Db,
+	siteId: number,
+	station: string,
+	quantity: 'ph' | 'ec',
+	times: readonly number[],
+	reach: { beforeMs: number; afterMs: number },
+): Promise<NearbyReading[]> {
+	if (times.length === 0) return [];
+	const one = (range: string, direction: 'ASC' | 'DESC') =>
+		`(SELECT r.id, r.at, coalesce(r.restated, r.value) AS value, r.instrument FROM reading_judged r
+			WHERE r.site_id = $1 AND r.station_id = s.id AND r.quantity = ANY($3) AND ${range}
+				AND NOT r.superseded AND coalesce(r.decision, '') NOT IN ('undo', 'discard')
+				AND (coalesce(r.flag, 2) < 3 OR r.decision = 'keep' OR r.cause = 'calibration-overdue')
+			ORDER BY r.at ${direction} LIMIT 1)`;
+	const { rows } = await db.query<NearbyReading>(
+		`SELECT DISTINCT ON (x.at, x.id) (extract(epoch FROM x.at) * 1000)::double precision AS at, x.value, x.instrument AS by
+		FROM station s CROSS JOIN unnest($4::timestamptz[]) t(at)
+		CROSS JOIN LATERAL (${one("r.at <= t.at AND r.at >= t.at - $5 * interval '1 millisecond'", 'DESC')}
+			UNION ALL ${one("r.at > t.at AND r.at <= t.at + $6 * interval '1 millisecond'", 'ASC')}) x
+		WHERE s.site_id = $1 AND s.code = $2 ORDER BY x.at, x.id`,
+		[
+			siteId,
+			station,
+			quantity === 'ec' ? ['ec', 'tds'] : [quantity],
+			times.map((t) => new Date(t).toISOString()),
+			reach.beforeMs,
+			reach.afterMs,
+		],
+	);
+	return rows;
+}
