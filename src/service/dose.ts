@@ -8,6 +8,8 @@ import {
 	responseChanged,
 	responseCurve,
 	type Solution,
+	sameStart,
+	strengthOfDoses,
 } from '@/core/mix/response';
 import type { EventKind } from '@/core/reading/model';
 import { MG_L_CACO3_PER_MEQ } from '@/core/water/carbonate';
@@ -168,6 +170,8 @@ export interface DoseAdviceView {
 	volumeL: number;
 	strengthMeqMl: number | null;
 	past: (PastDose & { at: number })[];
+	/** A dose from the same start, in the same water and volume. */
+	sameStart: (PastDose & { at: number }) | null;
 	/** The last dose answered so many times as strongly as those before it. */
 	changed: number | null;
 	/** What the product does from here, by all that is known: mL per litre against pH with its 95 % band. */
@@ -202,7 +206,6 @@ export async function doseAdvice(
 			{ path: 'ph', message: `There is no pH of ${station.name} yet. Read it first.` },
 		]);
 	const past = await pastDoses(pool, context, tank, product.name, holdsL);
-	const strengthMeqMl = strengthOf(product);
 	const batch = tank.batches[0];
 	const fresh = batch?.plan.water && now - batch.startedAt <= FRESH_MS ? batch.plan.water : null;
 	const solution: Solution = {
@@ -211,6 +214,8 @@ export async function doseAdvice(
 		ecUsCm: tank.ecUsCm,
 		waterEcUsCm: tank.waterEcUsCm,
 	};
+	const strengthMeqMl = strengthOf(product) ?? strengthOfDoses(past, solution);
+	const remembered = sameStart(past, ph, volumeL);
 	const direction = product.kind === 'acid' ? -1 : 1;
 	const end = direction < 0 ? Math.min(q.targetPh, ph) - 0.6 : Math.max(q.targetPh, ph) + 0.6;
 	return {
@@ -228,6 +233,7 @@ export async function doseAdvice(
 		volumeL,
 		strengthMeqMl,
 		past,
+		sameStart: remembered,
 		changed: strengthMeqMl === null ? null : (responseChanged(past, solution, strengthMeqMl)?.factor ?? null),
 		curve:
 			strengthMeqMl === null || !(volumeL > 0)

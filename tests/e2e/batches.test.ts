@@ -70,6 +70,9 @@ describe('a recipe, by keyboard', () => {
 		await pourParts(page);
 		await page.locator('#measure-ec').waitFor();
 		expect(await page.locator('[data-correction]').count()).toBe(0);
+		await page.locator('#measure-ec').fill('1.70');
+		await page.locator('[data-aim=off]', { hasText: '11 % below what water and feed should give' }).waitFor();
+		await page.locator('#measure-ec').fill('');
 		await measure(page, 'ec', '1.70');
 		await page.locator('[data-correction=feed]', { hasText: 'more of each part' }).waitFor();
 		await page.locator('[data-leave]').click();

@@ -8,7 +8,14 @@ import { moved } from '@/core/mix/buffer-curve';
 import { batchFigures, compareBatches, gainOf } from '@/core/mix/compare-batches';
 import { inLabelMeasure, labelRate } from '@/core/mix/label-rate';
 import { feedings, isPart, litresAt, pairDoses, pairFeeds } from '@/core/mix/pair-doses';
-import { adviseDose, learnResponse, type PastDose, responseChanged, responseCurve } from '@/core/mix/response';
+import {
+	adviseDose,
+	learnResponse,
+	type PastDose,
+	responseChanged,
+	responseCurve,
+	sameStart,
+} from '@/core/mix/response';
 import { learnDose, phAfter, priorBelief, takesQuantile } from '@/core/mix/response-belief';
 import { STAGES } from '@/core/mix/strength';
 import { planTopUp } from '@/core/mix/top-up';
@@ -306,6 +313,54 @@ describe('what is believed of a solution', () => {
 		const told = Math.abs(ask({ ecUsCm: 1850, waterEcUsCm: 50 }) / truth - 1);
 		expect(told).toBeLessThan(0.25);
 		expect(told).toBeLessThan(blind / 1.5);
+	});
+	it('three doses tell the strength of a product whose label does not; two still want a jug', () => {
+		const tank = (seed: number) =>
+			new DosingTank(
+				{
+					volumeL: 100,
+					alkalinityMeqL: 1.5,
+					phosphateMmolL: 1,
+					ammoniumMmolL: 0,
+					tempC: 20,
+					productMeqMl: 0.8,
+					startPh: 6.8,
+				},
+				seeded(seed),
+			);
+		const past: PastDose[] = [1, 2, 3].map((seed) => {
+			const t = tank(seed);
+			const phBefore = t.measure();
+			t.pour(60);
+			return { volumeL: 100, ml: 60, phBefore, phAfter: t.measure() };
+		});
+		const ask = (list: PastDose[]) =>
+			adviseDose({
+				solution: { volumeL: 100 },
+				ph: 6.8,
+				targetPh: 6.2,
+				past: list,
+				strengthMeqMl: null,
+				kind: 'acid',
+			});
+		expect(ask(past.slice(0, 2)).do).toBe('titrate');
+		const a = ask(past);
+		const truth = (tank(9).meqTo(6.2) * 100) / 0.8;
+		expect(a.do === 'dose' && a.mlToTarget / truth).toBeGreaterThan(0.85);
+		expect(a.do === 'dose' && a.mlToTarget / truth).toBeLessThan(1.15);
+	});
+	it('same water, same volume, same start: the newest such dose is remembered', () => {
+		const dose = (ml: number, phBefore: number, more: Partial<PastDose> = {}): PastDose => ({
+			volumeL: 100,
+			ml,
+			phBefore,
+			phAfter: phBefore - 0.5,
+			...more,
+		});
+		const past = [dose(10, 6.5), dose(11, 6.55), dose(30, 7.2), dose(12, 6.5, { otherWater: true })];
+		expect(sameStart(past, 6.5, 100)?.ml).toBe(11);
+		expect(sameStart(past, 6.5, 200)).toBeNull();
+		expect(sameStart(past, 5.9, 100)).toBeNull();
 	});
 	it('the curve begins at the pH and falls all the way, inside its band', () => {
 		const learned = learnResponse([{ volumeL: 100, ml: 5, phBefore: 6.8, phAfter: 6.3 }], { volumeL: 100 }, 4);

@@ -427,6 +427,19 @@ describe('membranes', () => {
 			),
 		).toEqual({ known: false, reason: 'too-few' });
 	});
+	it('a display of coarse steps widens the window by what it hides', () => {
+		const fine = record(() => 800, rejection);
+		const coarse = fine.map((p) => {
+			const permeateUsCm = Math.round(p.permeateUsCm / 14) * 14;
+			return { ...p, permeateUsCm, rejection: 1 - permeateUsCm / p.feedUsCm };
+		});
+		const width = (points: typeof fine) => {
+			const m = membraneState(points, 120 * DAY);
+			if (!m.known || !m.reaches.watch) throw new Error('no date');
+			return (m.reaches.watch.late ?? Number.POSITIVE_INFINITY) - m.reaches.watch.early;
+		};
+		expect(width(coarse)).toBeGreaterThan(1.5 * width(fine));
+	});
 	it('a tiring membrane gets a window that holds the true date, and is told from a feed that got worse', () => {
 		const m = membraneState(
 			record(() => 800, rejection),

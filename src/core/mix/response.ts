@@ -1,3 +1,4 @@
+import { median } from '../series/robust';
 import { moved } from './buffer-curve';
 import { type Belief, learnDose, phAfter, priorBelief, takesQuantile } from './response-belief';
 
@@ -173,13 +174,14 @@ export function adviseDose(q: DoseQuestion): DoseAdvice {
 					? 'The target lies lower: that takes an acid.'
 					: 'The target lies higher: that takes a base, or the patience to let it climb by itself.',
 		};
-	if (q.strengthMeqMl === null || !(q.strengthMeqMl > 0))
+	const strengthMeqMl = q.strengthMeqMl ?? strengthOfDoses(q.past, s);
+	if (strengthMeqMl === null || !(strengthMeqMl > 0))
 		return {
 			do: 'titrate',
 			message:
 				'The strength of this product is not known. Try it on one litre in a jug first, drop by drop, and enter what it took; no volume is said before.',
 		};
-	const learned = learnResponse(q.past, s, q.strengthMeqMl);
+	const learned = learnResponse(q.past, s, strengthMeqMl);
 	const { belief } = learned;
 	const way = moved(ph, targetPh, belief.tempC);
 	const perLitre = takesQuantile(belief, way, 0.5);
@@ -201,7 +203,7 @@ export function adviseDose(q: DoseQuestion): DoseAdvice {
 			takesQuantile(belief, moved(ph, targetPh + direction * by, belief.tempC), chance) / (1 + 2 * U_POUR),
 	);
 	let mlPerL = Math.min(part * perLitre, most, ...safe);
-	if (learned.doses === 0) mlPerL = Math.min(mlPerL, FIRST_STEP_MEQ_L / q.strengthMeqMl);
+	if (learned.doses === 0) mlPerL = Math.min(mlPerL, FIRST_STEP_MEQ_L / strengthMeqMl);
 	const predictedPh = phAfter(belief, ph, mlPerL, direction, 0.5);
 	const reach = (chance: number) => Math.hypot(phAfter(belief, ph, mlPerL, direction, chance) - predictedPh, 2 * U_PH);
 	const [sharp, blunt] = [reach(0.025), reach(0.975)];
@@ -263,6 +265,32 @@ export function responseCurve(
 		};
 	});
 }
+
+const DOSES_THAT_TELL = 3;
+
+/**
+ * What the doses themselves say of a product whose label says nothing, meq/mL: their median, in a solution as known or as
+ * assumed. Only its ratio to the solution counts for the next dose, and that they have shown. Null below three doses.
+ */
+export function strengthOfDoses(past: readonly PastDose[], s: Solution): number | null {
+	const list = past
+		.filter((d) => tells(d) && !d.otherWater && !d.otherInstrument && Math.abs(d.phBefore - d.phAfter) > 3 * U_PH)
+		.map((d) => strengthFrom(d.phBefore, d.phAfter, d.ml / d.volumeL, s))
+		.filter((v) => Number.isFinite(v) && v > 0);
+	return list.length < DOSES_THAT_TELL ? null : median(list);
+}
+
+/** A dose from nearly the same start in the same water: what was done then. Newest first found. */
+export const sameStart = <D extends PastDose>(past: readonly D[], ph: number, volumeL: number): D | null =>
+	past.findLast(
+		(d) =>
+			!d.otherWater &&
+			!d.otherInstrument &&
+			Math.abs(d.phBefore - ph) <= SAME_PH &&
+			Math.abs(d.volumeL - volumeL) <= SAME_VOLUME * volumeL,
+	) ?? null;
+const SAME_PH = 0.12;
+const SAME_VOLUME = 0.05;
 
 /** meq per mL that a titration shows in a solution of known or assumed make-up. */
 export const strengthFrom = (from: number, to: number, mlPerL: number, s: Omit<Solution, 'volumeL'>): number => {

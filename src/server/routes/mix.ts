@@ -242,6 +242,11 @@ export const mix = [
 					ph_after: d.phAfter,
 					other_water: d.otherWater ?? false,
 				})),
+				same_start: v.sameStart && {
+					time: formatTime(v.sameStart.at),
+					ml: v.sameStart.ml,
+					ph_after: v.sameStart.phAfter,
+				},
 				curve: v.curve.map((c) => ({ ml_per_l: c.mlPerL, ph: c.ph, low_ph: c.low, high_ph: c.high })),
 				...(a.do === 'dose'
 					? {

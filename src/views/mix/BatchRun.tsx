@@ -181,6 +181,7 @@ export function BatchRun({
 							station={batch.station}
 							quantity="ec"
 							note="batch"
+							aim={course.expectedEcUsCm}
 							onRead={measuredEc}
 						>
 							<p className="mb-1">

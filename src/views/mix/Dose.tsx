@@ -100,6 +100,8 @@ export function Dose({
 					<p className="w-full text-soft">
 						{advice.message} The whole way would take about {poured(advice.ml_to_target!)} mL.
 						{advice.past.length > 0 && ` Learned from ${advice.past.length} earlier doses here.`}
+						{advice.same_start &&
+							` On ${advice.same_start.time.slice(0, 10)}, from the same start, ${poured(advice.same_start.ml)} mL brought it to ${advice.same_start.ph_after.toFixed(2)}.`}
 						{before > 0 && ` ${before} of them were in another water and count less.`}
 					</p>
 					{advice.changed_factor !== null && (

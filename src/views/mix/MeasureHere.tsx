@@ -9,6 +9,9 @@ import { type DraftSample, judgeDraft, readingsOf, save } from '../entry/sample'
 import { VerdictLine } from '../entry/VerdictLine';
 import { unitLabel } from '../ui/format';
 
+/** Beyond this share the step is not what it should be: gains scatter by some percent from batch to batch. */
+const BESIDE_AIM = 0.06;
+
 /** What a step measured, canonical, with what the checks said of it. */
 export interface Measured {
 	value: number;
@@ -45,6 +48,7 @@ export function MeasureHere({
 	station,
 	quantity,
 	note,
+	aim = null,
 	children,
 	onRead,
 }: {
@@ -54,6 +58,8 @@ export function MeasureHere({
 	station: string;
 	quantity: 'ph' | 'ec';
 	note: string;
+	/** What this step should show; nearer to hand than what the station usually does. */
+	aim?: number | null;
 	children?: React.ReactNode;
 	onRead: (m: Measured) => void | Promise<void>;
 }) {
@@ -80,6 +86,7 @@ export function MeasureHere({
 				}
 			: null;
 	const verdict = draft ? judgeDraft(engine, draft)[0] : undefined;
+	const typed = draft ? readingsOf(draft, Date.now())[0]?.value : undefined;
 	const unit = quantity === 'ec' ? site.units.ec : 'pH';
 
 	function fix() {
@@ -194,13 +201,20 @@ export function MeasureHere({
 				{verdict && v.state === 'value' && (
 					<VerdictLine
 						quantity={v.quantity}
-						verdict={verdict}
+						verdict={aim === null ? verdict : { ...verdict, expected: null }}
 						units={site.units}
 						fixKey="f"
 						onFix={verdict.deciding?.suggested == null ? undefined : fix}
 					/>
 				)}
 			</div>
+			{aim !== null && aim > 0 && typed !== undefined && (
+				<p data-aim={Math.abs(typed - aim) <= BESIDE_AIM * aim ? 'near' : 'off'}>
+					{Math.abs(typed - aim) <= BESIDE_AIM * aim
+						? 'As expected.'
+						: `${Math.round((100 * Math.abs(typed - aim)) / aim)} % ${typed > aim ? 'above' : 'below'} what water and feed should give. Has it mixed? Are the litres right, and what was poured?`}
+				</p>
+			)}
 			{problem && (
 				<p role="alert" className="text-error">
 					{problem}

@@ -89,6 +89,7 @@ export interface Advice {
 	strength_meq_per_ml: number | null;
 	changed_factor: number | null;
 	past: { time: string; ml: number; ph_before: number; ph_after: number; other_water: boolean }[];
+	same_start: { time: string; ml: number; ph_after: number } | null;
 	curve: { ml_per_l: number; ph: number; low_ph: number; high_ph: number }[];
 	ml?: number;
 	ml_to_target?: number;

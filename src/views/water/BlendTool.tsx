@@ -1,7 +1,9 @@
 import { useState } from 'react';
 import { decimal } from '@/core/format/readings-row';
+import { toCanonical } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { blend } from '@/core/water/blend';
+import { understandField } from '../bench/understand';
 import { Text } from '../setup/fields';
 import { shownWithUnit } from '../ui/format';
 import type { WaterSource } from './types';
@@ -21,11 +23,16 @@ export function BlendTool({
 	const [cost, setCost] = useState<Record<string, string>>({});
 	const [target, setTarget] = useState(String(Number((targetEcUsCm / 5000).toFixed(2))));
 	const [alkalinity, setAlkalinity] = useState('');
+	const [sodium, setSodium] = useState('');
+	const [chloride, setChloride] = useState('');
 	const [litres, setLitres] = useState('1000');
+	// EC, or TDS with its scale: 0.4, 400uS, 65ppm500.
+	const aim = understandField('ec', target, null, { ...site.units, ec: 'mS/cm' }, null);
+	const aimUsCm = aim.state === 'value' ? toCanonical(Number(aim.digits), aim.unit) : undefined;
 	const chosen = usable.filter((s) => used[s.code]);
 	const n = (text: string) => (text.trim() === '' ? undefined : decimal(text.trim()));
 	const result =
-		chosen.length === 0
+		chosen.length === 0 || aim.state === 'problem'
 			? null
 			: blend(
 					chosen.map((s) => ({
@@ -36,7 +43,12 @@ export function BlendTool({
 						ions: s.report?.ions,
 						costPerL: n(cost[s.code] ?? ''),
 					})),
-					{ ecUsCm: n(target) === undefined ? undefined : n(target)! * 1000, alkalinityMgLCaco3: n(alkalinity) },
+					{
+						ecUsCm: aimUsCm,
+						alkalinityMgLCaco3: n(alkalinity),
+						naMgL: n(sodium),
+						clMgL: n(chloride),
+					},
 					Math.max(n(litres) ?? 1, 0.001),
 				);
 	const purest = chosen.reduce<WaterSource | null>(
@@ -47,10 +59,13 @@ export function BlendTool({
 		<section className="note-rule" data-blend-tool>
 			<h2>Blend to a target</h2>
 			<div className="flex flex-wrap gap-2 items-end">
-				<Text label="EC, mS/cm" width="w-24" mode="decimal" value={target} onChange={setTarget} />
+				<Text label="EC, mS/cm, or TDS" width="w-32" value={target} onChange={setTarget} />
 				<Text label="alkalinity, mg/L CaCO3" width="w-36" mode="decimal" value={alkalinity} onChange={setAlkalinity} />
+				<Text label="sodium, mg/L" width="w-24" mode="decimal" value={sodium} onChange={setSodium} />
+				<Text label="chloride, mg/L" width="w-24" mode="decimal" value={chloride} onChange={setChloride} />
 				<Text label="litres" width="w-20" mode="decimal" value={litres} onChange={setLitres} />
 			</div>
+			{aim.state === 'problem' && <p className="text-error">{aim.message}</p>}
 			<div className="overflow-x-auto">
 				<table className="mt-2">
 					<thead>

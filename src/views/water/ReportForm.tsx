@@ -42,6 +42,22 @@ export function ReportForm({
 						setSaid('');
 					}}
 				/>
+				<label className="block mt-1">
+					<span className="field-label">or a CSV file of it</span>
+					<input
+						type="file"
+						accept=".csv,.txt,text/csv,text/plain"
+						className="text-[0.9rem]"
+						onChange={async (e) => {
+							const file = e.target.files?.[0];
+							if (!file) return;
+							if (file.size > 20_000) return setProblem('That is longer than a report: choose the file of one sample.');
+							setText(await file.text());
+							setSaid('');
+							setProblem('');
+						}}
+					/>
+				</label>
 				{typed?.problems.map((p) => (
 					<p key={p.line} className="text-error text-[0.9rem]">
 						Line {p.line}: {p.message}

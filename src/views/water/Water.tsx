@@ -13,6 +13,23 @@ import { Membrane } from './Membrane';
 import { ReportForm } from './ReportForm';
 import type { WaterMembrane, WaterSource } from './types';
 
+const gradeOf = (list: readonly { of: string; grade: string }[], of: string): string | null =>
+	list.find((g) => g.of === of)?.grade ?? null;
+const hardnessClass = (hardnessMgLCaco3: number): string | null =>
+	gradeOf(gradeWater({ hardnessMgLCaco3, ecUsCm: null, sar: null }), 'hardness');
+/** The class as far as EC, sodium and chloride tell it; its source stands with the source below. */
+const substrateClass = (s: WaterSource): string | null =>
+	gradeOf(
+		gradeWater({
+			hardnessMgLCaco3: null,
+			ecUsCm: s.newest.ec?.value ?? s.report?.ecUsCm ?? null,
+			naMgL: s.report?.ions.na_mg_l,
+			clMgL: s.report?.ions.cl_mg_l,
+			sar: null,
+		}),
+		'substrate class',
+	);
+
 /** Sources side by side, one of them in full: its chart, its report, what the numbers say, and what it takes. */
 export function Water({
 	site,
@@ -88,6 +105,7 @@ export function Water({
 							<th>pH</th>
 							<th>alkalinity, mg/L CaCO3</th>
 							<th>hardness</th>
+							<th>substrate class</th>
 							<th>record</th>
 						</tr>
 					</thead>
@@ -112,7 +130,17 @@ export function Water({
 								<td>{s.newest.ec ? `${Math.round((100 * s.newest.ec.value) / targetEcUsCm)} %` : '–'}</td>
 								<td>{value('ph', s)}</td>
 								<td>{s.alkalinityMgLCaco3 === null ? 'not known' : Math.round(s.alkalinityMgLCaco3)}</td>
-								<td>{s.hardnessMgLCaco3 === null ? 'not known' : Math.round(s.hardnessMgLCaco3)}</td>
+								<td>
+									{s.hardnessMgLCaco3 === null ? (
+										'not known'
+									) : (
+										<>
+											{Math.round(s.hardnessMgLCaco3)}{' '}
+											<span className="font-normal text-soft text-[0.85rem]">{hardnessClass(s.hardnessMgLCaco3)}</span>
+										</>
+									)}
+								</td>
+								<td className="font-normal text-[0.9rem]">{substrateClass(s)?.split(':')[0] ?? 'not known'}</td>
 								<td className="font-normal text-[0.9rem]">
 									{s.charts.ec.wants === 'confirm' ? (
 										<strong>wants a confirming sample</strong>
