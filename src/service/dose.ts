@@ -1,4 +1,4 @@
-import { type JugStep, readJug } from '@/core/mix/jug';
+import { type JugStep, jugDoses, readJug } from '@/core/mix/jug';
 import { AFTER_MS, BEFORE_MS, type Filling, litresAt, pairDoses } from '@/core/mix/pair-doses';
 import {
 	adviseDose,
@@ -17,7 +17,7 @@ import { meqOf } from '@/core/water/ions';
 import { followSource } from '@/core/water/source-chart';
 import { readingsAround } from '@/store/around';
 import { type EventRecord, listEvents } from '@/store/events';
-import { type BatchRow, listBatches } from '@/store/mix';
+import { type BatchRow, insertJug, listBatches, listJugs } from '@/store/mix';
 import type { Pool } from '@/store/pool';
 import { type JudgedReading, listReadings } from '@/store/readings';
 import { listReports } from '@/store/water';
@@ -113,8 +113,9 @@ async function pastDoses(
 	pool: Pool,
 	context: SiteContext,
 	tank: TankState,
-	product: string,
+	product: { id: number; name: string; stationId: number },
 	holdsL: number,
+	now: number,
 ): Promise<(PastDose & { at: number })[]> {
 	const stirring = tank.events.filter((e) => e.kind !== 'drained').map((e) => e.at);
 	const doses = tank.events
@@ -122,7 +123,7 @@ async function pastDoses(
 			const ml = inMl(e.amount, e.unitText);
 			return (e.kind === 'acid_added' || e.kind === 'base_added') &&
 				ml !== null &&
-				e.product.toLowerCase() === product.toLowerCase()
+				e.product.toLowerCase() === product.name.toLowerCase()
 				? [{ at: e.at, ml, product: e.product }]
 				: [];
 		})
@@ -139,7 +140,16 @@ async function pastDoses(
 	const since = await waterChangedAt(pool, context, tank.water);
 	const waterAt = (at: number) => tank.batches.find((b) => b.startedAt <= at)?.plan.water ?? null;
 	const litres = (at: number) => litresAt(tank.fillings, at, holdsL);
-	return pairDoses(doses, await near('ph'), stirring, litres, await near('ec')).map((d) => {
+	const jugs = await listJugs(pool, context.site.id, {
+		stationId: product.stationId,
+		productId: product.id,
+		from: now - LEARN_FROM_DAYS * DAY,
+	});
+	const all = [
+		...jugs.flatMap((j) => jugDoses(j.steps, j.litres).map((d) => ({ ...d, at: j.at }))),
+		...pairDoses(doses, await near('ph'), stirring, litres, await near('ec')),
+	].sort((a, b) => a.at - b.at);
+	return all.map((d) => {
 		const then = waterAt(d.at);
 		return { ...d, otherWater: d.at < since || (then !== null && tank.water !== null && then !== tank.water) };
 	});
@@ -205,7 +215,7 @@ export async function doseAdvice(
 		throw new Refusal(422, 'no-reading', [
 			{ path: 'ph', message: `There is no pH of ${station.name} yet. Read it first.` },
 		]);
-	const past = await pastDoses(pool, context, tank, product.name, holdsL);
+	const past = await pastDoses(pool, context, tank, { ...product, stationId: station.id }, holdsL, now);
 	const batch = tank.batches[0];
 	const fresh = batch?.plan.water && now - batch.startedAt <= FRESH_MS ? batch.plan.water : null;
 	const solution: Solution = {
@@ -254,17 +264,28 @@ function doubtAbout(newest: JudgedReading, tank: TankState, now: number): string
 	return now - newest.at > STALE_MS ? 'The reading is more than half a day old, and pH moves.' : null;
 }
 
-/** A jug titration: keeps the strength it shows with the product. */
+/** A jug titration: keeps the strength it shows with the product, and its steps as doses of the tank it was taken from. */
 export async function titrateJug(
 	pool: Pool,
 	context: SiteContext,
-	q: { product: string; litres: number; steps: readonly JugStep[] },
+	q: { product: string; litres: number; steps: readonly JugStep[]; station: string | null },
 	now: number,
 	who: string,
 ): Promise<{ strengthMeqMl: number; bufferMeqLPh: number }> {
 	const product = await requireProduct(pool, context, q.product);
 	const result = readJug(q.steps, q.litres);
 	if (!result.ok) throw new Refusal(422, 'cannot-be-computed', [{ path: 'steps', message: result.message }]);
+	const station = q.station === null ? null : context.stations.find((s) => s.code === q.station);
+	if (station === undefined)
+		throw new Refusal(422, 'unknown-station', [{ path: 'station', message: `There is no station “${q.station}”.` }]);
 	await saveProduct(pool, context, { ...product, jugMeqMl: result.strengthMeqMl }, now, who);
+	await insertJug(pool, context.site.id, {
+		stationId: station?.id ?? null,
+		productId: product.id,
+		at: now,
+		litres: q.litres,
+		steps: [...q.steps],
+		who,
+	});
 	return { strengthMeqMl: result.strengthMeqMl, bufferMeqLPh: result.bufferMeqLPh };
 }

@@ -87,6 +87,38 @@ export async function listPoured(
 	return rows;
 }
 
+/** A jug titration as it was noted. */
+export interface JugRow {
+	at: number;
+	litres: number;
+	steps: { ml: number; ph: number }[];
+}
+
+export async function insertJug(
+	db: Db,
+	siteId: number,
+	j: JugRow & { stationId: number | null; productId: number; who: string },
+): Promise<void> {
+	await db.query(
+		'INSERT INTO jug_titration (site_id, station_id, product_id, at, litres, steps, entered_by) VALUES ($1,$2,$3,$4,$5,$6,$7)',
+		[siteId, j.stationId, j.productId, new Date(j.at), j.litres, JSON.stringify(j.steps), j.who],
+	);
+}
+
+/** Titrations of a tank's solution with a product since a time, oldest first. */
+export async function listJugs(
+	db: Db,
+	siteId: number,
+	q: { stationId: number; productId: number; from: number },
+): Promise<JugRow[]> {
+	const { rows } = await db.query<JugRow>(
+		`SELECT ${MS('at')} AS at, litres, steps FROM jug_titration
+		WHERE site_id = $1 AND station_id = $2 AND product_id = $3 AND at >= $4 ORDER BY at, id`,
+		[siteId, q.stationId, q.productId, new Date(q.from)],
+	);
+	return rows;
+}
+
 /** A mixing that is made again: what goes in, how strong, and what it should come to. */
 export interface RecipeRow {
 	id: number;

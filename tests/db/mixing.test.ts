@@ -245,6 +245,34 @@ describe('doses', () => {
 		expect(body.ml_to_target / ((truth * 20) / 4.34)).toBeGreaterThan(0.6);
 		expect(body.ml_to_target / ((truth * 20) / 4.34)).toBeLessThan(1.5);
 	});
+	it('a jug of the tank gives a strength, and its drops teach as doses do', async () => {
+		await post('/stations', { code: 'jugged', name: 'Jugged', kind: 'reservoir', volume_l: 50 });
+		await post('/products', { name: 'juice', kind: 'acid' });
+		expect((await ask({ station: 'jugged', product: 'juice', ph: 6.8 })).body).toMatchObject({
+			do: 'titrate',
+			curve: [],
+		});
+		const steps = [
+			{ ml: 0, ph: 6.8 },
+			{ ml: 1, ph: 6.45 },
+			{ ml: 2, ph: 6.15 },
+			{ ml: 3, ph: 5.8 },
+		];
+		expect((await post('/mix/jug', { product: 'juice', station: 'nowhere', litres: 1, steps })).status).toBe(422);
+		expect((await post('/mix/jug', { product: 'juice', station: 'jugged', litres: 1, steps })).status).toBe(200);
+		const { body } = await ask({ station: 'jugged', product: 'juice', ph: 6.8 });
+		expect(body.do).toBe('dose');
+		expect(body.past.map((d: Answer) => [d.ml, d.jug])).toEqual([
+			[1, true],
+			[1, true],
+			[1, true],
+		]);
+		// Three millilitres to the litre: 150 in the tank.
+		expect(body.ml_to_target / 150).toBeGreaterThan(0.85);
+		expect(body.ml_to_target / 150).toBeLessThan(1.15);
+		// Another tank knows the strength, and nothing else.
+		expect((await ask({ station: 'tank', product: 'juice', ph: 6.8 })).body.past).toEqual([]);
+	});
 	it('a dose into half a tank teaches by the litres that were in it then', async () => {
 		await post('/stations', { code: 'half', name: 'Half', kind: 'reservoir', volume_l: 200 });
 		for (let n = 0; n < 4; n++) {

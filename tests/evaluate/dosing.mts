@@ -1,4 +1,5 @@
 // npm run evaluate:dosing [-- first last]: learned dosing in simulated tanks, beside the habit of a fixed increment.
+import { jugDoses, ML_PER_DROP, readJug } from '@/core/mix/jug';
 import { adviseDose, type PastDose } from '@/core/mix/response';
 import { DosingTank } from '@/sim/dosing-world';
 import { seeded } from '@/sim/random';
@@ -53,7 +54,29 @@ function batch(
 	return { doses, within: Math.abs(tank.ph - TARGET) <= 0.1, over: Math.max(TARGET - lowest, 0) };
 }
 
-const results = { practised: [] as Outcome[], fresh: [] as Outcome[], known: [] as Outcome[], fixed: [] as Outcome[] };
+/** A litre of the tank in a jug, two drops at a time until the target is passed; nobody knows how large a drop is. */
+function jug(tank: DosingTank, dropMl: number): { strengthMeqMl: number; past: PastDose[] } | null {
+	const steps = [{ ml: 0, ph: tank.measure() }];
+	let drops = 0;
+	while (steps.at(-1)!.ph > TARGET && drops < 600) {
+		// Weak products go in by more drops at a time, as long as little happens.
+		const last = steps.length > 1 ? steps.at(-2)!.ph - steps.at(-1)!.ph : 0;
+		const more = steps.length > 1 && last < 0.1 ? Math.max(2, Math.round(drops * 0.6)) : 2;
+		tank.pour(more * dropMl);
+		drops += more;
+		steps.push({ ml: drops * ML_PER_DROP, ph: tank.measure() });
+	}
+	const read = readJug(steps, 1);
+	return read.ok ? { strengthMeqMl: read.strengthMeqMl, past: jugDoses(steps, 1) } : null;
+}
+
+const results = {
+	jug: [] as Outcome[],
+	practised: [] as Outcome[],
+	fresh: [] as Outcome[],
+	known: [] as Outcome[],
+	fixed: [] as Outcome[],
+};
 for (let seed = first; seed <= last; seed++) {
 	const chance = seeded(seed);
 	const volumeL = chance.pick([12, 40, 120, 600, 2400]);
@@ -70,6 +93,8 @@ for (let seed = first; seed <= last; seed++) {
 	const tank = () => new DosingTank({ ...water, startPh: start() }, chance);
 	results.fixed.push(batch(tank(), volumeL, [], label, 'fixed'));
 	results.known.push(batch(tank(), volumeL, [], label, 'learned', water.alkalinityMeqL * chance.between(0.85, 1.15)));
+	const tried = jug(new DosingTank({ ...water, volumeL: 1, startPh: start() }, chance), chance.between(0.04, 0.06));
+	if (tried) results.jug.push(batch(tank(), volumeL, tried.past, tried.strengthMeqMl, 'learned'));
 	const past: PastDose[] = [];
 	results.fresh.push(batch(tank(), volumeL, past, label, 'learned'));
 	for (let n = 1; n < 3; n++) batch(tank(), volumeL, past, label, 'learned');
@@ -88,4 +113,5 @@ console.log(row('learned, after three batches', results.practised, 3));
 console.log(row('learned, no history, alkalinity of the water known', results.known, 5));
 console.log(row('learned, no history, nothing known of the water', results.fresh, 5));
 console.log(row('the same, given two more', results.fresh, 7));
+console.log(row('a product of unknown strength, a litre tried in a jug first', results.jug, 5));
 console.log(row('a fixed 0.25 meq/L at a time', results.fixed, 5));

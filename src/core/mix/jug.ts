@@ -1,4 +1,4 @@
-import { type Solution, strengthFrom } from './response';
+import { type PastDose, type Solution, strengthFrom } from './response';
 
 /**
  * A jug titration: one litre of the solution, the product drop by drop, the pH after each step. It gives the strength of a
@@ -20,6 +20,18 @@ export type JugResult =
 			mlPerLitreTo: (ph: number) => number | null;
 	  }
 	| { ok: false; message: string };
+
+/** The steps of a titration as doses of the solution that was in the jug: each teaches what its part of the way took. */
+export function jugDoses(steps: readonly JugStep[], litres: number): PastDose[] {
+	const ordered = [...steps].sort((a, b) => a.ml - b.ml);
+	return ordered.slice(1).map((x, i) => ({
+		volumeL: litres,
+		ml: x.ml - ordered[i]!.ml,
+		phBefore: ordered[i]!.ph,
+		phAfter: x.ph,
+		jug: true,
+	}));
+}
 
 const LEAST_CHANGE = 0.15;
 

@@ -27,6 +27,8 @@ export interface PastDose {
 	ecUsCm?: number | undefined;
 	/** The tank held another water then, or the source has changed since: it teaches less. */
 	otherWater?: boolean | undefined;
+	/** A step of a jug titration: drops are an estimate of their volume. */
+	jug?: boolean | undefined;
 	/** Before and after were read by different instruments, whose errors differ. */
 	otherInstrument?: boolean | undefined;
 }
@@ -49,6 +51,8 @@ const U_POUR = 0.04;
 /** What the curve leaves out, and what changes from week to week, as a share of a dose. */
 const U_MODEL = 0.06;
 const U_OTHER_WATER = 0.5;
+/** A drop is 0.05 mL more or less, and all drops of one bottle alike. */
+const U_DROP = 0.2;
 const REMEMBERS = 30;
 
 function priorOf(s: Solution, strengthMeqMl: number): Belief {
@@ -88,6 +92,8 @@ export function learnResponse(past: readonly PastDose[], s: Solution, strengthMe
 	let belief = priorOf(s, strengthMeqMl);
 	const list: boolean[] = [];
 	const telling = past.filter(tells).slice(-REMEMBERS);
+	// The size of a drop is one error common to all steps: together they must not seem surer than it.
+	const uDrop = U_DROP * Math.sqrt(telling.filter((d) => d.jug).length);
 	for (const [i, d] of telling.entries()) {
 		const mlPerL = d.ml / d.volumeL;
 		const change = d.phAfter - d.phBefore;
@@ -100,7 +106,7 @@ export function learnResponse(past: readonly PastDose[], s: Solution, strengthMe
 			mlPerL,
 			phBefore: d.phBefore,
 			phAfter: d.phAfter,
-			u: Math.hypot(U_POUR, U_MODEL, d.otherWater ? U_OTHER_WATER : 0),
+			u: Math.hypot(U_POUR, U_MODEL, d.otherWater ? U_OTHER_WATER : 0, d.jug ? uDrop : 0),
 			uPh: d.otherInstrument ? U_OTHER_PH : U_PH,
 			phosphateShare: phosphateShare(d, s),
 		});
@@ -231,8 +237,8 @@ export function responseChanged(
 	if (past.length < 5) return null;
 	const { belief } = learnResponse(past.slice(0, -1), s, strengthMeqMl);
 	const d = past.at(-1)!;
-	// Two instruments that differ look like a changed response.
-	if (d.otherInstrument) return null;
+	// Two instruments that differ look like a changed response, and so do drops of another size.
+	if (d.otherInstrument || d.jug) return null;
 	const way = moved(d.phBefore, d.phAfter, belief.tempC);
 	const change = Math.abs(d.phBefore - d.phAfter);
 	if (!(d.ml > 0) || change < 2 * U_PH) return null;
@@ -286,6 +292,7 @@ export const sameStart = <D extends PastDose>(past: readonly D[], ph: number, vo
 		(d) =>
 			!d.otherWater &&
 			!d.otherInstrument &&
+			!d.jug &&
 			Math.abs(d.phBefore - ph) <= SAME_PH &&
 			Math.abs(d.volumeL - volumeL) <= SAME_VOLUME * volumeL,
 	) ?? null;

@@ -71,8 +71,9 @@ export function gradeWater(w: {
 					: of(1.5, 4.5)
 						? 'class 3: only with much drain'
 						: 'unfit without treatment or blending',
-			value: salt,
-			unit: 'mmol/L sodium or chloride',
+			...(w.naMgL === undefined && w.clMgL === undefined
+				? { value: ec ?? 0, unit: 'mS/cm; sodium and chloride are not known' }
+				: { value: salt, unit: 'mmol/L sodium or chloride' }),
 			source: SUBSTRATE,
 		});
 	}

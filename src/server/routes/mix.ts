@@ -241,6 +241,8 @@ export const mix = [
 					ph_before: d.phBefore,
 					ph_after: d.phAfter,
 					other_water: d.otherWater ?? false,
+					jug: d.jug ?? false,
+					litres: d.volumeL,
 				})),
 				same_start: v.sameStart && {
 					time: formatTime(v.sameStart.at),
@@ -268,6 +270,7 @@ export const mix = [
 		summary: 'A jug titration: the strength of a product from drops against pH in some litres',
 		body: z.strictObject({
 			product: name,
+			station: code.nullish().describe('the tank whose solution is in the jug: its steps teach as doses do'),
 			litres: positive.max(20, 'a jug, not a tank'),
 			steps: z
 				.array(z.strictObject({ ml: notNegative.max(1000), ph }))
@@ -276,7 +279,13 @@ export const mix = [
 		}),
 		response: z.object({ strength_meq_per_ml: z.number(), buffer_meq_per_l_ph: z.number() }),
 		run: async ({ body, pool, now, who }) => {
-			const r = await titrateJug(pool(), await requireSite(pool()), body, now, who);
+			const r = await titrateJug(
+				pool(),
+				await requireSite(pool()),
+				{ ...body, station: body.station ?? null },
+				now,
+				who,
+			);
 			return { strength_meq_per_ml: r.strengthMeqMl, buffer_meq_per_l_ph: r.bufferMeqLPh };
 		},
 	}),

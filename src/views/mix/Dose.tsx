@@ -99,7 +99,8 @@ export function Dose({
 					</p>
 					<p className="w-full text-soft">
 						{advice.message} The whole way would take about {poured(advice.ml_to_target!)} mL.
-						{advice.past.length > 0 && ` Learned from ${advice.past.length} earlier doses here.`}
+						{advice.past.length > 0 &&
+							` Learned from ${advice.past.length} earlier ${advice.past.length === 1 ? 'dose' : 'doses'} here${advice.past.some((d) => d.jug) ? ', those in the jug among them' : ''}.`}
 						{advice.same_start &&
 							` On ${advice.same_start.time.slice(0, 10)}, from the same start, ${poured(advice.same_start.ml)} mL brought it to ${advice.same_start.ph_after.toFixed(2)}.`}
 						{before > 0 && ` ${before} of them were in another water and count less.`}
@@ -137,7 +138,7 @@ export function Dose({
 			) : advice?.do === 'titrate' ? (
 				<>
 					<p>{advice.message}</p>
-					<Jug product={product} onKnown={ask} />
+					<Jug product={product} tank={tank} onKnown={ask} />
 				</>
 			) : (
 				<div>
@@ -186,9 +187,12 @@ function PastDoses({ past }: { past: Advice['past'] }) {
 					</thead>
 					<tbody>
 						{past.slice(-12).map((d) => (
-							<tr key={d.time} className="border-t border-line">
+							<tr key={`${d.time}${d.ph_before}`} className="border-t border-line">
 								<td className="pr-4">{d.time.slice(0, 10)}</td>
-								<td className="pr-4">{d.ml}</td>
+								<td className="pr-4">
+									{Number(d.ml.toPrecision(3))}
+									{d.jug && ` in a jug of ${d.litres} L`}
+								</td>
 								<td className="pr-4">{d.ph_before.toFixed(2)}</td>
 								<td className="pr-4">{d.ph_after.toFixed(2)}</td>
 								<td className="pr-4">{d.other_water ? 'another then' : 'the same'}</td>

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { decimal } from '@/core/format/readings-row';
 import { ML_PER_DROP, readJug } from '@/core/mix/jug';
 import { api } from '../api';
-import { cautionOf, type Product } from './types';
+import { cautionOf, type Product, type Tank } from './types';
 
 const W = 340;
 const H = 170;
@@ -10,7 +10,7 @@ const LEFT = 34;
 const FOOT = 30;
 
 /** Drops against pH in a jug, drawn as it goes: it gives the strength of a product whose label says nothing. */
-export function Jug({ product, onKnown }: { product: Product; onKnown: () => void }) {
+export function Jug({ product, tank, onKnown }: { product: Product; tank: Tank; onKnown: () => void }) {
 	const [litres, setLitres] = useState('1');
 	const [steps, setSteps] = useState<{ ml: number; ph: number }[]>([]);
 	const [drops, setDrops] = useState('0');
@@ -25,7 +25,9 @@ export function Jug({ product, onKnown }: { product: Product; onKnown: () => voi
 	const y = (v: number) => H - FOOT - 8 - ((v - low) / (high - low)) * (H - FOOT - 16);
 	return (
 		<div className="border-t border-line mt-2 pt-2" data-jug={steps.length}>
-			<h2>Jug: {product.name}, drop by drop</h2>
+			<h2>
+				Jug: {product.name}, drop by drop into water of {tank.name}
+			</h2>
 			<p className="border-l-4 border-warning pl-2 text-[0.92rem] my-1">{cautionOf(product.kind)}</p>
 			<form
 				className="flex flex-wrap gap-2 items-end"
@@ -125,7 +127,7 @@ export function Jug({ product, onKnown }: { product: Product; onKnown: () => voi
 						className="act"
 						onClick={async () => {
 							try {
-								await api('/mix/jug', { json: { product: product.name, litres: l, steps } });
+								await api('/mix/jug', { json: { product: product.name, station: tank.code, litres: l, steps } });
 								onKnown();
 							} catch (error) {
 								setProblem((error as Error).message);

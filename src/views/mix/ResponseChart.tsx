@@ -33,7 +33,7 @@ export function ResponseChart({ advice, targetPh, product }: { advice: Advice; t
 							type: 'line',
 							data: [
 								{ x: round(from, 4), y: d.ph_before },
-								{ x: round(from + d.ml / advice.volume_l, 4), y: d.ph_after },
+								{ x: round(from + d.ml / d.litres, 4), y: d.ph_after },
 							],
 						},
 					];

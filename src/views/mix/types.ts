@@ -88,7 +88,15 @@ export interface Advice {
 	volume_l: number;
 	strength_meq_per_ml: number | null;
 	changed_factor: number | null;
-	past: { time: string; ml: number; ph_before: number; ph_after: number; other_water: boolean }[];
+	past: {
+		time: string;
+		ml: number;
+		ph_before: number;
+		ph_after: number;
+		other_water: boolean;
+		jug: boolean;
+		litres: number;
+	}[];
 	same_start: { time: string; ml: number; ph_after: number } | null;
 	curve: { ml_per_l: number; ph: number; low_ph: number; high_ph: number }[];
 	ml?: number;

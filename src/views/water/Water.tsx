@@ -96,7 +96,7 @@ export function Water({
 		<div>
 			<h1 className="mb-2">Water</h1>
 			<div className="overflow-x-auto">
-				<table className="w-full max-w-[68rem]">
+				<table className="w-full max-w-[68rem] min-w-[46rem]">
 					<thead>
 						<tr>
 							<th>source</th>
@@ -181,9 +181,11 @@ export function Water({
 						/>
 					</div>
 					<p className="text-soft text-[0.85rem]">
-						{chart.segments.length > 0
-							? 'Band: mean ± 2.66 times the mean moving range. A square breaks a run rule.'
-							: 'As it was read; it comes and goes with the season and is not judged as a change of the water.'}
+						{chart.wants === 'more'
+							? ''
+							: chart.segments.length > 0
+								? 'Band: mean ± 2.66 times the mean moving range. A square breaks a run rule.'
+								: 'As it was read; it comes and goes with the season and is not judged as a change of the water.'}
 					</p>
 					{chart.wants === 'more' && (
 						<p className="mt-1">
