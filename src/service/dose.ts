@@ -25,7 +25,7 @@ import { fillingsOf, inMl, STIRRING } from './poured';
 import { requireProduct, saveProduct, strengthOf } from './products';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
-import { counts } from './water';
+import { sourceRecord } from './water';
 
 const HOUR = 3_600_000;
 const DAY = 24 * HOUR;
@@ -98,13 +98,7 @@ async function tankState(pool: Pool, context: SiteContext, station: string, now:
 /** When the water of a tank last changed for good: a confirmed shift of its source. */
 async function waterChangedAt(pool: Pool, context: SiteContext, water: string | null): Promise<number> {
 	if (water === null) return Number.NEGATIVE_INFINITY;
-	const ec = await listReadings(pool, context.site.id, {
-		station: water,
-		quantity: 'ec',
-		order: 'oldest',
-		limit: MOST,
-	});
-	const { shifts } = followSource(ec.filter(counts).map((r) => ({ at: r.at, value: believed(r) })));
+	const { shifts } = followSource(await sourceRecord(pool, context, water, 'ec'));
 	return shifts.findLast((s) => s.confirmed)?.since ?? Number.NEGATIVE_INFINITY;
 }
 

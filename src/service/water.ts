@@ -45,16 +45,31 @@ const unjudged = (points: readonly { at: number; value: number }[]): SourceChart
 	wants: 'nothing',
 });
 
-const MOST = 5000;
+/** A chart draws no more; a sensor on a source would write more than that in a week. */
+const MOST = 2000;
 
 /** Readings that count as the water's own: what is doubted as a slip of the hand is left out, a shift is not. */
-export const counts = (r: JudgedReading): boolean =>
+const counts = (r: JudgedReading): boolean =>
 	r.decision !== 'discard' &&
 	(r.decision === 'keep' ||
 		(r.flag ?? 2) < 3 ||
 		r.cause === 'source-shift' ||
 		r.cause === 'calibration-overdue' ||
 		r.cause === 'temperature-far');
+
+/** What was read of a water, its newest, oldest first. */
+export async function sourceRecord(
+	pool: Pool,
+	context: SiteContext,
+	station: string,
+	quantity: SeriesQuantity,
+): Promise<{ at: number; value: number }[]> {
+	const rows = await listReadings(pool, context.site.id, { station, quantity, limit: MOST });
+	return rows
+		.filter(counts)
+		.map((r) => ({ at: r.at, value: r.restated ?? r.value }))
+		.reverse();
+}
 
 export async function waterView(pool: Pool, context: SiteContext, now: number): Promise<WaterView> {
 	const reports = await listReports(pool, context.site.id);
@@ -71,8 +86,7 @@ export async function waterView(pool: Pool, context: SiteContext, now: number): 
 		const key = `${station} ${quantity}`;
 		let list = record.get(key);
 		if (!list) {
-			const rows = await listReadings(pool, context.site.id, { station, quantity, order: 'oldest', limit: MOST });
-			list = rows.filter(counts).map((r) => ({ at: r.at, value: r.restated ?? r.value }));
+			list = await sourceRecord(pool, context, station, quantity);
 			record.set(key, list);
 		}
 		return list;

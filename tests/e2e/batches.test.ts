@@ -196,7 +196,9 @@ describe('a new grower, from nothing', () => {
 		await page.keyboard.press('Enter');
 		await page.locator('[data-product=bloom]').waitFor();
 		await page.locator('[data-product=bloom] label', { hasText: 'rate' }).locator('input').fill('10 mL/gal');
+		const kept = page.waitForResponse((r) => r.url().endsWith('/products') && r.request().method() === 'POST');
 		await page.keyboard.press('Enter');
+		await kept;
 		await page.locator('p', { hasText: 'bloom is kept' }).waitFor();
 		await page.locator('[data-part-tab=batch]').click();
 		// Nothing is known of the feed’s gain: it goes by the label, and the EC that comes of it teaches.

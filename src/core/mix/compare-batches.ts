@@ -68,12 +68,18 @@ export interface Difference {
 	words: string;
 }
 
-/** What was different in the later of two batches, with what it may mean. */
-export function compareBatches(earlier: BatchFigures, later: BatchFigures): Difference[] {
+/**
+ * What was different in the later of two batches, with what it may mean.
+ * @param mS writes an EC with its unit
+ */
+export function compareBatches(
+	earlier: BatchFigures,
+	later: BatchFigures,
+	mS: (usCm: number) => string = (v) => `${(v / 1000).toFixed(2)} mS/cm`,
+): Difference[] {
 	const list: Difference[] = [];
 	const share = (a: number, b: number) => (b - a) / a;
 	const percent = (v: number) => `${v > 0 ? '+' : '−'}${Math.abs(100 * v).toFixed(0)} %`;
-	const mS = (v: number) => (v / 1000).toFixed(2);
 	const water = later.waterEcUsCm - earlier.waterEcUsCm;
 	if (Math.abs(water) > Math.max(DIFFERS.waterEc * earlier.waterEcUsCm, LEAST_WATER_US_CM))
 		list.push({

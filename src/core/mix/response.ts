@@ -52,7 +52,7 @@ const U_POUR = 0.04;
 const U_MODEL = 0.06;
 const U_OTHER_WATER = 0.5;
 /** A drop is 0.05 mL more or less, and all drops of one bottle alike. */
-const U_DROP = 0.2;
+const U_DROP = 0.25;
 const REMEMBERS = 30;
 
 function priorOf(s: Solution, strengthMeqMl: number): Belief {

@@ -35,9 +35,9 @@ export function Batch({
 	const [runId, setRunId] = useState<number | null>(null);
 	const [problem, setProblem] = useState('');
 	const [draft, setDraft] = useState<BatchDraft>(() => {
-		const empty = emptyBatch(tanks[0], feeds[0], waters[0]?.code ?? '');
+		const empty = emptyBatch(tanks[0], feeds[0], waters[0]?.code ?? '', site.units);
 		const recipe = recipes.find((r) => r.name === askedRecipe);
-		return recipe ? fromRecipe(empty, recipe) : empty;
+		return recipe ? fromRecipe(empty, recipe, site.units) : empty;
 	});
 	const day = (at: number) =>
 		new Intl.DateTimeFormat('en-GB', { timeZone: site.timezone, day: 'numeric', month: 'short' }).format(at);
@@ -194,6 +194,7 @@ export function Batch({
 				</>
 			) : (
 				<BatchForm
+					units={site.units}
 					draft={draft}
 					onChange={setDraft}
 					tanks={tanks}
@@ -210,11 +211,12 @@ export function Batch({
 				</p>
 			)}
 			<EarlierBatches
+				units={site.units}
 				batches={batches}
 				tanks={tanks}
 				day={day}
 				onRepeat={(b) => {
-					setDraft(fromBatch(draft, b));
+					setDraft(fromBatch(draft, b, site.units));
 					setRunId(null);
 					scrollTo({ top: 0 });
 				}}

@@ -3,10 +3,12 @@ import { decimal } from '@/core/format/readings-row';
 import { inLabelMeasure } from '@/core/mix/label-rate';
 import { nutrientDose } from '@/core/mix/nutrient-dose';
 import { STAGES, type Stage } from '@/core/mix/strength';
+import type { DisplayUnits } from '@/core/reading/site-view';
 import { api } from '../api';
 import { Choice, Text } from '../setup/fields';
 import { BatchSheet } from './BatchSheet';
 import { TankChoice, WaterChoice } from './choices';
+import { ecShown, ecTyped, ecUnit, ecWithUnit, litresTyped } from './typed';
 import { type BatchSummary, gainOf, type Product, poured, type Recipe, type Tank, type WaterChoiceOf } from './types';
 
 /** What a batch is to be, as it is typed: from nothing, from a recipe, or from a batch before. */
@@ -26,13 +28,18 @@ export interface BatchDraft {
 
 const middle = (r: [number, number] | null | undefined) => (r ? (r[0] + r[1]) / 2 : null);
 
-export const emptyBatch = (tank: Tank | undefined, feed: Product | undefined, water: string): BatchDraft => ({
+export const emptyBatch = (
+	tank: Tank | undefined,
+	feed: Product | undefined,
+	water: string,
+	units: DisplayUnits,
+): BatchDraft => ({
 	tank: tank?.code ?? '',
 	litres: String(tank?.volumeL ?? 100),
 	water,
 	feed: feed?.name ?? '',
 	by: feed && gainOf(feed) === undefined && feed.rate_ml_per_l !== null ? 'label' : 'target',
-	target: ((middle(tank?.ecRange) ?? 1600) / 1000).toFixed(2),
+	target: ecShown(middle(tank?.ecRange) ?? 1600, units),
 	percent: '100',
 	stage: 'full',
 	targetPh: (middle(tank?.phRange) ?? 5.8).toFixed(1),
@@ -40,14 +47,14 @@ export const emptyBatch = (tank: Tank | undefined, feed: Product | undefined, wa
 	recipe: '',
 });
 
-export function fromRecipe(d: BatchDraft, r: Recipe): BatchDraft {
+export function fromRecipe(d: BatchDraft, r: Recipe, units: DisplayUnits): BatchDraft {
 	return {
 		...d,
 		recipe: r.name,
 		feed: r.product,
 		water: r.water ?? d.water,
 		by: r.target_ec_us_cm !== null ? 'target' : 'label',
-		target: r.target_ec_us_cm !== null ? (r.target_ec_us_cm / 1000).toFixed(2) : d.target,
+		target: r.target_ec_us_cm !== null ? ecShown(r.target_ec_us_cm, units) : d.target,
 		percent: r.strength !== null ? String(Math.round(100 * r.strength)) : d.percent,
 		stage: '',
 		targetPh: r.target_ph !== null ? String(r.target_ph) : d.targetPh,
@@ -55,7 +62,7 @@ export function fromRecipe(d: BatchDraft, r: Recipe): BatchDraft {
 	};
 }
 
-export function fromBatch(d: BatchDraft, b: BatchSummary): BatchDraft {
+export function fromBatch(d: BatchDraft, b: BatchSummary, units: DisplayUnits): BatchDraft {
 	const { plan } = b;
 	return {
 		...d,
@@ -64,7 +71,7 @@ export function fromBatch(d: BatchDraft, b: BatchSummary): BatchDraft {
 		water: plan.water ?? d.water,
 		feed: plan.product,
 		by: plan.strength != null ? 'label' : 'target',
-		target: plan.targetEcUsCm === null ? d.target : (plan.targetEcUsCm / 1000).toFixed(2),
+		target: plan.targetEcUsCm === null ? d.target : ecShown(plan.targetEcUsCm, units),
 		percent: plan.strength != null ? String(Math.round(100 * plan.strength)) : d.percent,
 		stage: '',
 		targetPh: plan.targetPh === null ? d.targetPh : String(plan.targetPh),
@@ -75,6 +82,7 @@ export function fromBatch(d: BatchDraft, b: BatchSummary): BatchDraft {
 
 /** Plans a batch: what goes in and what it should come to, before anything is poured. */
 export function BatchForm({
+	units,
 	draft: d,
 	onChange,
 	tanks,
@@ -84,6 +92,7 @@ export function BatchForm({
 	onBegin,
 	onRecipe,
 }: {
+	units: DisplayUnits;
 	draft: BatchDraft;
 	onChange: (d: BatchDraft) => void;
 	tanks: Tank[];
@@ -101,7 +110,9 @@ export function BatchForm({
 	const feed = feeds.find((p) => p.name === d.feed);
 	const water = waters.find((w) => w.code === d.water);
 	const n = (text: string) => decimal(text.trim());
-	const [litres, goal, goalPh, percent] = [n(d.litres), n(d.target), n(d.targetPh), n(d.percent)];
+	const [goalPh, percent] = [n(d.targetPh), n(d.percent)];
+	const litres = litresTyped(d.litres);
+	const goal = ecTyped(d.target, units);
 	const gain = feed && gainOf(feed);
 	const overflow = tank?.volumeL != null && litres !== undefined && litres > tank.volumeL;
 	const plan =
@@ -111,7 +122,7 @@ export function BatchForm({
 					baseEcUsCm: water.ecUsCm,
 					gainUsCmPerMlL: gain,
 					...(d.by === 'target'
-						? { targetEcUsCm: goal === undefined ? undefined : goal * 1000 }
+						? { targetEcUsCm: goal }
 						: {
 								rateMlPerL: feed.rate_ml_per_l ?? undefined,
 								strength: percent === undefined ? undefined : percent / 100,
@@ -134,7 +145,7 @@ export function BatchForm({
 			unit: feed.unit,
 			parts: feed.parts,
 			// By the label the EC is what comes of it: what the feed should bring is the target, where that is known.
-			targetEcUsCm: d.by === 'target' ? goal! * 1000 : plan.expectedEcUsCm,
+			targetEcUsCm: d.by === 'target' ? goal! : plan.expectedEcUsCm,
 			expectedEcUsCm: plan.expectedEcUsCm,
 			targetPh: goalPh ?? null,
 			recipe: d.recipe || null,
@@ -148,7 +159,7 @@ export function BatchForm({
 			name: name.trim(),
 			product: d.feed,
 			water: d.water || null,
-			target_ec_us_cm: d.by === 'target' && goal !== undefined ? goal * 1000 : null,
+			target_ec_us_cm: d.by === 'target' && goal !== undefined ? goal : null,
 			strength: d.by === 'label' && percent !== undefined ? percent / 100 : null,
 			target_ph: goalPh ?? null,
 			ph_first: d.phFirst,
@@ -182,7 +193,7 @@ export function BatchForm({
 							labels={{ '': 'none' }}
 							onChange={(v) => {
 								const r = recipes.find((x) => x.name === v);
-								onChange(r ? fromRecipe(d, r) : { ...d, recipe: '' });
+								onChange(r ? fromRecipe(d, r, units) : { ...d, recipe: '' });
 							}}
 						/>
 					)}
@@ -201,7 +212,7 @@ export function BatchForm({
 							onChange={(e) => set({ litres: e.target.value })}
 						/>
 					</label>
-					<WaterChoice waters={waters} value={d.water} onChange={(v) => set({ water: v })} />
+					<WaterChoice units={units} waters={waters} value={d.water} onChange={(v) => set({ water: v })} />
 					<Choice
 						label="feed"
 						width="w-40"
@@ -219,7 +230,7 @@ export function BatchForm({
 					/>
 					{d.by === 'target' ? (
 						<Text
-							label="target EC, mS/cm"
+							label={`target EC, ${ecUnit(units)}`}
 							width="w-28"
 							mode="decimal"
 							value={d.target}
@@ -270,7 +281,7 @@ export function BatchForm({
 					{plan && !plan.ok && <p className="text-error mt-1">{plan.message}</p>}
 					{overflow && (
 						<p className="text-error mt-1">
-							{tank!.name} holds {tank!.volumeL} L; {d.litres} L would run over.
+							{tank!.name} holds {tank!.volumeL} L; {Number(litres!.toPrecision(4))} L would run over.
 						</p>
 					)}
 					{badPercent && <p className="text-error mt-1">Of the label’s rate: more than 0 %, and at most 300 %.</p>}
@@ -281,7 +292,7 @@ export function BatchForm({
 							{(plan.mlEach / litres!).toFixed(2)} {feed.unit}
 							/L).
 							{plan.expectedEcUsCm !== null &&
-								` EC should come to ${(plan.expectedEcUsCm / 1000).toFixed(2)} mS/cm, of which ${(water!.ecUsCm / 1000).toFixed(2)} is the water’s own.`}
+								` EC should come to ${ecWithUnit(plan.expectedEcUsCm, units)}, of which ${ecShown(water!.ecUsCm, units)} is the water’s own.`}
 							{gain !== undefined && (
 								<span className="text-soft">
 									{' '}
@@ -339,15 +350,15 @@ export function BatchForm({
 					<BatchSheet
 						title={`${d.recipe || feed.name}, ${tank!.name}`}
 						rows={[
-							[`${d.litres} L of ${water!.name} into ${tank!.name}`, 'L'],
+							[`${Number(litres!.toPrecision(4))} L of ${water!.name} into ${tank!.name}`, 'L'],
 							...(d.phFirst ? ([[`pH of the water, target ${d.targetPh}: before, dose, after`, 'mL']] as const) : []),
 							...Array.from({ length: feed.parts }, (_, i): [string, string] => [
 								`${amount}${asLabel ? ` (${asLabel})` : ''} of ${feed.name}, part ${String.fromCharCode(65 + i)}; stir`,
 								feed.unit,
 							]),
 							[
-								`wait until it has mixed; EC${plan.expectedEcUsCm === null ? '' : `, expected ${(plan.expectedEcUsCm / 1000).toFixed(2)}`}`,
-								'mS/cm',
+								`wait until it has mixed; EC${plan.expectedEcUsCm === null ? '' : `, expected ${ecShown(plan.expectedEcUsCm, units)}`}`,
+								ecUnit(units),
 							],
 							['corrected with', ''],
 							[`pH last, target ${d.targetPh}: before`, ''],

@@ -9,6 +9,7 @@ import { Choice } from '../setup/fields';
 import { Dose } from './Dose';
 import { logEvent, type Pour } from './log-event';
 import { type Measured, MeasureHere } from './MeasureHere';
+import { ecShown, ecUnit } from './typed';
 import { type BatchSummary, gainOf, type LogStep, type Product, poured, type Tank, type WaterChoiceOf } from './types';
 
 const WORDS: Record<BatchPhase, string> = {
@@ -20,7 +21,6 @@ const WORDS: Record<BatchPhase, string> = {
 };
 /** Less than this is within what a dipstick tells. */
 const LEAST_DRAIN_L = 0.5;
-const mS = (v: number) => (v / 1000).toFixed(2);
 const letter = (part: number) => String.fromCharCode(65 + part);
 
 /** A batch under way: one step at a time, each with what it should show and what it does. */
@@ -43,6 +43,7 @@ export function BatchRun({
 	onLog: (step: LogStep) => void;
 }) {
 	const { plan } = batch;
+	const mS = (v: number) => ecShown(v, site.units);
 	const feed = products.find((p) => p.name === plan.product);
 	const water = waters.find((w) => w.code === plan.water);
 	const changers = products.filter((p) => p.kind !== 'nutrient');
@@ -189,7 +190,7 @@ export function BatchRun({
 								{course.expectedEcUsCm !== null && (
 									<>
 										{' '}
-										Expected: <strong>{mS(course.expectedEcUsCm)}</strong> mS/cm.
+										Expected: <strong>{mS(course.expectedEcUsCm)}</strong> {ecUnit(site.units)}.
 									</>
 								)}
 							</p>

@@ -1,11 +1,11 @@
 import { useEffect, useRef, useState } from 'react';
-import { decimal } from '@/core/format/readings-row';
 import type { Engine } from '@/core/reading/engine';
 import type { SiteView } from '@/core/reading/site-view';
 import { Jug } from './Jug';
 import { MeasureHere } from './MeasureHere';
 import { ResponseChart } from './ResponseChart';
-import { type Advice, cautionOf, type Product, poured, type Tank } from './types';
+import { litresTyped } from './typed';
+import { type Advice, cautionOf, type Product, poured, STAND_INS, type Tank } from './types';
 import { type OnDoseStep, useDose } from './use-dose';
 
 /** Few, safe, learned steps: the next dose with the pH it leads to, what it did, and the one after. */
@@ -32,7 +32,7 @@ export function Dose({
 		tank,
 		product,
 		targetPh,
-		decimal(volume.trim()),
+		litresTyped(volume),
 		onStep,
 	);
 	useEffect(() => {
@@ -117,7 +117,7 @@ export function Dose({
 						</p>
 					))}
 					<p className="w-full border-l-4 border-warning pl-2 text-[0.92rem]" data-caution>
-						{cautionOf(product.kind)}
+						{cautionOf(product.kind)} {STAND_INS[product.chemical] ?? ''}
 					</p>
 					<label className="block w-32">
 						<span className="field-label">Poured, mL</span>

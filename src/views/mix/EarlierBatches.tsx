@@ -1,23 +1,27 @@
 import { useState } from 'react';
 import { batchFigures, compareBatches, gainOf } from '@/core/mix/compare-batches';
+import type { DisplayUnits } from '@/core/reading/site-view';
+import { ecShown, ecUnit, ecWithUnit } from './typed';
 import type { BatchSummary, Tank } from './types';
 
 const MOST = 8;
 const figuresOf = (b: BatchSummary) => batchFigures(b.plan, b.log, b.startedAt, b.finishedAt);
-const mS = (v: number | null) => (v === null ? '–' : (v / 1000).toFixed(2));
 
 /** Batches before, side by side; each says what was different from the one like it before. */
 export function EarlierBatches({
+	units,
 	batches,
 	tanks,
 	day,
 	onRepeat,
 }: {
+	units: DisplayUnits;
 	batches: BatchSummary[];
 	tanks: Tank[];
 	day: (at: number) => string;
 	onRepeat: (b: BatchSummary) => void;
 }) {
+	const mS = (v: number | null) => (v === null ? '–' : ecShown(v, units));
 	const [chosen, setChosen] = useState<number | null>(null);
 	const done = batches.filter((b) => b.finishedAt !== null);
 	if (done.length === 0) return null;
@@ -31,7 +35,7 @@ export function EarlierBatches({
 		);
 	const shown = done.find((b) => b.id === chosen) ?? done[0]!;
 	const earlier = like(shown);
-	const differences = earlier ? compareBatches(figuresOf(earlier), figuresOf(shown)) : [];
+	const differences = earlier ? compareBatches(figuresOf(earlier), figuresOf(shown), (v) => ecWithUnit(v, units)) : [];
 	const named = (b: BatchSummary) => b.plan.recipe || b.plan.product;
 	return (
 		<section className="note-rule mt-4 no-print" aria-label="Batches before">
@@ -61,7 +65,7 @@ export function EarlierBatches({
 							<th className="pr-3">what</th>
 							<th className="pr-3">tank</th>
 							<th className="pr-3">litres</th>
-							<th className="pr-3">water, mS/cm</th>
+							<th className="pr-3">water, {ecUnit(units)}</th>
 							<th className="pr-3">feed for each L</th>
 							<th className="pr-3">µS/cm for each</th>
 							<th className="pr-3">EC</th>

@@ -127,12 +127,12 @@ export function Mix({
 			)}
 			{part === 'recipes' && (
 				<section className="note-rule">
-					<Recipes recipes={recipes} products={products} waters={waters} />
+					<Recipes units={site.units} recipes={recipes} products={products} waters={waters} />
 				</section>
 			)}
 			{part === 'top-up' && (
 				<section className="note-rule">
-					<TopUpTool engine={engine} tanks={tanks} products={products} waters={waters} />
+					<TopUpTool units={site.units} engine={engine} tanks={tanks} products={products} waters={waters} />
 				</section>
 			)}
 			{part === 'tanks' && (

@@ -4,15 +4,7 @@ import { labelRate } from '@/core/mix/label-rate';
 import { ACID_KINDS, BASE_KINDS } from '@/core/water/acids';
 import { api } from '../api';
 import { AddByName, Choice, Text } from '../setup/fields';
-import { cautionOf, type Product } from './types';
-
-/** Household stand-ins: allowed, with what is wrong with them. */
-const STAND_INS: Record<string, string> = {
-	citric:
-		'Lemon and lime juice are citric acid of uncertain strength; microbes eat it within days and the pH climbs back.',
-	acetic: 'Vinegar is weak, smells, and is eaten by microbes; a batch holds for days, not weeks.',
-	'sodium bicarbonate': 'Baking soda brings sodium, which builds up: for an emergency, not as a habit.',
-};
+import { cautionOf, type Product, STAND_INS } from './types';
 
 /** What is worked out by the server and not typed. */
 const DERIVED = [

@@ -1,16 +1,19 @@
 import { useState } from 'react';
-import { decimal } from '@/core/format/readings-row';
 import { inLabelMeasure } from '@/core/mix/label-rate';
 import { nutrientDose } from '@/core/mix/nutrient-dose';
+import type { DisplayUnits } from '@/core/reading/site-view';
 import { api } from '../api';
+import { ecShown, litresTyped } from './typed';
 import { gainOf, type Product, poured, type Recipe, type WaterChoiceOf } from './types';
 
 /** Recipes with what they take today, at any size. */
 export function Recipes({
+	units,
 	recipes: first,
 	products,
 	waters,
 }: {
+	units: DisplayUnits;
 	recipes: Recipe[];
 	products: Product[];
 	waters: WaterChoiceOf[];
@@ -18,7 +21,7 @@ export function Recipes({
 	const [recipes, setRecipes] = useState(first);
 	const [litres, setLitres] = useState('100');
 	const [said, setSaid] = useState<{ words: string; undo: Recipe | null }>({ words: '', undo: null });
-	const volume = decimal(litres.trim());
+	const volume = litresTyped(litres);
 	async function putAway(r: Recipe) {
 		try {
 			await api('/recipes/put-away', { json: { name: r.name } });
@@ -97,7 +100,7 @@ export function Recipes({
 									<td className="pr-4">{water?.name ?? r.water ?? 'any'}</td>
 									<td className="pr-4">
 										{r.target_ec_us_cm !== null
-											? `EC ${(r.target_ec_us_cm / 1000).toFixed(2)}`
+											? `EC ${ecShown(r.target_ec_us_cm, units)}`
 											: `${Math.round(100 * (r.strength ?? 1))} % of the label`}
 									</td>
 									<td className="pr-4">

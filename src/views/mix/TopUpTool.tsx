@@ -3,21 +3,25 @@ import { decimal } from '@/core/format/readings-row';
 import { planTopUp } from '@/core/mix/top-up';
 import { phAfterTopUp, usualPhosphate } from '@/core/mix/top-up-ph';
 import type { Engine } from '@/core/reading/engine';
+import type { DisplayUnits } from '@/core/reading/site-view';
 import { MG_L_CACO3_PER_MEQ } from '@/core/water/carbonate';
 import { Choice, Text } from '../setup/fields';
 import { TankChoice, WaterChoice } from './choices';
 import { logEvent } from './log-event';
+import { ecShown, ecTyped, ecUnit, litresTyped } from './typed';
 import { gainOf, type Product, poured, type Tank, type WaterChoiceOf } from './types';
 
 const round3 = (v: number): string => String(Number(v.toPrecision(3)));
 
 /** What a top-up makes of a tank, and in which parts. */
 export function TopUpTool({
+	units,
 	engine,
 	tanks,
 	products,
 	waters,
 }: {
+	units: DisplayUnits;
 	engine: Engine;
 	tanks: Tank[];
 	products: Product[];
@@ -30,7 +34,7 @@ export function TopUpTool({
 	const tank = tanks.find((t) => t.code === tankCode);
 	const [now, setNow] = useState(tank?.volumeL ? String(Math.round(tank.volumeL * 0.9)) : '');
 	const [add, setAdd] = useState(tank?.volumeL ? String(Math.round(tank.volumeL * 0.1)) : '');
-	const [ec, setEc] = useState(tank?.ecUsCm ? (tank.ecUsCm / 1000).toFixed(2) : '');
+	const [ec, setEc] = useState(tank?.ecUsCm ? ecShown(tank.ecUsCm, units) : '');
 	const [ph, setPh] = useState(tank?.ph ? tank.ph.toFixed(2) : '');
 	const [stirred, setStirred] = useState(true);
 	const [said, setSaid] = useState('');
@@ -38,12 +42,13 @@ export function TopUpTool({
 	const feed = feeds.find((f) => f.name === feedName);
 	const target = tank?.ecRange ? (tank.ecRange[0] + tank.ecRange[1]) / 2 : undefined;
 	const n = (t: string) => decimal(t.trim());
+	const ecNow = ecTyped(ec, units);
 	const plan =
-		water && n(ec) !== undefined
+		water && ecNow !== undefined
 			? planTopUp({
-					volumeL: n(now) ?? 0,
-					ecUsCm: n(ec)! * 1000,
-					addL: n(add) ?? 0,
+					volumeL: litresTyped(now) ?? 0,
+					ecUsCm: ecNow,
+					addL: litresTyped(add) ?? 0,
 					withEcUsCm: water.ecUsCm,
 					capacityL: tank?.volumeL ?? undefined,
 					targetEcUsCm: target,
@@ -52,8 +57,8 @@ export function TopUpTool({
 				})
 			: null;
 	const phNow = n(ph);
-	const inTank = n(now);
-	const adding = n(add);
+	const inTank = litresTyped(now);
+	const adding = litresTyped(add);
 	const phComes =
 		plan?.ok &&
 		water?.ph != null &&
@@ -64,7 +69,7 @@ export function TopUpTool({
 			? phAfterTopUp({
 					volumeL: inTank!,
 					ph: phNow,
-					phosphateMmolL: usualPhosphate(n(ec)! * 1000, water.ecUsCm),
+					phosphateMmolL: usualPhosphate(ecNow!, water.ecUsCm),
 					addL: adding!,
 					water: { ph: water.ph, alkalinityMeqL: water.alkalinityMgLCaco3 / MG_L_CACO3_PER_MEQ },
 				})
@@ -74,7 +79,7 @@ export function TopUpTool({
 		setTankCode(code);
 		setNow(t?.volumeL ? String(Math.round(t.volumeL * 0.9)) : '');
 		setAdd(t?.volumeL ? String(Math.round(t.volumeL * 0.1)) : '');
-		setEc(t?.ecUsCm ? (t.ecUsCm / 1000).toFixed(2) : '');
+		setEc(t?.ecUsCm ? ecShown(t.ecUsCm, units) : '');
 		setPh(t?.ph ? t.ph.toFixed(2) : '');
 	};
 	if (waters.length === 0 || tanks.length === 0)
@@ -84,10 +89,10 @@ export function TopUpTool({
 			<div className="flex flex-wrap gap-2 items-end">
 				<TankChoice tanks={tanks} value={tankCode} onChange={choose} />
 				<Text label="litres in it now" width="w-28" mode="decimal" value={now} onChange={setNow} />
-				<Text label="EC now, mS/cm" width="w-28" mode="decimal" value={ec} onChange={setEc} />
+				<Text label={`EC now, ${ecUnit(units)}`} width="w-28" mode="decimal" value={ec} onChange={setEc} />
 				<Text label="pH now" width="w-20" mode="decimal" value={ph} onChange={setPh} />
 				<Text label="litres to add" width="w-28" mode="decimal" value={add} onChange={setAdd} />
-				<WaterChoice waters={waters} value={waterCode} onChange={setWaterCode} />
+				<WaterChoice units={units} waters={waters} value={waterCode} onChange={setWaterCode} />
 				{feeds.length > 0 && (
 					<Choice
 						label="with"
@@ -106,20 +111,20 @@ export function TopUpTool({
 				{plan?.ok && (
 					<>
 						<p className="text-[1.15rem]" data-top-up-ec>
-							EC comes to <strong>{(plan.ecUsCm / 1000).toFixed(2)}</strong> mS/cm in {Math.round(plan.volumeL)} L
+							EC comes to <strong>{ecShown(plan.ecUsCm, units)}</strong> {ecUnit(units)} in {Math.round(plan.volumeL)} L
 							{target !== undefined &&
 								(plan.feedMlEach === null
 									? '; how much feed brings it to target is not known before its first batch'
 									: plan.feedMlEach > 0
-										? `; ${poured(plan.feedMlEach)} ${feed?.unit ?? 'mL'} of each part of ${feedName} bring it to ${(target / 1000).toFixed(2)}`
-										: `, no feed wanted for ${(target / 1000).toFixed(2)}`)}
+										? `; ${poured(plan.feedMlEach)} ${feed?.unit ?? 'mL'} of each part of ${feedName} bring it to ${ecShown(target, units)}`
+										: `, no feed wanted for ${ecShown(target, units)}`)}
 							.
 						</p>
 						{plan.toTarget && (
 							<p data-top-up-litres>
 								{plan.toTarget.drainL > 0.5
-									? `To land on ${(target! / 1000).toFixed(2)} with ${water!.name} alone, drain ${round3(plan.toTarget.drainL)} L and add ${round3(plan.toTarget.addL)} L.`
-									: `${round3(plan.toTarget.addL)} L of ${water!.name} alone would land on ${(target! / 1000).toFixed(2)}.`}{' '}
+									? `To land on ${ecShown(target!, units)} with ${water!.name} alone, drain ${round3(plan.toTarget.drainL)} L and add ${round3(plan.toTarget.addL)} L.`
+									: `${round3(plan.toTarget.addL)} L of ${water!.name} alone would land on ${ecShown(target!, units)}.`}{' '}
 								{plan.toTarget.drainL <= 0.5 && (
 									<button
 										type="button"
@@ -173,7 +178,7 @@ export function TopUpTool({
 										unit: 'L',
 										product: water!.name,
 									});
-									setSaid(`Logged: ${add} L of ${water!.name} into ${tank!.name}.`);
+									setSaid(`Logged: ${round3(adding!)} L of ${water!.name} into ${tank!.name}.`);
 								} catch (error) {
 									setSaid((error as Error).message);
 								}

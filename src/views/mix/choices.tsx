@@ -1,4 +1,6 @@
+import type { DisplayUnits } from '@/core/reading/site-view';
 import { Choice } from '../setup/fields';
+import { ecShown } from './typed';
 import type { Tank } from './types';
 
 /** A tank by its name. */
@@ -25,10 +27,12 @@ export function TankChoice({
 
 /** A water by its name and EC. */
 export function WaterChoice({
+	units,
 	waters,
 	value,
 	onChange,
 }: {
+	units: DisplayUnits;
 	waters: readonly { code: string; name: string; ecUsCm: number }[];
 	value: string;
 	onChange: (code: string) => void;
@@ -39,7 +43,7 @@ export function WaterChoice({
 			width="w-44"
 			value={value}
 			options={waters.map((w) => w.code)}
-			labels={Object.fromEntries(waters.map((w) => [w.code, `${w.name}, ${(w.ecUsCm / 1000).toFixed(2)}`]))}
+			labels={Object.fromEntries(waters.map((w) => [w.code, `${w.name}, ${ecShown(w.ecUsCm, units)}`]))}
 			onChange={onChange}
 		/>
 	);

@@ -116,3 +116,11 @@ export const CAUTION_ACID =
 export const CAUTION_BASE =
 	'Gloves and eye protection: bases burn skin and eyes. Base into water, never the reverse; never base on acid concentrate. The label comes first.';
 export const cautionOf = (kind: Product['kind']): string => (kind === 'base' ? CAUTION_BASE : CAUTION_ACID);
+
+/** Household stand-ins: allowed, with what is wrong with them. */
+export const STAND_INS: Record<string, string> = {
+	citric:
+		'Lemon and lime juice are citric acid of uncertain strength; microbes eat it within days and the pH climbs back.',
+	acetic: 'Vinegar is weak, smells, and is eaten by microbes; a batch holds for days, not weeks.',
+	'sodium bicarbonate': 'Baking soda brings sodium, which builds up: for an emergency, not as a habit.',
+};

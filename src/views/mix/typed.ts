@@ -1,0 +1,25 @@
+import { parseTyped, toCanonical, type Unit } from '@/core/quantity';
+import type { DisplayUnits } from '@/core/reading/site-view';
+import { understandField } from '../bench/understand';
+import { shown, shownWithUnit, unitLabel } from '../ui/format';
+
+/** EC in the site's own unit, and what is typed in it or with a unit of its own. */
+export const ecShown = (usCm: number, units: DisplayUnits): string => shown('ec', usCm, units);
+export const ecWithUnit = (usCm: number, units: DisplayUnits): string => shownWithUnit('ec', usCm, units);
+export const ecUnit = (units: DisplayUnits): string => unitLabel(units.ec);
+export function ecTyped(text: string, units: DisplayUnits): number | undefined {
+	const v = understandField('ec', text, null, units, null);
+	const value = v.state === 'value' ? toCanonical(Number(v.digits), v.unit) : Number.NaN;
+	return Number.isFinite(value) ? value : undefined;
+}
+
+const VOLUMES: readonly (Unit | null)[] = [null, 'L', 'mL', 'gal'];
+
+/** Litres as they are typed: `100`, `20 gal` (US), `500 mL`; undefined where it is no volume. */
+export function litresTyped(text: string): number | undefined {
+	const parsed = parseTyped(text.trim());
+	if (!parsed.ok || parsed.typed.kind !== 'number') return undefined;
+	const { unit, value } = parsed.typed;
+	if (unit === 'ppm' || !VOLUMES.includes(unit)) return undefined;
+	return unit === null ? value : toCanonical(value, unit);
+}
