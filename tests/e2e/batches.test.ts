@@ -87,6 +87,25 @@ describe('a recipe, by keyboard', () => {
 		expect(second.log.map((s: Answer) => s.step)).toEqual(['part', 'part', 'ec', 'next', 'ph', 'done']);
 		await page.close();
 	});
+	it('two people at one tank: what one pours the other sees, and is not asked for again', async () => {
+		const one = await open('/mix?part=batch');
+		await one.locator('#batch-litres').focus();
+		await one.keyboard.press('Enter');
+		await one.locator('[data-batch-run=parts]').waitFor();
+		const two = await open('/mix?part=batch');
+		await two.locator('[data-open-batch] button', { hasText: 'Go on' }).click();
+		await two.locator('[data-part]', { hasText: 'Part A is in' }).waitFor();
+		await pourParts(one);
+		await two.locator('[data-batch-run=ec]').waitFor();
+		await one.locator('#measure-ec').waitFor();
+		await measure(one, 'ec', '1.90');
+		await two.locator('[data-batch-run=ph]').waitFor();
+		await two.locator('button', { hasText: 'Finish the batch' }).click();
+		await two.locator('[data-batch-done]').waitFor();
+		await one.locator('[data-batch-done]').waitFor();
+		await two.close();
+		await one.close();
+	});
 	it('the school that sets pH first: the water, the feed, and pH once more, with the reason', async () => {
 		const page = await open('/mix?part=batch');
 		await page.locator('label', { hasText: /^pH/ }).locator('select').last().selectOption('first');

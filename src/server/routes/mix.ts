@@ -397,7 +397,7 @@ export const mix = [
 			};
 			const event = body.event ? eventFromWire(body.event, now) : null;
 			const station = await stepBatch(pool(), await requireSite(pool()), idOf(params.id), step, event, who);
-			if (event) announce({ kind: 'event', station, by: '' });
+			announce({ kind: 'event', station, by: '' });
 			return { ok: true };
 		},
 	}),

@@ -1,8 +1,10 @@
-import { useState } from 'react';
+import { useCallback, useState } from 'react';
 import { batchCourse } from '@/core/mix/batch-course';
 import type { Engine } from '@/core/reading/engine';
 import type { SiteView } from '@/core/reading/site-view';
+import type { Change } from '@/server/contract';
 import { api } from '../api';
+import { useChanges } from '../bench/JustIn';
 import { type BatchDraft, BatchForm, emptyBatch, fromBatch, fromRecipe } from './BatchForm';
 import { BatchRun } from './BatchRun';
 import { EarlierBatches } from './EarlierBatches';
@@ -45,6 +47,19 @@ export function Batch({
 		new Intl.DateTimeFormat('en-GB', { timeZone: site.timezone, dateStyle: 'medium', timeStyle: 'short' }).format(at);
 	const run = batches.find((b) => b.id === runId);
 	const open = batches.filter((b) => b.finishedAt === null && b.id !== runId);
+
+	// Somebody else may be at the same tank: what they did is in the log as well.
+	const runStation = run?.station;
+	const onChange = useCallback(
+		async (change: Change) => {
+			if (change.kind !== 'event' || change.station !== runStation || runId === null) return;
+			const { batches: fresh } = await api<{ batches: { id: number; log: BatchSummary['log'] }[] }>('/batches');
+			const log = fresh.find((b) => b.id === runId)?.log;
+			if (log) setBatches((list) => list.map((b) => (b.id === runId && log.length > b.log.length ? { ...b, log } : b)));
+		},
+		[runId, runStation],
+	);
+	useChanges(onChange);
 
 	async function begin(station: string, plan: BatchSummary['plan']) {
 		try {
@@ -159,7 +174,7 @@ export function Batch({
 			{open.map((b) => (
 				<p
 					key={b.id}
-					className="border-l-4 border-secondary pl-3 py-1 mb-3 flex flex-wrap gap-3 items-center"
+					className="no-print border-l-4 border-secondary pl-3 py-1 mb-3 flex flex-wrap gap-3 items-center"
 					data-open-batch={b.id}
 				>
 					<span>

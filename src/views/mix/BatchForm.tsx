@@ -178,6 +178,7 @@ export function BatchForm({
 	return (
 		<div>
 			<form
+				className="no-print"
 				onSubmit={(e) => {
 					e.preventDefault();
 					begin();
@@ -368,7 +369,7 @@ export function BatchForm({
 					/>
 				</>
 			)}
-			<p className="text-soft text-[0.9rem] mt-2 max-w-[75ch]">
+			<p className="text-soft text-[0.9rem] mt-2 max-w-[75ch] no-print">
 				{d.phFirst
 					? 'Setting pH first spares the concentrates from hard, alkaline water in which phosphate and calcium may fall out. Feeds then pull it down again, so it is looked at once more at the end: aim a little high at first.'
 					: 'The order has its reasons: concentrates never meet (calcium falls out with sulfate and phosphate), EC before pH, and pH last, because feeds pull it down.'}

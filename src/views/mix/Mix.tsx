@@ -56,7 +56,7 @@ export function Mix({
 	return (
 		<div>
 			<h1>Mix</h1>
-			<div className="flex flex-wrap gap-5 my-2" role="tablist" aria-label="What to mix">
+			<div className="flex flex-wrap gap-5 my-2 no-print" role="tablist" aria-label="What to mix">
 				{PARTS.map((p) => (
 					<button
 						key={p}
