@@ -52,6 +52,8 @@ const TARGET_EC = 1900;
 const TARGET_PH = 5.8;
 /** What the feed truly brings, µS/cm for each mL/L of each part. */
 const GAIN = 418;
+/** Of the borehole, before and after salt came in. */
+const ALKALINITY_MEQ_L = 4.2;
 /** What the acid truly holds: a little less than its label says. */
 const ACID_MEQ_ML = 4.2;
 
@@ -131,7 +133,7 @@ export function demoBatch(
 	const tank = new DosingTank(
 		{
 			volumeL: LITRES,
-			alkalinityMeqL: 0.00538 * waterEcUsCm,
+			alkalinityMeqL: ALKALINITY_MEQ_L,
 			phosphateMmolL: 1.2,
 			ammoniumMmolL: 0.6,
 			tempC: 15,

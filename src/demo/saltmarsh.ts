@@ -274,7 +274,7 @@ export const PRODUCTS = [
 export const REPORTS = [
 	{
 		station: 'borehole',
-		daysAgo: 70,
+		daysAgo: 230,
 		ions: {
 			ca_mg_l: 100,
 			mg_mg_l: 12,
@@ -287,6 +287,23 @@ export const REPORTS = [
 		},
 		ecUsCm: 772,
 		ph: 7.4,
+	},
+	// A dry summer by the sea: salt has come in, the alkalinity is as it was.
+	{
+		station: 'borehole',
+		daysAgo: 70,
+		ions: {
+			ca_mg_l: 101,
+			mg_mg_l: 15,
+			na_mg_l: 49,
+			k_mg_l: 4.4,
+			hco3_mg_l: 256,
+			cl_mg_l: 92,
+			so4_mg_l: 58,
+			no3_n_mg_l: 5.6,
+		},
+		ecUsCm: 866,
+		ph: 7.5,
 	},
 	{
 		station: 'rain',

@@ -21,7 +21,9 @@ export interface SourceView {
 	newest: Partial<Record<SeriesQuantity, { value: number; at: number }>>;
 	/** EC and pH always; others where there are readings. */
 	charts: Partial<Record<SeriesQuantity, SourceChart>> & { ec: SourceChart; ph: SourceChart };
+	/** The newest, and all of them newest first. */
 	report: ReportRow | null;
+	reports: ReportRow[];
 	/** From readings, else from the report. */
 	alkalinityMgLCaco3: number | null;
 	hardnessMgLCaco3: number | null;
@@ -45,6 +47,7 @@ const unjudged = (points: readonly { at: number; value: number }[]): SourceChart
 	wants: 'nothing',
 });
 
+const MOST_REPORTS = 6;
 /** A chart draws no more; a sensor on a source would write more than that in a week. */
 const MOST = 2000;
 
@@ -113,6 +116,7 @@ export async function waterView(pool: Pool, context: SiteContext, now: number): 
 			newest,
 			charts,
 			report,
+			reports: reports.filter((r) => r.station === s.code).slice(0, MOST_REPORTS),
 			alkalinityMgLCaco3:
 				newest.alkalinity?.value ?? (read && read.alkalinityMgLCaco3 > 0 ? read.alkalinityMgLCaco3 : null),
 			hardnessMgLCaco3: newest.hardness?.value ?? (read && read.hardnessMgLCaco3 > 0 ? read.hardnessMgLCaco3 : null),

@@ -65,7 +65,10 @@ export function Mix({
 						aria-selected={part === p}
 						data-part-tab={p}
 						className={`cursor-pointer min-h-10 border-b-[3px] ${part === p ? 'border-base-content font-bold' : 'border-transparent text-soft'}`}
-						onClick={() => setPart(p)}
+						onClick={() => {
+							setPart(p);
+							history.replaceState(null, '', `?part=${p}`);
+						}}
 					>
 						{WORDS[p]}
 					</button>

@@ -9,6 +9,7 @@ import { ControlChart } from '../ui/ControlChart';
 import { age, dateTime, QUANTITY_HUE, shown, shownWithUnit, unitLabel } from '../ui/format';
 import { AcidTool } from './AcidTool';
 import { BlendTool } from './BlendTool';
+import { EarlierReports } from './EarlierReports';
 import { Membrane } from './Membrane';
 import { ReportForm } from './ReportForm';
 import type { WaterMembrane, WaterSource } from './types';
@@ -47,6 +48,11 @@ export function Water({
 }) {
 	const [code, setCode] = useState(sources.some((s) => s.code === asked) ? asked! : (sources[0]?.code ?? ''));
 	const [quantity, setQuantity] = useState<SeriesQuantity>('ec');
+	const choose = (next: string) => {
+		setCode(next);
+		// The address names the source, so that it can be kept and sent.
+		history.replaceState(null, '', `?source=${encodeURIComponent(next)}`);
+	};
 	const source = sources.find((s) => s.code === code);
 	const short = (at: number) =>
 		new Intl.DateTimeFormat('en-GB', { timeZone: site.timezone, day: 'numeric', month: 'short' }).format(at);
@@ -121,7 +127,7 @@ export function Water({
 										type="button"
 										className="underline cursor-pointer min-h-10 sm:min-h-8 text-left"
 										aria-pressed={s.code === code}
-										onClick={() => setCode(s.code)}
+										onClick={() => choose(s.code)}
 									>
 										{s.name}
 									</button>
@@ -278,6 +284,7 @@ export function Water({
 				<AcidTool key={`acid ${code}`} source={source} />
 				<BlendTool sources={sources} site={site} targetEcUsCm={targetEcUsCm} />
 			</div>
+			<EarlierReports source={source} day={short} />
 			<ReportForm key={`report ${code}`} source={source} read={read} day={(at) => dateTime(at, site.timezone)} />
 		</div>
 	);
