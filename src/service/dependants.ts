@@ -84,7 +84,7 @@ export function dependantsOf(
 			list.push({
 				kind: 'doses',
 				name,
-				words: `${doses} ${doses === 1 ? 'dose was' : 'doses were'} learned with the water of before; they count less now.`,
+				words: `${doses} ${doses === 1 ? 'dose was' : 'doses were'} learned with the water of before; they only say where to begin now.`,
 				path: '/mix?part=dose',
 			});
 	}

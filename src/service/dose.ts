@@ -35,7 +35,7 @@ const LEARN_FROM_DAYS = 400;
 const STALE_MS = 12 * HOUR;
 /** So long after it was filled a tank still has the alkalinity of its water; later most of it has been used up. */
 const FRESH_MS = 12 * HOUR;
-const MOST = 5000;
+const MOST = 100_000;
 const MOST_DOSES = 60;
 const STIRS: Partial<Record<EventKind, string>> = {
 	water_added: 'water',

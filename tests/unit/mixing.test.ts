@@ -275,6 +275,49 @@ describe('what is believed of a solution', () => {
 		expect(responseChanged([...five, { ...dose, ml: 1.2 }], { volumeL: 100 }, 4)?.factor).toBeGreaterThan(2);
 		expect(responseChanged([...five, { ...dose, ml: 1.2, otherInstrument: true }], { volumeL: 100 }, 4)).toBeNull();
 	});
+	it('a tank that went from hard water to rain is stepped into as a new one', () => {
+		const hard: PastDose[] = Array.from({ length: 20 }, (_, n) => ({
+			volumeL: 100,
+			ml: 55 + (n % 3),
+			phBefore: 6.8,
+			phAfter: 6.2,
+			otherWater: true,
+		}));
+		for (const seed of [1, 2, 3, 4, 5, 6, 7, 8]) {
+			const tank = new DosingTank(
+				{
+					volumeL: 100,
+					alkalinityMeqL: 0.15,
+					phosphateMmolL: 0.8,
+					ammoniumMmolL: 0,
+					tempC: 20,
+					productMeqMl: 4,
+					startPh: 6.9,
+				},
+				seeded(seed),
+			);
+			const past = [...hard];
+			let doses = 0;
+			for (; doses < 8; doses++) {
+				const before = tank.measure();
+				const a = adviseDose({
+					solution: { volumeL: 100 },
+					ph: before,
+					targetPh: 5.8,
+					past,
+					strengthMeqMl: 4,
+					kind: 'acid',
+					tolerance: 0.07,
+				});
+				if (a.do !== 'dose') break;
+				if (doses === 0) expect((a.ml * 4) / 100).toBeLessThanOrEqual(0.1 + 1e-9);
+				tank.pour(a.ml);
+				past.push({ volumeL: 100, ml: a.ml, phBefore: before, phAfter: tank.measure() });
+				expect(tank.ph).toBeGreaterThan(5.8 - 0.15);
+			}
+			expect(doses).toBeLessThanOrEqual(7);
+		}
+	});
 	it('half as much feed holds half as much phosphate: what was learned in thin feed is carried over to strong', () => {
 		// Rain water: nearly all of the buffer is the feed’s own.
 		const tank = (phosphateMmolL: number, seed: number) =>

@@ -38,6 +38,8 @@ const ASSUMED_ALKALINITY = 1;
 const ASSUMED_PHOSPHATE = 1;
 const SPREAD_ALKALINITY = 0.9;
 const SPREAD_PHOSPHATE = 0.6;
+/** From well to rain the alkalinity falls twentyfold: wider than where nothing is known. */
+const OTHER_WATER = 1.6;
 /** Of a measured one, with a label that may be a quarter wrong. */
 const SPREAD_KNOWN = 0.3;
 /** EC that a feed with the assumed phosphate brings. */
@@ -50,7 +52,6 @@ const U_OTHER_PH = 0.15;
 const U_POUR = 0.04;
 /** What the curve leaves out, and what changes from week to week, as a share of a dose. */
 const U_MODEL = 0.06;
-const U_OTHER_WATER = 0.5;
 /** A drop is 0.05 mL more or less, and all drops of one bottle alike. */
 const U_DROP = 0.25;
 const REMEMBERS = 30;
@@ -82,36 +83,54 @@ const tells = (d: PastDose): boolean =>
 
 export interface Learned {
 	belief: Belief;
+	/** In this water. */
 	doses: number;
 	/** Whether each prediction held, newest last: within a fifth of the change, or within what two pH readings tell. */
 	held: boolean[];
 }
 
-/** @param past doses of one product in one kind of solution, oldest first */
+const seenIn = (d: PastDose, s: Solution, u: number) => ({
+	mlPerL: d.ml / d.volumeL,
+	phBefore: d.phBefore,
+	phAfter: d.phAfter,
+	u: Math.hypot(U_POUR, U_MODEL, u),
+	uPh: d.otherInstrument ? U_OTHER_PH : U_PH,
+	phosphateShare: phosphateShare(d, s),
+});
+
+/**
+ * Where to begin in a water without doses of its own: what doses in another water have shown stands for the middle, wider
+ * than if nothing were known. A measured alkalinity of this water says more.
+ */
+function fromOtherWater(prior: Belief, others: readonly PastDose[], s: Solution): Belief {
+	if (others.length === 0 || s.alkalinityMeqL !== undefined) return prior;
+	const there = others.reduce((b, d) => learnDose(b, seenIn(d, s, 0)), prior);
+	return priorBelief(
+		{ median: takesQuantile(there, [1, 0], 0.5), sdLn: OTHER_WATER * SPREAD_ALKALINITY },
+		{ median: takesQuantile(there, [0, 1], 0.5), sdLn: OTHER_WATER * SPREAD_PHOSPHATE },
+		prior.tempC,
+	);
+}
+
+/** @param past doses of one product, oldest first */
 export function learnResponse(past: readonly PastDose[], s: Solution, strengthMeqMl: number): Learned {
-	let belief = priorOf(s, strengthMeqMl);
-	const list: boolean[] = [];
 	const telling = past.filter(tells).slice(-REMEMBERS);
-	// The size of a drop is one error common to all steps: together they must not seem surer than it.
-	const uDrop = U_DROP * Math.sqrt(telling.filter((d) => d.jug).length);
-	for (const [i, d] of telling.entries()) {
-		const mlPerL = d.ml / d.volumeL;
+	const others = telling.filter((d) => d.otherWater);
+	const here = telling.filter((d) => !d.otherWater);
+	let belief = fromOtherWater(priorOf(s, strengthMeqMl), others, s);
+	const list: boolean[] = [];
+	// The size of a drop is one error common to all steps of a jug: together they must not seem surer than it.
+	const uDrop = U_DROP * Math.sqrt(here.filter((d) => d.jug).length);
+	for (const [i, d] of here.entries()) {
 		const change = d.phAfter - d.phBefore;
 		// Only the newest predictions are asked for: each costs as much as a dose.
-		if (i > 0 && i >= telling.length - 5) {
-			const predicted = phAfter(belief, d.phBefore, mlPerL, Math.sign(change), 0.5) - d.phBefore;
+		if (i > 0 && i >= here.length - 5) {
+			const predicted = phAfter(belief, d.phBefore, d.ml / d.volumeL, Math.sign(change), 0.5) - d.phBefore;
 			list.push(Math.abs(predicted - change) <= Math.max(0.2 * Math.abs(change), 2 * Math.SQRT2 * U_PH));
 		}
-		belief = learnDose(belief, {
-			mlPerL,
-			phBefore: d.phBefore,
-			phAfter: d.phAfter,
-			u: Math.hypot(U_POUR, U_MODEL, d.otherWater ? U_OTHER_WATER : 0, d.jug ? uDrop : 0),
-			uPh: d.otherInstrument ? U_OTHER_PH : U_PH,
-			phosphateShare: phosphateShare(d, s),
-		});
+		belief = learnDose(belief, seenIn(d, s, d.jug ? uDrop : 0));
 	}
-	return { belief, doses: telling.length, held: list };
+	return { belief, doses: here.length, held: list };
 }
 
 export interface DoseQuestion {
@@ -158,7 +177,7 @@ const PASSES: readonly { by: number; chance: number }[] = [
 ];
 const MESSAGES: Record<string, string> = {
 	'0.5': 'Half of the way by what is known; the rest after measuring.',
-	'0.75': 'The last three predictions held: three quarters of the way.',
+	'0.75': 'This is known fairly well: three quarters of the way.',
 	'0.95': 'Many doses agree: nearly the whole way.',
 };
 
@@ -200,7 +219,7 @@ export function adviseDose(q: DoseQuestion): DoseAdvice {
 	// Whatever the curve says: never far beyond what doses here have shown a step of pH to take.
 	const shown = q.past.flatMap((d) => {
 		const change = Math.abs(d.phBefore - d.phAfter);
-		return tells(d) && !d.otherInstrument && change > 3 * U_PH ? [d.ml / d.volumeL / change] : [];
+		return tells(d) && !d.otherInstrument && !d.otherWater && change > 3 * U_PH ? [d.ml / d.volumeL / change] : [];
 	});
 	const most =
 		shown.length === 0 ? Number.POSITIVE_INFINITY : MOST_TIMES * Math.max(...shown) * Math.abs(ph - targetPh);

@@ -103,7 +103,7 @@ export function Dose({
 							` Learned from ${advice.past.length} earlier ${advice.past.length === 1 ? 'dose' : 'doses'} here${advice.past.some((d) => d.jug) ? ', those in the jug among them' : ''}.`}
 						{advice.same_start &&
 							` On ${advice.same_start.time.slice(0, 10)}, from the same start, ${poured(advice.same_start.ml)} mL brought it to ${advice.same_start.ph_after.toFixed(2)}.`}
-						{before > 0 && ` ${before} of them were in another water and count less.`}
+						{before > 0 && ` ${before} of them were in another water and only say where to begin.`}
 					</p>
 					{advice.changed_factor !== null && (
 						<p className="w-full border-l-4 border-warning pl-2" data-changed>
