@@ -84,7 +84,7 @@ export function dependantsOf(
 			list.push({
 				kind: 'doses',
 				name,
-				words: `${doses} ${doses === 1 ? 'dose was' : 'doses were'} learned with the water of before; they only say where to begin now.`,
+				words: `${doses} ${doses === 1 ? 'dose was' : 'doses were'} learned with the water of before; nothing is concluded from them now, and the first step is small again.`,
 				path: '/mix?part=dose',
 			});
 	}

@@ -72,7 +72,6 @@ function jug(tank: DosingTank, dropMl: number): { strengthMeqMl: number; past: P
 
 const results = {
 	jug: [] as Outcome[],
-	moved: [] as Outcome[],
 	practised: [] as Outcome[],
 	fresh: [] as Outcome[],
 	known: [] as Outcome[],
@@ -100,10 +99,6 @@ for (let seed = first; seed <= last; seed++) {
 	results.fresh.push(batch(tank(), volumeL, past, label, 'learned'));
 	for (let n = 1; n < 3; n++) batch(tank(), volumeL, past, label, 'learned');
 	results.practised.push(batch(tank(), volumeL, past, label, 'learned'));
-	// The same feed in another water: from well to rain, or the other way.
-	const other = { ...water, alkalinityMeqL: Math.exp(chance.between(Math.log(0.1), Math.log(4.5))) };
-	const before = past.map((d) => ({ ...d, otherWater: true }));
-	results.moved.push(batch(new DosingTank({ ...other, startPh: start() }, chance), volumeL, before, label, 'learned'));
 }
 
 const share = (list: Outcome[], of: (o: Outcome) => boolean) =>
@@ -115,7 +110,6 @@ console.log(
 	'| | within ±0.1 of the target | doses, mean | furthest below | below by more than 0.15 |\n|---|---|---|---|---|',
 );
 console.log(row('learned, after three batches', results.practised, 3));
-console.log(row('the first batch in another water', results.moved, 5));
 console.log(row('learned, no history, alkalinity of the water known', results.known, 5));
 console.log(row('learned, no history, nothing known of the water', results.fresh, 5));
 console.log(row('the same, given two more', results.fresh, 7));

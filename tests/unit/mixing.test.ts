@@ -261,7 +261,7 @@ describe('what is believed of a solution', () => {
 		}
 		expect(passed).toBeLessThanOrEqual(2);
 	}, 60_000);
-	it('doses in another water, or by two instruments that differ, teach less', () => {
+	it('doses in another water do not count, those by two instruments that differ teach less', () => {
 		const dose: PastDose = { volumeL: 100, ml: 5, phBefore: 6.8, phAfter: 6.3 };
 		const spread = (past: PastDose[]) => {
 			const { belief } = learnResponse(past, { volumeL: 100 }, 4);
@@ -269,7 +269,8 @@ describe('what is believed of a solution', () => {
 			return takesQuantile(belief, way, 0.84) / takesQuantile(belief, way, 0.16);
 		};
 		const sure = spread([dose, dose]);
-		expect(spread([dose, dose].map((d) => ({ ...d, otherWater: true })))).toBeGreaterThan(1.2 * sure);
+		expect(spread([dose, dose].map((d) => ({ ...d, otherWater: true })))).toBe(spread([]));
+		expect(spread([])).toBeGreaterThan(2 * sure);
 		expect(spread([dose, dose].map((d) => ({ ...d, otherInstrument: true })))).toBeGreaterThan(1.2 * sure);
 		const five = Array.from({ length: 6 }, () => dose);
 		expect(responseChanged([...five, { ...dose, ml: 1.2 }], { volumeL: 100 }, 4)?.factor).toBeGreaterThan(2);

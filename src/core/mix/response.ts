@@ -25,7 +25,7 @@ export interface PastDose {
 	phAfter: number;
 	/** Of the solution then, where it was read. */
 	ecUsCm?: number | undefined;
-	/** The tank held another water then, or the source has changed since: it teaches less. */
+	/** The tank held another water then, or the source has changed since: nothing is concluded from it. */
 	otherWater?: boolean | undefined;
 	/** A step of a jug titration: drops are an estimate of their volume. */
 	jug?: boolean | undefined;
@@ -38,8 +38,6 @@ const ASSUMED_ALKALINITY = 1;
 const ASSUMED_PHOSPHATE = 1;
 const SPREAD_ALKALINITY = 0.9;
 const SPREAD_PHOSPHATE = 0.6;
-/** From well to rain the alkalinity falls twentyfold: wider than where nothing is known. */
-const OTHER_WATER = 1.6;
 /** Of a measured one, with a label that may be a quarter wrong. */
 const SPREAD_KNOWN = 0.3;
 /** EC that a feed with the assumed phosphate brings. */
@@ -99,25 +97,13 @@ const seenIn = (d: PastDose, s: Solution, u: number) => ({
 });
 
 /**
- * Where to begin in a water without doses of its own: what doses in another water have shown stands for the middle, wider
- * than if nothing were known. A measured alkalinity of this water says more.
+ * Doses in another water are left out: from well to rain the alkalinity falls twentyfold, and what a hard water took is a
+ * dangerous place to begin from.
+ * @param past doses of one product, oldest first
  */
-function fromOtherWater(prior: Belief, others: readonly PastDose[], s: Solution): Belief {
-	if (others.length === 0 || s.alkalinityMeqL !== undefined) return prior;
-	const there = others.reduce((b, d) => learnDose(b, seenIn(d, s, 0)), prior);
-	return priorBelief(
-		{ median: takesQuantile(there, [1, 0], 0.5), sdLn: OTHER_WATER * SPREAD_ALKALINITY },
-		{ median: takesQuantile(there, [0, 1], 0.5), sdLn: OTHER_WATER * SPREAD_PHOSPHATE },
-		prior.tempC,
-	);
-}
-
-/** @param past doses of one product, oldest first */
 export function learnResponse(past: readonly PastDose[], s: Solution, strengthMeqMl: number): Learned {
-	const telling = past.filter(tells).slice(-REMEMBERS);
-	const others = telling.filter((d) => d.otherWater);
-	const here = telling.filter((d) => !d.otherWater);
-	let belief = fromOtherWater(priorOf(s, strengthMeqMl), others, s);
+	const here = past.filter((d) => tells(d) && !d.otherWater).slice(-REMEMBERS);
+	let belief = priorOf(s, strengthMeqMl);
 	const list: boolean[] = [];
 	// The size of a drop is one error common to all steps of a jug: together they must not seem surer than it.
 	const uDrop = U_DROP * Math.sqrt(here.filter((d) => d.jug).length);
@@ -253,11 +239,11 @@ export function responseChanged(
 	s: Solution,
 	strengthMeqMl: number,
 ): { factor: number } | null {
-	if (past.length < 5) return null;
+	if (past.filter((d) => !d.otherWater).length < 5) return null;
 	const { belief } = learnResponse(past.slice(0, -1), s, strengthMeqMl);
 	const d = past.at(-1)!;
 	// Two instruments that differ look like a changed response, and so do drops of another size.
-	if (d.otherInstrument || d.jug) return null;
+	if (d.otherInstrument || d.otherWater || d.jug) return null;
 	const way = moved(d.phBefore, d.phAfter, belief.tempC);
 	const change = Math.abs(d.phBefore - d.phAfter);
 	if (!(d.ml > 0) || change < 2 * U_PH) return null;

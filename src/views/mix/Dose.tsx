@@ -99,11 +99,11 @@ export function Dose({
 					</p>
 					<p className="w-full text-soft">
 						{advice.message} The whole way would take about {poured(advice.ml_to_target!)} mL.
-						{advice.past.length > 0 &&
-							` Learned from ${advice.past.length} earlier ${advice.past.length === 1 ? 'dose' : 'doses'} here${advice.past.some((d) => d.jug) ? ', those in the jug among them' : ''}.`}
+						{advice.past.length > before &&
+							` Learned from ${advice.past.length - before} earlier ${advice.past.length - before === 1 ? 'dose' : 'doses'} here${advice.past.some((d) => d.jug) ? ', those in the jug among them' : ''}.`}
 						{advice.same_start &&
 							` On ${advice.same_start.time.slice(0, 10)}, from the same start, ${poured(advice.same_start.ml)} mL brought it to ${advice.same_start.ph_after.toFixed(2)}.`}
-						{before > 0 && ` ${before} of them were in another water and only say where to begin.`}
+						{before > 0 && ` ${before} more were in another water and do not count.`}
 					</p>
 					{advice.changed_factor !== null && (
 						<p className="w-full border-l-4 border-warning pl-2" data-changed>

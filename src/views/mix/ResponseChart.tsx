@@ -22,7 +22,8 @@ export function ResponseChart({ advice, targetPh, product }: { advice: Advice; t
 	const { series, options } = useMemo(() => {
 		const { curve } = advice;
 		const round = (v: number, n: number) => Number(v.toFixed(n));
-		const doses = advice.past.slice(-MOST_DOSES).flatMap((d) => {
+		const own = advice.past.filter((d) => !d.other_water);
+		const doses = own.slice(-MOST_DOSES).flatMap((d) => {
 			// Each dose begins on the curve, at its own pH: what counts is how steeply it went from there.
 			const from = along(curve, d.ph_before);
 			return from === null
