@@ -84,7 +84,7 @@ export function dependantsOf(
 			list.push({
 				kind: 'doses',
 				name,
-				words: `${doses} ${doses === 1 ? 'dose was' : 'doses were'} learned with the water of before; nothing is concluded from them now, and the first step is small again.`,
+				words: `${doses} ${doses === 1 ? 'dose was' : 'doses were'} learned with the water of before; nothing is concluded from them now.`,
 				path: '/mix?part=dose',
 			});
 	}
