@@ -59,6 +59,8 @@ interface TankState {
 	addedSince: EventRecord | null;
 	fillings: Filling[];
 	water: string | null;
+	/** When that water last changed for good. */
+	waterSince: number;
 	ecUsCm: number | undefined;
 	waterEcUsCm: number | undefined;
 }
@@ -89,6 +91,7 @@ async function tankState(pool: Pool, context: SiteContext, station: string, now:
 		addedSince: lastStir && newestPh && lastStir.at > newestPh.at ? lastStir : null,
 		fillings: fillingsOf(events),
 		water: plan?.water ?? null,
+		waterSince: await waterChangedAt(pool, context, plan?.water ?? null),
 		// A tank that was filled anew has the EC of its water until somebody measures.
 		ecUsCm: ecIsOfBefore ? plan?.waterEcUsCm : newestEc ? believed(newestEc) : undefined,
 		waterEcUsCm: plan?.waterEcUsCm,
@@ -131,7 +134,6 @@ async function pastDoses(
 			doses.map((d) => d.at),
 			{ beforeMs: BEFORE_MS, afterMs: AFTER_MS },
 		);
-	const since = await waterChangedAt(pool, context, tank.water);
 	const waterAt = (at: number) => tank.batches.find((b) => b.startedAt <= at)?.plan.water ?? null;
 	const litres = (at: number) => litresAt(tank.fillings, at, holdsL);
 	const jugs = await listJugs(pool, context.site.id, {
@@ -145,15 +147,19 @@ async function pastDoses(
 	].sort((a, b) => a.at - b.at);
 	return all.map((d) => {
 		const then = waterAt(d.at);
-		return { ...d, otherWater: d.at < since || (then !== null && tank.water !== null && then !== tank.water) };
+		return {
+			...d,
+			otherWater: d.at < tank.waterSince || (then !== null && tank.water !== null && then !== tank.water),
+		};
 	});
 }
 
-/** Alkalinity (meq/L) of a water, from a reading or a report; undefined where nobody measured it. */
+/** Alkalinity (meq/L) of a water, from a reading or a report; undefined where nobody measured it since the water changed. */
 async function alkalinityOfWater(
 	pool: Pool,
 	context: SiteContext,
 	water: string,
+	since: number,
 	now: number,
 ): Promise<number | undefined> {
 	const [reading] = await listReadings(pool, context.site.id, {
@@ -162,9 +168,11 @@ async function alkalinityOfWater(
 		to: now + 1,
 		limit: 1,
 	});
-	if (reading) return believed(reading) / MG_L_CACO3_PER_MEQ;
+	if (reading && reading.at >= since) return believed(reading) / MG_L_CACO3_PER_MEQ;
 	const [report] = await listReports(pool, context.site.id, water);
-	return report?.ions.hco3_mg_l === undefined ? undefined : meqOf('hco3_mg_l', report.ions.hco3_mg_l);
+	return report?.ions.hco3_mg_l === undefined || report.at < since
+		? undefined
+		: meqOf('hco3_mg_l', report.ions.hco3_mg_l);
 }
 
 export interface DoseAdviceView {
@@ -214,7 +222,7 @@ export async function doseAdvice(
 	const fresh = batch?.plan.water && now - batch.startedAt <= FRESH_MS ? batch.plan.water : null;
 	const solution: Solution = {
 		volumeL,
-		alkalinityMeqL: fresh === null ? undefined : await alkalinityOfWater(pool, context, fresh, now),
+		alkalinityMeqL: fresh === null ? undefined : await alkalinityOfWater(pool, context, fresh, tank.waterSince, now),
 		ecUsCm: tank.ecUsCm,
 		waterEcUsCm: tank.waterEcUsCm,
 	};

@@ -317,6 +317,16 @@ describe('a source that changes', () => {
 		expect(recipe.words).toContain('2.15 mL/L instead of 2.44');
 		expect(depends.find((d: Answer) => d.kind === 'station').name).toBe('Tank');
 	});
+	it('an alkalinity from before the change says nothing of the water now; a new one does', async () => {
+		await post('/stations', { code: 'fresh', name: 'Fresh', kind: 'reservoir', volume_l: 100 });
+		await post('/batches', { station: 'fresh', plan: plan() });
+		const whole = async (): Promise<number> =>
+			(await post('/mix/dose', { station: 'fresh', product: 'acid', target_ph: 5.8, ph: 6.8 })).body.ml_to_target;
+		const unknown = await whole();
+		await reading('borehole', 'alkalinity', '210', 0.1);
+		// 4.2 meq/L instead of the one that is assumed.
+		expect(await whole()).toBeGreaterThan(1.5 * unknown);
+	});
 });
 
 describe('calculators beside the contract', () => {

@@ -1,16 +1,7 @@
 import { ACIDS, type AcidKind, molPerGram, molPerLitre, protonsGiven } from './acids';
-import {
-	AIR_UATM,
-	alkalinityClosed,
-	alkalinityOpen,
-	CARBONATE_RANGE_C,
-	carbonateConstants,
-	MG_L_CACO3_PER_MEQ,
-	phOpen,
-	solvePh,
-	totalCarbonate,
-} from './carbonate';
+import { AIR_UATM, alkalinityClosed, alkalinityOpen, phOpen, solvePh } from './carbonate';
 import { EXCHANGE, phAfterHours } from './degassing';
+import { treatedWater } from './treated-water';
 
 /**
  * How much acid a water takes to a target pH. Closed: total carbonate stays, meq/L = alkalinity at the start − alkalinity
@@ -53,26 +44,17 @@ const MOST_SO4_MG_L = 250;
 const STRONG_PERCENT = 30;
 
 export function acidDemand(input: AcidInput): AcidDemand {
-	const { ph, targetPh, tempC, volumeL, acid } = input;
+	const { ph, targetPh, volumeL, acid } = input;
 	const refuse = (field: string, message: string): AcidDemand => ({ ok: false, field, message });
-	if (tempC < CARBONATE_RANGE_C[0] || tempC > CARBONATE_RANGE_C[1])
-		return refuse('temp_c', 'The carbonate constants hold for water from 0 to 60 °C.');
 	if (targetPh >= ph)
 		return refuse(
 			'target_ph',
 			`Acid lowers pH; the target ${targetPh} must lie below the water’s ${ph}. Raising it takes a base.`,
 		);
 	if (targetPh < 3) return refuse('target_ph', 'No plant lives in water below pH 3; choose a higher target.');
-	if (!(acid.percentWw > 0 && acid.percentWw <= 100))
-		return refuse('acid.percent_w_w', 'The label’s percent by weight lies above 0 and up to 100.');
-	const c = carbonateConstants(tempC);
-	const alkalinity = input.alkalinityMgLCaco3 / MG_L_CACO3_PER_MEQ;
-	const total = totalCarbonate(alkalinity, ph, c);
-	if (total === null)
-		return refuse(
-			'alkalinity_mg_l_caco3',
-			`No water has pH ${ph} with so little alkalinity: one of the two is wrong. Measure both again.`,
-		);
+	const water = treatedWater(input, { name: 'acid', percentWw: acid.percentWw });
+	if (!water.ok) return water;
+	const { c, alkalinityMeqL: alkalinity, totalMmolL: total } = water;
 	const pco2 = input.pco2Uatm ?? AIR_UATM;
 	const left = alkalinityClosed(targetPh, total, c);
 	const meqPerL = alkalinity - left;

@@ -1,13 +1,6 @@
 import { BASES, type BaseKind } from './acids';
-import {
-	AIR_UATM,
-	alkalinityClosed,
-	CARBONATE_RANGE_C,
-	carbonateConstants,
-	MG_L_CACO3_PER_MEQ,
-	phOpen,
-	totalCarbonate,
-} from './carbonate';
+import { AIR_UATM, alkalinityClosed, MG_L_CACO3_PER_MEQ, phOpen } from './carbonate';
+import { treatedWater } from './treated-water';
 
 /**
  * How much base a water takes up to a target pH, closed to the air. A hydroxide or silicate only takes up acid: x = (alkalinity
@@ -47,10 +40,8 @@ const MOST_TARGET = 9;
 const MOST_NA_MG_L = 35;
 
 export function baseDemand(input: BaseInput): BaseDemand {
-	const { ph, targetPh, tempC, volumeL, base } = input;
+	const { ph, targetPh, volumeL, base } = input;
 	const refuse = (field: string, message: string): BaseDemand => ({ ok: false, field, message });
-	if (tempC < CARBONATE_RANGE_C[0] || tempC > CARBONATE_RANGE_C[1])
-		return refuse('temp_c', 'The carbonate constants hold for water from 0 to 60 °C.');
 	if (targetPh <= ph)
 		return refuse(
 			'target_ph',
@@ -58,16 +49,9 @@ export function baseDemand(input: BaseInput): BaseDemand {
 		);
 	if (targetPh > MOST_TARGET)
 		return refuse('target_ph', `Above pH ${MOST_TARGET} iron and calcium fall out; choose a lower target.`);
-	if (!(base.percentWw > 0 && base.percentWw <= 100))
-		return refuse('base.percent_w_w', 'The label’s percent by weight lies above 0 and up to 100.');
-	const c = carbonateConstants(tempC);
-	const alkalinity = input.alkalinityMgLCaco3 / MG_L_CACO3_PER_MEQ;
-	const total = totalCarbonate(alkalinity, ph, c);
-	if (total === null)
-		return refuse(
-			'alkalinity_mg_l_caco3',
-			`No water has pH ${ph} with so little alkalinity: one of the two is wrong. Measure both again.`,
-		);
+	const water = treatedWater(input, { name: 'base', percentWw: base.percentWw });
+	if (!water.ok) return water;
+	const { c, alkalinityMeqL: alkalinity, totalMmolL: total } = water;
 	const { meqPerMmol, carbon, gPerMol, adds } = BASES[base.kind];
 	// What one mmol of it still lifts at the target, after its own carbonate has been served.
 	const lifts = meqPerMmol - carbon * (alkalinityClosed(targetPh, 1, c) - alkalinityClosed(targetPh, 0, c));
