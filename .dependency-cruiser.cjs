@@ -9,11 +9,12 @@ const only = (name, from, allowed) => ({
 module.exports = {
 	forbidden: [
 		only('core-uses-nothing-of-ours', 'core/', ['core/']),
+		only('words-use-core', 'words/', ['words/', 'core/']),
 		only('sim-uses-core', 'sim/', ['sim/', 'core/']),
 		only('store-uses-core', 'store/', ['store/', 'core/']),
 		only('service-uses-store-and-core', 'service/', ['service/', 'store/', 'core/']),
-		only('server-uses-service', 'server/', ['server/', 'service/', 'store/', 'core/', 'sim/meter', 'sim/random']),
-		only('views-use-core-and-the-contract', 'views/', ['views/', 'core/', 'server/contract']),
+		only('server-uses-service', 'server/', ['server/', 'service/', 'store/', 'core/', 'words/', 'sim/meter', 'sim/random']),
+		only('views-use-core-and-the-contract', 'views/', ['views/', 'core/', 'words/', 'server/contract']),
 		only('cli-uses-core', 'cli/', ['cli/', 'core/']),
 		{
 			name: 'core-is-pure',

@@ -12,7 +12,16 @@ export const SITE = {
 };
 
 export const SYSTEMS: Omit<SystemRow, 'id'>[] = [
-	{ code: 'pond', name: 'Pond', kind: 'raft_pond', volumeL: 2400, medium: 'water', crop: 'pak choi', stage: 'growing' },
+	{
+		code: 'pond',
+		name: 'Pond',
+		kind: 'raft_pond',
+		volumeL: 2400,
+		medium: 'water',
+		crop: 'pak choi',
+		stage: 'growing',
+		aeration: 'air stone',
+	},
 	{
 		code: 'gutters',
 		name: 'Gutters',
@@ -21,6 +30,7 @@ export const SYSTEMS: Omit<SystemRow, 'id'>[] = [
 		medium: 'coir bags',
 		crop: 'strawberry',
 		stage: 'fruiting',
+		aeration: null,
 	},
 	{
 		code: 'slabs',
@@ -30,6 +40,7 @@ export const SYSTEMS: Omit<SystemRow, 'id'>[] = [
 		medium: 'slabs',
 		crop: 'gerbera',
 		stage: 'flowering',
+		aeration: null,
 	},
 	{
 		code: 'bench-tank',
@@ -39,6 +50,7 @@ export const SYSTEMS: Omit<SystemRow, 'id'>[] = [
 		medium: 'water',
 		crop: 'chives',
 		stage: 'growing',
+		aeration: null,
 	},
 ];
 

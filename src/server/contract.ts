@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { AERATION, type Aeration } from '@/core/chem/degassing';
 import { parseTime } from '@/core/format/time';
 import { isQuantity, QUANTITIES, type Quantity, type Unit, unitNamed } from '@/core/quantity';
 import { EVENT_KINDS, STATION_KINDS } from '@/core/reading/model';
@@ -154,6 +155,8 @@ export const storedEvent = z.object({
 
 const rangePair = z.tuple([finite, finite]).refine(([low, high]) => low < high, 'the lower end comes first');
 
+export const aeration = z.enum(Object.keys(AERATION) as [Aeration, ...Aeration[]]);
+
 export const station = z.strictObject({
 	code,
 	name: name.optional(),
@@ -170,6 +173,10 @@ export const station = z.strictObject({
 		.nullish()
 		.describe('own steps of measuring here; null takes the usual ones'),
 	rhythm: z.partialRecord(quantity, z.enum(RHYTHMS)).nullish().describe('how often what is measured here'),
+	aeration: aeration.nullish().describe('how its water is moved; null: as its system'),
+	mix_minutes: notNegative.max(1440).nullish().describe('wait after pouring; null: the usual of its size and movement'),
+	least_ph: finite.min(3).max(10).nullish().describe('acid is not advised below it; null: the usual limit'),
+	most_ph: finite.min(3).max(10).nullish().describe('base is not advised above it; null: the usual limit'),
 });
 export type StationBody = z.output<typeof station>;
 
@@ -218,6 +225,7 @@ export const system = z.strictObject({
 	medium: z.string().max(200).optional(),
 	crop: z.string().max(200).optional(),
 	stage: z.string().max(200).optional(),
+	aeration: aeration.nullish().describe('how its water is moved; null: as its kind usually is'),
 });
 
 export const importReport = z.object({

@@ -66,6 +66,10 @@ export const stationToWire = (s: StationRow) => ({
 	note: s.note,
 	protocol: s.protocol,
 	rhythm: s.rhythm,
+	aeration: s.aeration,
+	mix_minutes: s.mixMinutes,
+	least_ph: s.leastPh,
+	most_ph: s.mostPh,
 });
 
 export const stationFromWire = (
@@ -84,6 +88,10 @@ export const stationFromWire = (
 	note: b.note ?? before?.note ?? '',
 	protocol: b.protocol === undefined ? (before?.protocol ?? null) : b.protocol,
 	rhythm: b.rhythm === undefined ? (before?.rhythm ?? null) : b.rhythm,
+	aeration: b.aeration === undefined ? (before?.aeration ?? null) : b.aeration,
+	mixMinutes: b.mix_minutes === undefined ? (before?.mixMinutes ?? null) : b.mix_minutes,
+	leastPh: b.least_ph === undefined ? (before?.leastPh ?? null) : b.least_ph,
+	mostPh: b.most_ph === undefined ? (before?.mostPh ?? null) : b.most_ph,
 });
 
 export const instrumentToWire = (i: InstrumentRow) => ({
@@ -136,4 +144,5 @@ export const systemToWire = (s: SystemRow) => ({
 	medium: s.medium,
 	crop: s.crop,
 	stage: s.stage,
+	aeration: s.aeration,
 });

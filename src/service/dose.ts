@@ -1,269 +1,213 @@
-import { type JugStep, jugDoses, readJug } from '@/core/mix/jug';
-import { AFTER_MS, BEFORE_MS, type Filling, litresAt, pairDoses } from '@/core/mix/pair-doses';
-import {
-	adviseDose,
-	type DoseAdvice,
-	learnResponse,
-	type PastDose,
-	responseChanged,
-	responseCurve,
-	type Solution,
-	sameStart,
-	strengthOfDoses,
-} from '@/core/mix/response';
-import type { EventKind } from '@/core/reading/model';
-import { MG_L_CACO3_PER_MEQ } from '@/core/water/carbonate';
-import { meqOf } from '@/core/water/ions';
-import { followSource } from '@/core/water/source-chart';
-import { readingsAround } from '@/store/around';
-import { type EventRecord, listEvents } from '@/store/events';
-import { type BatchRow, insertJug, listBatches, listJugs } from '@/store/mix';
-import type { Pool } from '@/store/pool';
-import { type JudgedReading, listReadings } from '@/store/readings';
-import { listReports } from '@/store/water';
-import { fillingsOf, inMl, STIRRING } from './poured';
-import { requireProduct, saveProduct, strengthOf } from './products';
+import { type Advised, adviseDose, type DoseAdvice } from '@/core/mix/dose/advise';
+import type { DoseSeen } from '@/core/mix/dose/follow';
+import { type DoseQuestion, type Said, say } from '@/core/mix/dose/record';
+import { type CurvePoint, responseCurve } from '@/core/mix/dose/response-curve';
+import { type JugStep, readJug } from '@/core/mix/jug';
+import { listCalibrations } from '@/store/calibrations';
+import { insertJug } from '@/store/mix';
+import { type Db, type Pool, transaction } from '@/store/pool';
+import type { JudgedReading } from '@/store/readings';
+import { requireProduct, saveProductIn } from './products';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
-import { sourceRecord } from './water';
+import { doseProduct, tankAsWritten } from './tank-record';
 
-const HOUR = 3_600_000;
-const DAY = 24 * HOUR;
-/** What was learned from older doses is another bottle or another water. */
-const LEARN_FROM_DAYS = 400;
-/** A reading older than this is not dosed on. */
-const STALE_MS = 12 * HOUR;
-/** So long after it was filled a tank still has the alkalinity of its water; later most of it has been used up. */
-const FRESH_MS = 12 * HOUR;
-const MOST = 100_000;
-const MOST_DOSES = 60;
-const STIRS: Partial<Record<EventKind, string>> = {
-	water_added: 'water',
-	nutrient_added: 'feed',
-	acid_added: 'acid',
-	base_added: 'base',
-	solution_changed: 'a new solution',
-};
-
-const believed = (r: JudgedReading): number => r.restated ?? r.value;
-
-/** What a tank holds and what was done to it. */
-interface TankState {
-	station: string;
-	/** Everything that stirred it, oldest first. */
-	events: EventRecord[];
-	newestPh: JudgedReading | null;
-	/** Newest first. */
-	batches: BatchRow[];
-	/** What went in after the newest pH was read. */
-	addedSince: EventRecord | null;
-	fillings: Filling[];
-	water: string | null;
-	/** When that water last changed for good. */
-	waterSince: number;
-	ecUsCm: number | undefined;
-	waterEcUsCm: number | undefined;
+export interface PastDoseView extends DoseSeen {
+	otherWater: boolean;
+	jug: boolean;
 }
-
-async function tankState(pool: Pool, context: SiteContext, station: string, now: number): Promise<TankState> {
-	const events = await listEvents(pool, context.site.id, {
-		station,
-		from: now - LEARN_FROM_DAYS * DAY,
-		to: now + 1,
-		kinds: STIRRING,
-		limit: MOST,
-	});
-	const newest = async (quantity: 'ph' | 'ec') =>
-		(await listReadings(pool, context.site.id, { station, quantity, to: now + 1, limit: 20 })).find(
-			(r) => r.decision !== 'discard',
-		) ?? null;
-	const [newestPh, newestEc] = [await newest('ph'), await newest('ec')];
-	const batches = (await listBatches(pool, context.site.id, 200)).filter((b) => b.station === station);
-	const lastStir = events.findLast((e) => e.kind !== 'drained');
-	const changed = events.findLast((e) => e.kind === 'solution_changed');
-	const plan = batches[0]?.plan;
-	const ecIsOfBefore = newestEc && changed && changed.at > newestEc.at;
-	return {
-		station,
-		events,
-		newestPh,
-		batches,
-		addedSince: lastStir && newestPh && lastStir.at > newestPh.at ? lastStir : null,
-		fillings: fillingsOf(events),
-		water: plan?.water ?? null,
-		waterSince: await waterChangedAt(pool, context, plan?.water ?? null),
-		// A tank that was filled anew has the EC of its water until somebody measures.
-		ecUsCm: ecIsOfBefore ? plan?.waterEcUsCm : newestEc ? believed(newestEc) : undefined,
-		waterEcUsCm: plan?.waterEcUsCm,
-	};
-}
-
-/** When the water of a tank last changed for good: a confirmed shift of its source. */
-async function waterChangedAt(pool: Pool, context: SiteContext, water: string | null): Promise<number> {
-	if (water === null) return Number.NEGATIVE_INFINITY;
-	const { shifts } = followSource(await sourceRecord(pool, context, water, 'ec'));
-	return shifts.findLast((s) => s.confirmed)?.since ?? Number.NEGATIVE_INFINITY;
-}
-
-/** What this tank and product have done together: every logged dose with the readings around it. */
-async function pastDoses(
-	pool: Pool,
-	context: SiteContext,
-	tank: TankState,
-	product: { id: number; name: string; stationId: number },
-	holdsL: number,
-	now: number,
-): Promise<(PastDose & { at: number })[]> {
-	const stirring = tank.events.filter((e) => e.kind !== 'drained').map((e) => e.at);
-	const doses = tank.events
-		.flatMap((e) => {
-			const ml = inMl(e.amount, e.unitText);
-			return (e.kind === 'acid_added' || e.kind === 'base_added') &&
-				ml !== null &&
-				e.product.toLowerCase() === product.name.toLowerCase()
-				? [{ at: e.at, ml, product: e.product }]
-				: [];
-		})
-		.slice(-MOST_DOSES);
-	const near = (quantity: 'ph' | 'ec') =>
-		readingsAround(
-			pool,
-			context.site.id,
-			tank.station,
-			quantity,
-			doses.map((d) => d.at),
-			{ beforeMs: BEFORE_MS, afterMs: AFTER_MS },
-		);
-	const waterAt = (at: number) => tank.batches.find((b) => b.startedAt <= at)?.plan.water ?? null;
-	const litres = (at: number) => litresAt(tank.fillings, at, holdsL);
-	const jugs = await listJugs(pool, context.site.id, {
-		stationId: product.stationId,
-		productId: product.id,
-		from: now - LEARN_FROM_DAYS * DAY,
-	});
-	const all = [
-		...jugs.flatMap((j) => jugDoses(j.steps, j.litres).map((d) => ({ ...d, at: j.at }))),
-		...pairDoses(doses, await near('ph'), stirring, litres, await near('ec')),
-	].sort((a, b) => a.at - b.at);
-	return all.map((d) => {
-		const then = waterAt(d.at);
-		return {
-			...d,
-			otherWater: d.at < tank.waterSince || (then !== null && tank.water !== null && then !== tank.water),
-		};
-	});
-}
-
-/** Alkalinity (meq/L) of a water, from a reading or a report; undefined where nobody measured it since the water changed. */
-async function alkalinityOfWater(
-	pool: Pool,
-	context: SiteContext,
-	water: string,
-	since: number,
-	now: number,
-): Promise<number | undefined> {
-	const [reading] = await listReadings(pool, context.site.id, {
-		station: water,
-		quantity: 'alkalinity',
-		to: now + 1,
-		limit: 1,
-	});
-	if (reading && reading.at >= since) return believed(reading) / MG_L_CACO3_PER_MEQ;
-	const [report] = await listReports(pool, context.site.id, water);
-	return report?.ions.hco3_mg_l === undefined || report.at < since
-		? undefined
-		: meqOf('hco3_mg_l', report.ions.hco3_mg_l);
-}
-
 export interface DoseAdviceView {
 	advice: DoseAdvice;
 	ph: number;
 	phAt: number | null;
 	volumeL: number;
 	strengthMeqMl: number | null;
-	past: (PastDose & { at: number })[];
-	/** A dose from the same start, in the same water and volume. */
-	sameStart: (PastDose & { at: number }) | null;
-	/** The last dose answered so many times as strongly as those before it. */
+	/** When each figure of the rebound is for. */
+	later: { at: number; when: 'hour' | 'evening' | 'day' }[];
+	past: PastDoseView[];
+	/** The first dose of an earlier filling from the same start, in the same water and volume. */
+	sameStart: PastDoseView | null;
+	/** The last dose moved the pH so many times as far as was expected of it; null where it did what it should. */
 	changed: number | null;
-	/** What the product does from here, by all that is known: mL per litre against pH with its 95 % band. */
-	curve: { mlPerL: number; ph: number; low: number; high: number }[];
+	curve: (CurvePoint & { mlPerL: number })[];
 }
 
+const SAME_PH = 0.12;
+const SAME_VOLUME = 0.05;
+const HOUR = 3_600_000;
+const EVENING = 20;
+
 export async function doseAdvice(
-	pool: Pool,
+	db: Db,
 	context: SiteContext,
-	q: { station: string; product: string; targetPh: number; ph: number | null; volumeL: number | null },
+	q: {
+		station: string;
+		product: string;
+		targetPh: number;
+		ph: number | null;
+		volumeL: number | null;
+		leaveInRange: boolean;
+	},
 	now: number,
 ): Promise<DoseAdviceView> {
 	const station = context.stations.find((s) => s.code === q.station);
 	if (!station)
 		throw new Refusal(422, 'unknown-station', [{ path: 'station', message: `There is no station “${q.station}”.` }]);
-	const product = await requireProduct(pool, context, q.product);
-	if (product.kind === 'nutrient')
+	const row = await requireProduct(db, context, q.product);
+	if (row.kind === 'nutrient')
 		throw new Refusal(422, 'not-a-ph-product', [
-			{ path: 'product', message: `“${product.name}” is a feed; choose an acid or a base.` },
+			{ path: 'product', message: `“${row.name}” is a feed; choose an acid or a base.` },
 		]);
-	const tank = await tankState(pool, context, station.code, now);
 	const holdsL = context.known.stations.get(station.code)?.volumeL ?? q.volumeL;
 	if (holdsL === null)
 		throw new Refusal(422, 'no-volume', [
 			{ path: 'volume_l', message: `How many litres does ${station.name} hold? Give them here or in Setup.` },
 		]);
-	const volumeL = q.volumeL ?? litresAt(tank.fillings, now, holdsL);
+	const tank = await tankAsWritten(db, context, station, now);
 	const newest = tank.newestPh;
-	const ph = q.ph ?? (newest ? believed(newest) : null);
-	if (ph === null)
+	if (q.ph === null && newest === null)
 		throw new Refusal(422, 'no-reading', [
 			{ path: 'ph', message: `There is no pH of ${station.name} yet. Read it first.` },
 		]);
-	const past = await pastDoses(pool, context, tank, { ...product, stationId: station.id }, holdsL, now);
-	const batch = tank.batches[0];
-	const fresh = batch?.plan.water && now - batch.startedAt <= FRESH_MS ? batch.plan.water : null;
-	const solution: Solution = {
-		volumeL,
-		alkalinityMeqL: fresh === null ? undefined : await alkalinityOfWater(pool, context, fresh, tank.waterSince, now),
-		ecUsCm: tank.ecUsCm,
-		waterEcUsCm: tank.waterEcUsCm,
+	const later = laterTimes(now, context.site.timezone);
+	const question: DoseQuestion = {
+		record: tank.record,
+		tank: { ...tank.setup, holdsL },
+		product: doseProduct(row),
+		others: tank.products.filter((p) => p.name !== row.name),
+		targetPh: q.targetPh,
+		litres: q.volumeL,
+		ph: q.ph,
+		now,
+		doubt: q.ph === null && newest ? doubtOf(newest) : null,
+		knownErrorPh: q.ph === null && newest ? await knownError(db, context, newest) : 0,
+		leaveInRange: q.leaveInRange,
 	};
-	const strengthMeqMl = strengthOf(product) ?? strengthOfDoses(past, solution);
-	const remembered = sameStart(past, ph, volumeL);
-	const direction = product.kind === 'acid' ? -1 : 1;
-	const end = direction < 0 ? Math.min(q.targetPh, ph) - 0.6 : Math.max(q.targetPh, ph) + 0.6;
+	const advised = adviseDose(question, { hours: later.map((l) => (l.at - now) / HOUR) });
+	const ph = q.ph ?? advised.guarded?.ph ?? newest!.restated ?? newest!.value;
+	const strengthMeqMl = advised.strengthMeqMl;
+	const volumeL = advised.believed?.litres ?? q.volumeL ?? holdsL;
+	const past = pastOf(advised, question);
 	return {
-		advice: adviseDose({
-			solution,
-			ph,
-			targetPh: q.targetPh,
-			past,
-			strengthMeqMl,
-			doubtful: q.ph === null && newest ? doubtAbout(newest, tank, now) : null,
-			kind: product.kind,
-		}),
+		advice: advised.advice,
 		ph,
 		phAt: q.ph === null ? (newest?.at ?? null) : null,
 		volumeL,
 		strengthMeqMl,
+		later,
 		past,
-		sameStart: remembered,
-		changed: strengthMeqMl === null ? null : (responseChanged(past, solution, strengthMeqMl)?.factor ?? null),
-		curve:
-			strengthMeqMl === null || !(volumeL > 0)
-				? []
-				: responseCurve(learnResponse(past, solution, strengthMeqMl), ph, direction, Math.min(Math.max(end, 3), 11)),
+		sameStart: sameStart(advised, past, ph, volumeL),
+		changed: changedBy(advised),
+		curve: strengthMeqMl === null || !advised.believed ? [] : curveOf(advised, question, ph, strengthMeqMl),
 	};
 }
 
-/** Why the newest pH is nothing to dose on; null where it is. */
-function doubtAbout(newest: JudgedReading, tank: TankState, now: number): string | null {
-	const doubted = (newest.flag ?? 2) >= 3 && newest.decision !== 'keep' && newest.cause !== 'calibration-overdue';
-	if (doubted) return `The reading is in doubt: ${newest.message}`;
-	const added = tank.addedSince;
-	if (added) {
-		const amount = added.amount === null ? '' : `${added.amountText} ${added.unitText} of `;
-		return `Since the last pH reading ${amount}${added.product || STIRS[added.kind]} went in.`;
-	}
-	return now - newest.at > STALE_MS ? 'The reading is more than half a day old, and pH moves.' : null;
+/** An hour from now, this evening (or the next, where it is evening already), and tomorrow at this time. */
+function laterTimes(now: number, zone: string): DoseAdviceView['later'] {
+	const parts = new Intl.DateTimeFormat('en-GB', {
+		timeZone: zone,
+		hour: 'numeric',
+		minute: 'numeric',
+		hourCycle: 'h23',
+	});
+	const [h, m] = parts.format(now).split(':').map(Number) as [number, number];
+	const evening = EVENING - h - m / 60;
+	const list: DoseAdviceView['later'] = [{ at: now + HOUR, when: 'hour' }];
+	if (evening > 2) list.push({ at: now + evening * HOUR, when: 'evening' });
+	list.push({ at: now + 24 * HOUR, when: 'day' });
+	return list;
+}
+
+/** Why the newest pH is nothing to dose on by the checks; null where it is. */
+function doubtOf(r: JudgedReading): Said | null {
+	const doubted = (r.flag ?? 2) >= 3 && r.decision !== 'keep' && r.cause !== 'calibration-overdue';
+	if (doubted) return say('doubtful', { message: r.message });
+	return r.restated !== null && r.restatedProvisional ? say('provisional') : null;
+}
+
+/** What the last check of the pen found wrong and nobody adjusted, pH; 0 where it is taken off already or not known. */
+async function knownError(db: Db, context: SiteContext, r: JudgedReading): Promise<number> {
+	if (r.instrument === null || r.restated !== null) return 0;
+	const own = await listCalibrations(db, context.site.id, { instrument: r.instrument, quantity: 'ph' });
+	const last = own.filter((c) => !c.withdrawn && c.at <= r.at).at(-1);
+	if (!last || last.kind !== 'check') return 0;
+	const found = last.points.filter((p) => p.asFound !== null);
+	if (found.length === 0) return 0;
+	const nearest = found.reduce((a, b) => (Math.abs(b.nominal - r.value) < Math.abs(a.nominal - r.value) ? b : a));
+	return nearest.asFound! - nearest.nominal;
+}
+
+/** Every dose of this product with what it did, oldest first; the steps of a jug among them. */
+function pastOf(advised: Advised, q: DoseQuestion): PastDoseView[] {
+	const b = advised.believed;
+	if (!b) return [];
+	const own = (d: DoseSeen) => d.product.toLowerCase() === q.product.name.toLowerCase();
+	const jugs = q.record.jugs
+		.filter((j) => j.product.toLowerCase() === q.product.name.toLowerCase())
+		.flatMap((j) => {
+			const steps = [...j.steps].sort((a, x) => a.ml - x.ml);
+			return steps.slice(1).map((s, i): PastDoseView => {
+				const ml = s.ml - steps[i]!.ml;
+				return {
+					at: j.at,
+					ml,
+					litres: j.litres,
+					meqL: (ml * (advised.strengthMeqMl ?? 0)) / j.litres,
+					phBefore: steps[i]!.ph,
+					phAfter: s.ph,
+					low: s.ph,
+					high: s.ph,
+					expected: s.ph,
+					answered: 'as expected',
+					poured: 1,
+					product: j.product,
+					otherInstrument: false,
+					otherWater: false,
+					jug: true,
+				};
+			});
+		});
+	const seen = [
+		...b.earlier.flatMap((e) => e.doses.map((d) => ({ ...d, otherWater: e.otherWater, jug: false }))),
+		...b.followed.doses.map((d) => ({ ...d, otherWater: false, jug: false })),
+	].filter(own);
+	return [...jugs, ...seen].sort((a, x) => a.at - x.at);
+}
+
+/** Only the first dose of a filling says something of another first dose: afterwards the tank is no longer the same. */
+function sameStart(advised: Advised, past: readonly PastDoseView[], ph: number, volumeL: number): PastDoseView | null {
+	const b = advised.believed;
+	if (!b || b.followed.doses.length > 0) return null;
+	const firsts = new Set(b.earlier.map((e) => e.doses[0]?.at));
+	return (
+		past.findLast(
+			(d) =>
+				!d.otherWater &&
+				!d.jug &&
+				!d.otherInstrument &&
+				firsts.has(d.at) &&
+				Math.abs(d.phBefore - ph) <= SAME_PH &&
+				Math.abs(d.litres - volumeL) <= SAME_VOLUME * volumeL,
+		) ?? null
+	);
+}
+
+function changedBy(advised: Advised): number | null {
+	const last = advised.believed?.followed.doses.at(-1);
+	if (!last || last.otherInstrument || (last.answered !== 'stronger' && last.answered !== 'weaker')) return null;
+	const factor = (last.phAfter - last.phBefore) / (last.expected - last.phBefore);
+	return Number.isFinite(factor) && factor > 0 ? Math.min(factor, 10) : null;
+}
+
+function curveOf(advised: Advised, q: DoseQuestion, ph: number, strengthMeqMl: number): DoseAdviceView['curve'] {
+	const end =
+		q.product.kind === 'acid'
+			? Math.max(Math.min(q.targetPh, ph) - 0.6, 3)
+			: Math.min(Math.max(q.targetPh, ph) + 0.6, 10);
+	return responseCurve(advised.believed!, ph, end, { ...q.product, strengthMeqMl }).map((c) => ({
+		...c,
+		mlPerL: c.meqL / strengthMeqMl,
+	}));
 }
 
 /** A jug titration: keeps the strength it shows with the product, and its steps as doses of the tank it was taken from. */
@@ -280,14 +224,17 @@ export async function titrateJug(
 	const station = q.station === null ? null : context.stations.find((s) => s.code === q.station);
 	if (station === undefined)
 		throw new Refusal(422, 'unknown-station', [{ path: 'station', message: `There is no station “${q.station}”.` }]);
-	await saveProduct(pool, context, { ...product, jugMeqMl: result.strengthMeqMl }, now, who);
-	await insertJug(pool, context.site.id, {
-		stationId: station?.id ?? null,
-		productId: product.id,
-		at: now,
-		litres: q.litres,
-		steps: [...q.steps],
-		who,
+	// The strength and the steps behind it, or neither.
+	await transaction(pool, async (client) => {
+		await saveProductIn(client, context, { ...product, jugMeqMl: result.strengthMeqMl }, now, who);
+		await insertJug(client, context.site.id, {
+			stationId: station?.id ?? null,
+			productId: product.id,
+			at: now,
+			litres: q.litres,
+			steps: [...q.steps],
+			who,
+		});
 	});
 	return { strengthMeqMl: result.strengthMeqMl, bufferMeqLPh: result.bufferMeqLPh };
 }

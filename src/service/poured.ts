@@ -1,4 +1,4 @@
-import type { Filling } from '@/core/mix/pair-doses';
+import type { Filling } from '@/core/mix/feedings';
 import { toCanonical, unitNamed } from '@/core/quantity';
 import type { EventKind } from '@/core/reading/model';
 import type { EventRecord } from '@/store/events';

@@ -1,13 +1,13 @@
+import { ACID_KINDS, type AcidKind, BASES, type BaseKind, molPerLitre, protonsGiven } from '@/core/chem/acids';
 import { bottleWords, leftOf } from '@/core/mix/bottle';
 import { batchFigures, gainOf } from '@/core/mix/compare-batches';
+import { AFTER_MS, BEFORE_MS, litresAt, pairFeeds } from '@/core/mix/feedings';
 import { learnGain } from '@/core/mix/nutrient-dose';
-import { AFTER_MS, BEFORE_MS, litresAt, pairFeeds } from '@/core/mix/pair-doses';
 import { median } from '@/core/series/robust';
-import { ACID_KINDS, type AcidKind, BASES, type BaseKind, molPerLitre, protonsGiven } from '@/core/water/acids';
 import { readingsAround } from '@/store/around';
 import { listEvents } from '@/store/events';
 import { type BatchRow, listPoured, listProducts, type ProductRow, putProduct } from '@/store/mix';
-import { type Db, type Pool, transaction } from '@/store/pool';
+import { type Client, type Db, type Pool, transaction } from '@/store/pool';
 import { insertAudit } from '@/store/site';
 import { fillingsOf, inMl, STIRRING } from './poured';
 import { Refusal } from './refusal';
@@ -142,18 +142,25 @@ export async function requireProduct(db: Db, context: SiteContext, name: string)
 }
 
 /** Makes a product or changes it. A stock that differs from the one before was counted just now. */
-export async function saveProduct(
+export const saveProduct = (
 	pool: Pool,
 	context: SiteContext,
 	p: Omit<ProductRow, 'id' | 'stockAt'>,
 	now: number,
 	who: string,
+): Promise<ProductRow> => transaction(pool, (client) => saveProductIn(client, context, p, now, who));
+
+/** The same inside a transaction that holds more. */
+export async function saveProductIn(
+	client: Client,
+	context: SiteContext,
+	p: Omit<ProductRow, 'id' | 'stockAt'>,
+	now: number,
+	who: string,
 ): Promise<ProductRow> {
-	return transaction(pool, async (client) => {
-		const before = (await listProducts(client, context.site.id)).find((x) => x.name === p.name);
-		const counted = p.stockMl === null ? null : before?.stockMl === p.stockMl ? (before.stockAt ?? now) : now;
-		const saved = await putProduct(client, context.site.id, { ...p, stockAt: counted });
-		await insertAudit(client, context.site.id, who, 'product.saved', p.name, p);
-		return saved;
-	});
+	const before = (await listProducts(client, context.site.id)).find((x) => x.name === p.name);
+	const counted = p.stockMl === null ? null : before?.stockMl === p.stockMl ? (before.stockAt ?? now) : now;
+	const saved = await putProduct(client, context.site.id, { ...p, stockAt: counted });
+	await insertAudit(client, context.site.id, who, 'product.saved', p.name, p);
+	return saved;
 }

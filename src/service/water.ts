@@ -62,7 +62,7 @@ const counts = (r: JudgedReading): boolean =>
 
 /** What was read of a water, its newest, oldest first. */
 export async function sourceRecord(
-	pool: Pool,
+	pool: Db,
 	context: SiteContext,
 	station: string,
 	quantity: SeriesQuantity,

@@ -1,4 +1,4 @@
-import { alkalinityClosed, carbonateConstants, solvePh, totalCarbonate } from '@/core/water/carbonate';
+import { alkalinityClosed, carbonateConstants, solvePh, totalCarbonate } from '@/core/chem/carbonate';
 import type { Random } from './random';
 
 /**

@@ -1,3 +1,4 @@
+import type { Aeration } from '@/core/chem/degassing';
 import type { Quantity } from '@/core/quantity';
 import type { StationKind } from '@/core/reading/model';
 import type { Rhythms } from '@/core/rhythm/due';
@@ -24,6 +25,8 @@ export interface SystemRow {
 	medium: string;
 	crop: string;
 	stage: string;
+	/** How its water is moved; null: as its kind usually is. */
+	aeration: Aeration | null;
 }
 
 export interface StationRow {
@@ -41,6 +44,13 @@ export interface StationRow {
 	protocol: { code: string; text: string }[] | null;
 	/** How often what is measured here; null takes the usual. */
 	rhythm: Rhythms | null;
+	/** Null: as its system. */
+	aeration: Aeration | null;
+	/** Minutes that a dose wants to mix; null: the usual of its size and movement. */
+	mixMinutes: number | null;
+	/** pH that acid, and base, must not pass here; null: the usual. */
+	leastPh: number | null;
+	mostPh: number | null;
 }
 
 export const INSTRUMENT_KINDS = ['ph', 'ec', 'combined', 'drop_kit', 'sensor_node'] as const;
@@ -67,7 +77,7 @@ export interface InstrumentRow {
 	locks: boolean;
 }
 
-const SYSTEM = 'id, code, name, kind, volume_l AS "volumeL", medium, crop, stage';
+const SYSTEM = 'id, code, name, kind, volume_l AS "volumeL", medium, crop, stage, aeration';
 
 export async function listSystems(db: Db, siteId: number): Promise<SystemRow[]> {
 	return (await db.query<SystemRow>(`SELECT ${SYSTEM} FROM system WHERE site_id = $1 ORDER BY id`, [siteId])).rows;
@@ -90,18 +100,19 @@ export const PLAIN_INSTRUMENT = {
 /** Makes a system or brings the one with this code to the given state. */
 export async function putSystem(db: Db, siteId: number, s: Omit<SystemRow, 'id'>): Promise<SystemRow> {
 	const { rows } = await db.query<SystemRow>(
-		`INSERT INTO system (site_id, code, name, kind, volume_l, medium, crop, stage) VALUES ($1,$2,$3,$4,$5,$6,$7,$8)
+		`INSERT INTO system (site_id, code, name, kind, volume_l, medium, crop, stage, aeration) VALUES ($1,$2,$3,$4,$5,$6,$7,$8,$9)
 		ON CONFLICT (site_id, code) DO UPDATE SET name = EXCLUDED.name, kind = EXCLUDED.kind, volume_l = EXCLUDED.volume_l,
-			medium = EXCLUDED.medium, crop = EXCLUDED.crop, stage = EXCLUDED.stage
+			medium = EXCLUDED.medium, crop = EXCLUDED.crop, stage = EXCLUDED.stage, aeration = EXCLUDED.aeration
 		RETURNING ${SYSTEM}`,
-		[siteId, s.code, s.name, s.kind, s.volumeL, s.medium, s.crop, s.stage],
+		[siteId, s.code, s.name, s.kind, s.volumeL, s.medium, s.crop, s.stage, s.aeration],
 	);
 	return rows[0]!;
 }
 
 export async function listStations(db: Db, siteId: number): Promise<StationRow[]> {
 	const { rows } = await db.query<StationRow>(
-		`SELECT s.id, s.code, s.name, s.kind, y.code AS system, s.position, s.fed_by AS "fedBy", s.volume_l AS "volumeL", s.ranges, s.note, s.protocol, s.rhythm
+		`SELECT s.id, s.code, s.name, s.kind, y.code AS system, s.position, s.fed_by AS "fedBy", s.volume_l AS "volumeL", s.ranges, s.note, s.protocol, s.rhythm,
+			s.aeration, s.mix_minutes AS "mixMinutes", s.least_ph AS "leastPh", s.most_ph AS "mostPh"
 		FROM station s LEFT JOIN system y ON y.site_id = s.site_id AND y.id = s.system_id
 		WHERE s.site_id = $1 ORDER BY s.position, s.id`,
 		[siteId],
@@ -111,11 +122,13 @@ export async function listStations(db: Db, siteId: number): Promise<StationRow[]
 
 export async function putStation(db: Db, siteId: number, s: Omit<StationRow, 'id'>): Promise<number> {
 	const { rows } = await db.query<{ id: number }>(
-		`INSERT INTO station (site_id, code, name, kind, system_id, position, fed_by, volume_l, ranges, note, protocol, rhythm)
-		VALUES ($1,$2,$3,$4,(SELECT id FROM system WHERE site_id = $1 AND code = $5),$6,$7,$8,$9,$10,$11,$12)
+		`INSERT INTO station (site_id, code, name, kind, system_id, position, fed_by, volume_l, ranges, note, protocol, rhythm,
+			aeration, mix_minutes, least_ph, most_ph)
+		VALUES ($1,$2,$3,$4,(SELECT id FROM system WHERE site_id = $1 AND code = $5),$6,$7,$8,$9,$10,$11,$12,$13,$14,$15,$16)
 		ON CONFLICT (site_id, code) DO UPDATE SET name = EXCLUDED.name, kind = EXCLUDED.kind, system_id = EXCLUDED.system_id,
 			position = EXCLUDED.position, fed_by = EXCLUDED.fed_by, volume_l = EXCLUDED.volume_l, ranges = EXCLUDED.ranges, note = EXCLUDED.note,
-			protocol = EXCLUDED.protocol, rhythm = EXCLUDED.rhythm
+			protocol = EXCLUDED.protocol, rhythm = EXCLUDED.rhythm, aeration = EXCLUDED.aeration, mix_minutes = EXCLUDED.mix_minutes,
+			least_ph = EXCLUDED.least_ph, most_ph = EXCLUDED.most_ph
 		RETURNING id`,
 		[
 			siteId,
@@ -130,6 +143,10 @@ export async function putStation(db: Db, siteId: number, s: Omit<StationRow, 'id
 			s.note,
 			s.protocol && JSON.stringify(s.protocol),
 			s.rhythm,
+			s.aeration,
+			s.mixMinutes,
+			s.leastPh,
+			s.mostPh,
 		],
 	);
 	return rows[0]!.id;
@@ -144,6 +161,10 @@ export const PLAIN_STATION = {
 	note: '',
 	protocol: null,
 	rhythm: null,
+	aeration: null,
+	mixMinutes: null,
+	leastPh: null,
+	mostPh: null,
 };
 
 export async function listInstruments(db: Db, siteId: number): Promise<InstrumentRow[]> {

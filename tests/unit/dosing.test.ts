@@ -1,9 +1,7 @@
-import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { around, pairFeeds } from '@/core/mix/feedings';
 import { readJug } from '@/core/mix/jug';
 import { labelRate } from '@/core/mix/label-rate';
-import { around, pairDoses, pairFeeds } from '@/core/mix/pair-doses';
-import { adviseDose, type DoseQuestion, type PastDose, responseChanged } from '@/core/mix/response';
 import { planTopUp } from '@/core/mix/top-up';
 import { schoolAdvice } from '@/core/water/advice';
 import { readReportText } from '@/core/water/report-text';
@@ -11,114 +9,6 @@ import { DosingTank } from '@/sim/dosing-world';
 import { seeded } from '@/sim/random';
 
 /** Facts of the trade (common practice, no source) unless a source is named. */
-const ask = (more: Partial<DoseQuestion> = {}) =>
-	adviseDose({ solution: { volumeL: 100 }, ph: 6.8, targetPh: 5.8, past: [], strengthMeqMl: 4, kind: 'acid', ...more });
-
-const tankOf = (seed: number, more: Partial<ConstructorParameters<typeof DosingTank>[0]> = {}) =>
-	new DosingTank(
-		{
-			volumeL: 100,
-			alkalinityMeqL: 2,
-			phosphateMmolL: 1.2,
-			ammoniumMmolL: 0.5,
-			tempC: 20,
-			productMeqMl: 4,
-			startPh: 7,
-			...more,
-		},
-		seeded(seed),
-	);
-
-/** Doses until on target; what they did is added to the past. */
-function dose(tank: DosingTank, past: PastDose[], strengthMeqMl = 4): { doses: number; lowest: number } {
-	let lowest = tank.ph;
-	for (let doses = 0; doses < 12; doses++) {
-		const before = tank.measure();
-		const a = ask({ ph: before, past, strengthMeqMl, tolerance: 0.07 });
-		if (a.do !== 'dose') return { doses, lowest };
-		tank.pour(a.ml);
-		lowest = Math.min(lowest, tank.ph);
-		past.push({ volumeL: 100, ml: a.ml, phBefore: before, phAfter: tank.measure() });
-	}
-	return { doses: 12, lowest };
-}
-
-describe('the next dose', () => {
-	it('the first step is at most 0.1 meq/L, whatever the way', () => {
-		const a = ask({ ph: 7.5 });
-		if (a.do !== 'dose') throw new Error(a.message);
-		expect((a.ml * 4) / 100).toBeLessThanOrEqual(0.1 + 1e-9);
-		expect(a.predictedPh).toBeGreaterThan(5.8);
-	});
-	it('a product of unknown strength gets no volume, a doubtful reading no dose, a tank without litres none', () => {
-		expect(ask({ strengthMeqMl: null }).do).toBe('titrate');
-		expect(ask({ doubtful: 'It jumps.' })).toMatchObject({ do: 'refuse' });
-		expect(ask({ solution: { volumeL: 0 } }).do).toBe('refuse');
-		expect(ask({ ph: 5.82 }).do).toBe('nothing');
-		expect(ask({ ph: 5.2 })).toMatchObject({ do: 'refuse' });
-		expect(ask({ ph: 5.2, kind: 'base' }).do).toBe('dose');
-		expect(ask({ targetPh: 1 }).do).toBe('refuse');
-	});
-	it('same water, same volume, same start: later batches take fewer doses and never go far below', () => {
-		for (const seed of [1, 2, 3, 4, 5]) {
-			const past: PastDose[] = [];
-			const runs = Array.from({ length: 4 }, (_, n) => dose(tankOf(seed * 10 + n), past));
-			expect(runs[3]!.doses).toBeLessThanOrEqual(3);
-			expect(Math.min(...runs.map((r) => r.lowest))).toBeGreaterThan(5.65);
-		}
-	});
-	it('half a teaspoon in a gallon of plain well water went from 7.5 to 5.1: no advice ever jumps like that', () => {
-		// 2.46 mL in 3.79 L; the first advised step of a product of that strength is far below it.
-		const a = ask({ solution: { volumeL: 3.785 }, ph: 7.5, strengthMeqMl: 1.5 });
-		if (a.do !== 'dose') throw new Error(a.message);
-		expect(a.ml).toBeLessThan(2.46 / 5);
-		expect(a.low).toBeGreaterThan(5.1);
-	});
-	it('never more than twice what earlier doses have shown a step of pH to take', () => {
-		const past = [1, 2, 3].map(() => ({ volumeL: 100, ml: 10, phBefore: 6.6, phAfter: 6.1 }));
-		const a = ask({ ph: 6.6, targetPh: 6.1, past, strengthMeqMl: 0.5 });
-		expect(a.do === 'dose' && a.ml).toBeLessThanOrEqual(20);
-	});
-	it('notices a bottle that is three times as strong, and not an ordinary dose', () => {
-		const past: PastDose[] = [];
-		for (let n = 0; n < 4; n++) dose(tankOf(n + 50), past);
-		expect(responseChanged(past, { volumeL: 100 }, 4)).toBeNull();
-		const strong = tankOf(99, { productMeqMl: 12, startPh: 6.8 });
-		const before = strong.measure();
-		strong.pour(8);
-		const changed = responseChanged(
-			[...past, { volumeL: 100, ml: 8, phBefore: before, phAfter: strong.measure() }],
-			{ volumeL: 100 },
-			4,
-		);
-		expect(changed?.factor).toBeGreaterThan(2);
-	});
-	it('is finite, positive and on the way for any past (property)', () => {
-		const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
-		fc.assert(
-			fc.property(
-				fc.array(
-					fc.record({ volumeL: number(1, 3000), ml: number(0, 500), phBefore: number(4, 9), phAfter: number(4, 9) }),
-					{ maxLength: 12 },
-				),
-				number(5.9, 8.5),
-				number(0.05, 12),
-				(past, ph, strengthMeqMl) => {
-					const a = ask({ past, ph, strengthMeqMl });
-					if (a.do !== 'dose') return a.do === 'nothing' || a.do === 'refuse';
-					return (
-						Number.isFinite(a.ml) &&
-						a.ml >= 0 &&
-						a.predictedPh <= ph + 1e-6 &&
-						a.low <= a.predictedPh + 1e-6 &&
-						a.high >= a.predictedPh - 1e-6
-					);
-				},
-			),
-		);
-	});
-});
-
 describe('label rates in their own units', () => {
 	it.each([
 		['4 mL/L', 4],
@@ -177,14 +67,18 @@ describe('jug titration', () => {
 		expect(r.mlPerLitreTo(5)).toBeNull();
 	});
 	it('shows the true strength of a simulated product within a third, in a solution like the assumed one', () => {
-		const tank = tankOf(7, {
-			volumeL: 1,
-			alkalinityMeqL: 1,
-			phosphateMmolL: 1,
-			ammoniumMmolL: 0,
-			productMeqMl: 3,
-			startPh: 7,
-		});
+		const tank = new DosingTank(
+			{
+				volumeL: 1,
+				alkalinityMeqL: 1,
+				phosphateMmolL: 1,
+				ammoniumMmolL: 0,
+				tempC: 20,
+				productMeqMl: 3,
+				startPh: 7,
+			},
+			seeded(7),
+		);
 		const noted = [{ ml: 0, ph: tank.ph }];
 		for (let n = 1; n <= 4; n++) {
 			tank.pour(0.1);
@@ -203,7 +97,7 @@ describe('jug titration', () => {
 	});
 });
 
-describe('doses read from events and readings', () => {
+describe('feedings read from events and readings', () => {
 	const HOUR = 3_600_000;
 	const ph = [
 		{ at: 0, value: 6.4 },
@@ -214,9 +108,6 @@ describe('doses read from events and readings', () => {
 		expect(around(9 * HOUR, ph, [9 * HOUR])).toMatchObject({ before: 6.4, after: 5.9 });
 		expect(around(9 * HOUR, ph, [9 * HOUR, 9.5 * HOUR])).toBeNull();
 		expect(around(20 * HOUR, ph, [])).toBeNull();
-		expect(pairDoses([{ at: 9 * HOUR, ml: 30, product: 'x' }], ph, [9 * HOUR], () => 100)).toMatchObject([
-			{ ml: 30, phBefore: 6.4, phAfter: 5.9, volumeL: 100 },
-		]);
 		expect(
 			pairFeeds(
 				[{ at: 9 * HOUR, ml: 500, product: 'x' }],

@@ -1,4 +1,4 @@
-import { isPart } from './pair-doses';
+import { isPart } from './feedings';
 
 /** What is left in a bottle and how long it still keeps. Dates are days of the site, as 2026-07-14. */
 export interface Bottle {

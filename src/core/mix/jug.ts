@@ -1,4 +1,4 @@
-import { type PastDose, type Solution, strengthFrom } from './response';
+import { strengthFrom } from './dose/strength-of-doses';
 
 /**
  * A jug titration: one litre of the solution, the product drop by drop, the pH after each step. It gives the strength of a
@@ -21,21 +21,9 @@ export type JugResult =
 	  }
 	| { ok: false; message: string };
 
-/** The steps of a titration as doses of the solution that was in the jug: each teaches what its part of the way took. */
-export function jugDoses(steps: readonly JugStep[], litres: number): PastDose[] {
-	const ordered = [...steps].sort((a, b) => a.ml - b.ml);
-	return ordered.slice(1).map((x, i) => ({
-		volumeL: litres,
-		ml: x.ml - ordered[i]!.ml,
-		phBefore: ordered[i]!.ph,
-		phAfter: x.ph,
-		jug: true,
-	}));
-}
-
 const LEAST_CHANGE = 0.15;
 
-export function readJug(steps: readonly JugStep[], litres: number, s: Omit<Solution, 'volumeL'> = {}): JugResult {
+export function readJug(steps: readonly JugStep[], litres: number): JugResult {
 	if (!(litres > 0 && litres <= 20))
 		return { ok: false, message: 'A jug holds up to some litres; how many were in it?' };
 	const ordered = [...steps].sort((a, b) => a.ml - b.ml);
@@ -52,7 +40,7 @@ export function readJug(steps: readonly JugStep[], litres: number, s: Omit<Solut
 		if ((ordered[i]!.ph - ordered[i - 1]!.ph) * direction < -0.1)
 			return { ok: false, message: `At ${ordered[i]!.ml} mL the pH went back: stir and wait before each reading.` };
 	const mlPerL = (last.ml - first.ml) / litres;
-	const strengthMeqMl = strengthFrom(first.ph, last.ph, mlPerL, s);
+	const strengthMeqMl = strengthFrom(first.ph, last.ph, mlPerL);
 	return {
 		ok: true,
 		strengthMeqMl,

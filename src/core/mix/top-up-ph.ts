@@ -1,24 +1,22 @@
-import {
-	AIR_UATM,
-	alkalinityClosed,
-	alkalinityOpen,
-	carbonateConstants,
-	solvePh,
-	totalCarbonate,
-} from '../water/carbonate';
+import { AIR_UATM, alkalinityOpen, solvePh, totalCarbonate } from '../chem/carbonate';
+import { freeShare, heldAt, mediumOf } from '../chem/solution';
+import { phosphateOfFeed } from './dose/prior';
 
 /**
  * The pH of a tank after a top-up, by charge balance: the tank holds phosphate and what carbonate air leaves it at its pH,
  * the water brings its alkalinity and its carbonate, and both are shared by the volume (Stumm and Morgan, Aquatic
- * Chemistry). Phosphate is not measured but taken from the feed, so the answer is a range.
+ * Chemistry), with the effective constants of the feed (chem/activity.ts). Phosphate is not measured but taken from the feed,
+ * so the answer is a range.
  */
 export interface TopUpPhInput {
 	volumeL: number;
 	ph: number;
-	/** Of the feed in the tank; 1 mmol/L is 31 mg/L of phosphorus. */
-	phosphateMmolL: number;
+	/** EC of the solution in the tank, and of the water that goes in, µS/cm. */
+	ecUsCm: number;
 	addL: number;
-	water: { ph: number; alkalinityMeqL: number };
+	water: { ph: number; alkalinityMeqL: number; ecUsCm: number };
+	/** Of the feed in the tank, where known; else from what its EC is above the water’s. */
+	phosphateMmolL?: number | undefined;
 	tempC?: number | undefined;
 }
 export interface TopUpPh {
@@ -31,37 +29,30 @@ export interface TopUpPh {
 	aerated: number;
 }
 
-const PK2_PHOSPHORIC = 7.198;
-const phosphateHolds = (mmolL: number, ph: number): number => mmolL / (1 + 10 ** (PK2_PHOSPHORIC - ph));
-
 /** Null where no water has this pH with this alkalinity. */
 export function phAfterTopUp(t: TopUpPhInput): TopUpPh | null {
-	const c = carbonateConstants(t.tempC ?? 20);
-	const brought = totalCarbonate(t.water.alkalinityMeqL, t.water.ph, c);
+	const tempC = t.tempC ?? 20;
+	const brought = totalCarbonate(t.water.alkalinityMeqL, t.water.ph, mediumOf(tempC, t.water.ecUsCm).c);
 	if (brought === null) return null;
+	const usual = t.phosphateMmolL ?? phosphateOfFeed(t.ecUsCm, t.water.ecUsCm);
 	const volume = t.volumeL + t.addL;
 	const share = (tank: number, water: number) => (t.volumeL * tank + t.addL * water) / volume;
-	const h = 10 ** -t.ph;
-	const carbonate = 1000 * c.kh * AIR_UATM * 1e-6 * (1 + c.k1 / h + (c.k1 * c.k2) / (h * h));
+	const tank = mediumOf(tempC, t.ecUsCm);
+	const mixed = mediumOf(tempC, share(t.ecUsCm, t.water.ecUsCm));
+	const carbonate = tank.airMmolL / freeShare(t.ph, tank);
 	const total = share(carbonate, brought);
 	const after = (phosphate: number, open: boolean): number => {
-		const charge = share(alkalinityOpen(t.ph, AIR_UATM, c) + phosphateHolds(phosphate, t.ph), t.water.alkalinityMeqL);
-		const mixed = share(phosphate, 0);
+		const held = share(heldAt(t.ph, carbonate, phosphate, tank), t.water.alkalinityMeqL);
+		const left = share(phosphate, 0);
+		// Open: the carbonate that air leaves, beside the phosphate alone.
 		return solvePh(
-			(p) => (open ? alkalinityOpen(p, AIR_UATM, c) : alkalinityClosed(p, total, c)) + phosphateHolds(mixed, p),
-			charge,
+			(p) =>
+				open
+					? alkalinityOpen(p, AIR_UATM, mixed.c) + heldAt(p, 0, left, mixed) - heldAt(p, 0, 0, mixed)
+					: heldAt(p, total, left, mixed),
+			held,
 		);
 	};
-	const ends = [after(t.phosphateMmolL / 2, false), after(2 * t.phosphateMmolL, false)];
-	return {
-		ph: after(t.phosphateMmolL, false),
-		low: Math.min(...ends),
-		high: Math.max(...ends),
-		aerated: after(t.phosphateMmolL, true),
-	};
+	const ends = [after(usual / 2, false), after(2 * usual, false)];
+	return { ph: after(usual, false), low: Math.min(...ends), high: Math.max(...ends), aerated: after(usual, true) };
 }
-
-/** EC that a feed brings with one mmol/L of phosphate (common practice, no source). */
-const FEED_EC_US_CM = 1500;
-export const usualPhosphate = (ecUsCm: number, waterEcUsCm: number): number =>
-	Math.max((ecUsCm - waterEcUsCm) / FEED_EC_US_CM, 0.03);

@@ -1,6 +1,7 @@
-import { ACIDS, type AcidKind, molPerGram, molPerLitre, protonsGiven } from './acids';
-import { AIR_UATM, alkalinityClosed, alkalinityOpen, phOpen, solvePh } from './carbonate';
-import { EXCHANGE, phAfterHours } from './degassing';
+import { ACIDS, type AcidKind, molPerGram, molPerLitre, protonsGiven } from '../chem/acids';
+import { AIR_UATM, alkalinityClosed, alkalinityOpen, phOpen, solvePh } from '../chem/carbonate';
+import { AERATION } from '../chem/degassing';
+import { carbonAfter } from '../chem/solution';
 import { treatedWater } from './treated-water';
 
 /**
@@ -15,6 +16,8 @@ export interface AcidInput {
 	tempC: number;
 	volumeL: number;
 	pco2Uatm?: number | undefined;
+	/** Of a feed, µS/cm: its ions act as fewer than they are. Left out: a thin water. */
+	ecUsCm?: number | undefined;
 	acid: { kind: AcidKind; percentWw: number; densityGMl?: number | undefined };
 }
 
@@ -27,10 +30,10 @@ export type AcidDemand =
 			mlTotal: number | null;
 			gTotal: number | null;
 			adds: Partial<Record<'no3_n_mg_l' | 'p_mg_l' | 'so4_mg_l', number>>;
-			/** After the carbon dioxide has left, by the carbonate system alone. */
+			/** After the carbon dioxide has left, with what the acid itself buffers: phosphate and citrate hold the pH lower. */
 			phAfterDegassing: number;
-			/** The same with what the acid itself buffers: phosphate and citrate hold the pH lower. */
-			phAfterDegassingBuffered: number;
+			/** The same by the carbonate system alone. */
+			phAfterDegassingCarbonate: number;
 			/** A day later: standing still, and with a bubbler or a falling return. */
 			phNextDay: { still: number; moved: number };
 			cautions: string[];
@@ -54,19 +57,21 @@ export function acidDemand(input: AcidInput): AcidDemand {
 	if (targetPh < 3) return refuse('target_ph', 'No plant lives in water below pH 3; choose a higher target.');
 	const water = treatedWater(input, { name: 'acid', percentWw: acid.percentWw });
 	if (!water.ok) return water;
-	const { c, alkalinityMeqL: alkalinity, totalMmolL: total } = water;
+	const { m, alkalinityMeqL: alkalinity, totalMmolL: total } = water;
+	const { c } = m;
+	const ec = input.ecUsCm ?? 0;
 	const pco2 = input.pco2Uatm ?? AIR_UATM;
 	const left = alkalinityClosed(targetPh, total, c);
 	const meqPerL = alkalinity - left;
 	const meqPerLAerated = Math.max(alkalinity - alkalinityOpen(targetPh, pco2, c), 0);
-	const protons = protonsGiven(acid.kind, targetPh);
+	const protons = protonsGiven(acid.kind, targetPh, input.tempC, ec);
 	const mmolPerL = meqPerL / protons;
 	const liquid = acid.densityGMl !== undefined;
 	const amount = liquid
 		? (mmolPerL * volumeL) / molPerLitre(acid.kind, acid.percentWw, acid.densityGMl!)
 		: (mmolPerL * volumeL) / 1000 / molPerGram(acid.kind, acid.percentWw);
-	const own = (p: number) => mmolPerL * protonsGiven(acid.kind, p);
-	const later = (perHour: number) => phAfterHours(alkalinity, total, 24, perHour, c, pco2, own);
+	const own = (p: number) => mmolPerL * protonsGiven(acid.kind, p, input.tempC, ec);
+	const later = (perHour: number) => carbonAfter(24, perHour, alkalinity, total, 0, m, targetPh, own).ph;
 	const adds = Object.fromEntries(Object.entries(ACIDS[acid.kind].adds).map(([k, mg]) => [k, mg * mmolPerL]));
 	return {
 		ok: true,
@@ -75,10 +80,10 @@ export function acidDemand(input: AcidInput): AcidDemand {
 		mlTotal: liquid ? amount : null,
 		gTotal: liquid ? null : amount,
 		adds,
-		phAfterDegassing: phOpen(left, pco2, c),
-		phAfterDegassingBuffered: solvePh((p) => alkalinityOpen(p, pco2, c) + own(p), alkalinity),
-		phNextDay: { still: later(EXCHANGE.still.perHour), moved: later(EXCHANGE.moved.perHour) },
-		cautions: cautionsOf(acid, adds, meqPerL),
+		phAfterDegassing: solvePh((p) => alkalinityOpen(p, pco2, c) + own(p), alkalinity),
+		phAfterDegassingCarbonate: phOpen(left, pco2, c),
+		phNextDay: { still: later(AERATION.still.perHour), moved: later(AERATION['air stone'].perHour) },
+		cautions: [...(water.caution ? [water.caution] : []), ...cautionsOf(acid, adds, meqPerL)],
 	};
 }
 

@@ -1,5 +1,5 @@
-import { BASES, type BaseKind } from './acids';
-import { AIR_UATM, alkalinityClosed, MG_L_CACO3_PER_MEQ, phOpen } from './carbonate';
+import { BASES, type BaseKind } from '../chem/acids';
+import { AIR_UATM, alkalinityClosed, MG_L_CACO3_PER_MEQ, phOpen } from '../chem/carbonate';
 import { treatedWater } from './treated-water';
 
 /**
@@ -15,6 +15,8 @@ export interface BaseInput {
 	tempC: number;
 	volumeL: number;
 	pco2Uatm?: number | undefined;
+	/** Of a feed, µS/cm; left out: a thin water. */
+	ecUsCm?: number | undefined;
 	base: { kind: BaseKind; percentWw: number; densityGMl?: number | undefined };
 }
 
@@ -51,7 +53,8 @@ export function baseDemand(input: BaseInput): BaseDemand {
 		return refuse('target_ph', `Above pH ${MOST_TARGET} iron and calcium fall out; choose a lower target.`);
 	const water = treatedWater(input, { name: 'base', percentWw: base.percentWw });
 	if (!water.ok) return water;
-	const { c, alkalinityMeqL: alkalinity, totalMmolL: total } = water;
+	const { m, alkalinityMeqL: alkalinity, totalMmolL: total } = water;
+	const { c } = m;
 	const { meqPerMmol, carbon, gPerMol, adds } = BASES[base.kind];
 	// What one mmol of it still lifts at the target, after its own carbonate has been served.
 	const lifts = meqPerMmol - carbon * (alkalinityClosed(targetPh, 1, c) - alkalinityClosed(targetPh, 0, c));
@@ -74,7 +77,7 @@ export function baseDemand(input: BaseInput): BaseDemand {
 		adds: brought,
 		alkalinityMgLCaco3: alkalinityAfter * MG_L_CACO3_PER_MEQ,
 		phAfterDegassing: phOpen(alkalinityAfter, input.pco2Uatm ?? AIR_UATM, c),
-		cautions: cautionsOf(base.kind, brought),
+		cautions: [...(water.caution ? [water.caution] : []), ...cautionsOf(base.kind, brought)],
 	};
 }
 

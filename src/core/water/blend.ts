@@ -1,4 +1,4 @@
-import { alkalinityClosed, carbonateConstants, MG_L_CACO3_PER_MEQ, solvePh, totalCarbonate } from './carbonate';
+import { alkalinityClosed, carbonateConstants, MG_L_CACO3_PER_MEQ, solvePh, totalCarbonate } from '../chem/carbonate';
 import { ION_KEYS, type Ions } from './ions';
 
 /**

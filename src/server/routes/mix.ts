@@ -10,7 +10,9 @@ import { requireSite, type SiteContext } from '@/service/site';
 import { BATCH_STEPS, listBatches, listProducts, listRecipes, type RecipeRow } from '@/store/mix';
 import type { Db } from '@/store/pool';
 import { announce } from '../changes';
-import { code, day, finite, name, newEvent, notNegative, ph, positive } from '../contract';
+import { code, day, finite, instant, name, newEvent, notNegative, ph, positive } from '../contract';
+import { doseAnswer } from '../contract-dose';
+import { doseToWire } from '../dose-wire';
 import { operation } from '../operation';
 import { idOf } from './readings';
 
@@ -205,15 +207,18 @@ export const mix = [
 		method: 'POST',
 		path: '/mix/dose',
 		tag: 'Mix',
-		summary: 'The next dose of acid or base for a tank, by what earlier ones did, with the pH it leads to',
+		summary:
+			'The next dose of acid or base for a tank, by what earlier ones did, with the pH it leads to and what follows',
 		body: z.strictObject({
 			station: code,
 			product: name,
 			target_ph: finite.min(3).max(10),
-			ph: ph.optional().describe('the newest reading unless given'),
+			ph: ph.optional().describe('read just now; the newest reading unless given'),
 			volume_l: positive.max(1e9).optional().describe('of the tank unless given'),
+			leave_in_range: z.boolean().optional().describe('nothing is advised while the pH is in the station’s range'),
+			time: instant.optional().describe('as of then, by what was written until then; now unless given'),
 		}),
-		response: z.record(z.string(), z.unknown()),
+		response: doseAnswer,
 		run: async ({ body, pool, now }) => {
 			const v = await doseAdvice(
 				pool(),
@@ -224,43 +229,11 @@ export const mix = [
 					targetPh: body.target_ph,
 					ph: body.ph ?? null,
 					volumeL: body.volume_l ?? null,
+					leaveInRange: body.leave_in_range ?? false,
 				},
-				now,
+				Math.min(body.time ?? now, now),
 			);
-			const a = v.advice;
-			return {
-				do: a.do,
-				message: a.message,
-				ph: v.ph,
-				volume_l: v.volumeL,
-				strength_meq_per_ml: v.strengthMeqMl,
-				changed_factor: v.changed,
-				past: v.past.map((d) => ({
-					time: formatTime(d.at),
-					ml: d.ml,
-					ph_before: d.phBefore,
-					ph_after: d.phAfter,
-					other_water: d.otherWater ?? false,
-					jug: d.jug ?? false,
-					litres: d.volumeL,
-				})),
-				same_start: v.sameStart && {
-					time: formatTime(v.sameStart.at),
-					ml: v.sameStart.ml,
-					ph_after: v.sameStart.phAfter,
-				},
-				curve: v.curve.map((c) => ({ ml_per_l: c.mlPerL, ph: c.ph, low_ph: c.low, high_ph: c.high })),
-				...(a.do === 'dose'
-					? {
-							ml: a.ml,
-							ml_to_target: a.mlToTarget,
-							predicted_ph: a.predictedPh,
-							low_ph: a.low,
-							high_ph: a.high,
-							part: a.part,
-						}
-					: {}),
-			};
+			return doseToWire(v);
 		},
 	}),
 	operation({

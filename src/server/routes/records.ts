@@ -103,6 +103,7 @@ export const records = [
 						medium: body.medium ?? '',
 						crop: body.crop ?? '',
 						stage: body.stage ?? '',
+						aeration: body.aeration ?? null,
 					},
 					who,
 				),

@@ -1,9 +1,9 @@
 import { z } from 'zod';
+import { ACID_KINDS, BASE_KINDS } from '@/core/chem/acids';
 import { dilute } from '@/core/mix/dilute';
 import { nutrientDose } from '@/core/mix/nutrient-dose';
 import { drainPair } from '@/core/rootzone/drain-pair';
 import { acidDemand } from '@/core/water/acid-demand';
-import { ACID_KINDS, BASE_KINDS } from '@/core/water/acids';
 import { baseDemand } from '@/core/water/base-demand';
 import { type BlendWater, blend } from '@/core/water/blend';
 import { gradeWater } from '@/core/water/classes';
@@ -47,6 +47,7 @@ const treated = {
 	target_ph: ph,
 	temp_c: finite.min(0, 'the constants hold from 0 to 60 °C').max(60, 'the constants hold from 0 to 60 °C'),
 	volume_l: litres,
+	ec_us_cm: ec.optional().describe('of a feed: its ions act as fewer than they are; left out: a thin water'),
 	pco2_uatm: positive.max(1e6, 'at most 1,000,000 µatm').optional().describe('420 unless given'),
 };
 /** A product by its label. */
@@ -135,8 +136,8 @@ export const waterCalculators = [
 			g_total: z.number().optional(),
 			meq_per_l_aerated: z.number(),
 			adds: z.partialRecord(z.enum(['no3_n_mg_l', 'p_mg_l', 'so4_mg_l']), z.number()),
-			ph_after_degassing: z.number().describe('by the carbonate system alone'),
-			ph_after_degassing_buffered: z.number().describe('with what the acid itself buffers'),
+			ph_after_degassing: z.number().describe('with what the acid itself buffers'),
+			ph_after_degassing_carbonate: z.number().describe('by the carbonate system alone'),
 			ph_next_day_still: z.number().describe('a day later, standing still'),
 			ph_next_day_moved: z.number().describe('a day later, with a bubbler or a falling return'),
 			cautions: z.array(z.string()),
@@ -149,6 +150,7 @@ export const waterCalculators = [
 				tempC: body.temp_c,
 				volumeL: body.volume_l,
 				pco2Uatm: body.pco2_uatm,
+				ecUsCm: body.ec_us_cm,
 				acid: { kind: body.acid.kind, percentWw: body.acid.percent_w_w, densityGMl: body.acid.density_g_ml },
 			});
 			if (!r.ok) return refuse(r.field, r.message);
@@ -159,7 +161,7 @@ export const waterCalculators = [
 				meq_per_l_aerated: r.meqPerLAerated,
 				adds: r.adds,
 				ph_after_degassing: r.phAfterDegassing,
-				ph_after_degassing_buffered: r.phAfterDegassingBuffered,
+				ph_after_degassing_carbonate: r.phAfterDegassingCarbonate,
 				ph_next_day_still: r.phNextDay.still,
 				ph_next_day_moved: r.phNextDay.moved,
 				cautions: r.cautions,
@@ -193,6 +195,7 @@ export const waterCalculators = [
 				tempC: body.temp_c,
 				volumeL: body.volume_l,
 				pco2Uatm: body.pco2_uatm,
+				ecUsCm: body.ec_us_cm,
 				base: { kind: body.base.kind, percentWw: body.base.percent_w_w, densityGMl: body.base.density_g_ml },
 			});
 			if (!r.ok) return refuse(r.field, r.message);

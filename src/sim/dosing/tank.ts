@@ -26,7 +26,13 @@ export interface Surroundings {
 type Change = Partial<
 	Pick<
 		Solution,
-		'strongMeqL' | 'carbonMmolL' | 'phosphateMmolL' | 'citrateMmolL' | 'ammoniumMmolL' | 'silicateMmolL' | 'chelateMmolL'
+		| 'strongMeqL'
+		| 'carbonMmolL'
+		| 'phosphateMmolL'
+		| 'citrateMmolL'
+		| 'ammoniumMmolL'
+		| 'silicateMmolL'
+		| 'chelateMmolL'
 	>
 >;
 const FLOWS = [
@@ -106,9 +112,7 @@ export class SimulatedTank {
 				for (const f of FLOWS) s[f] *= thicker;
 			}
 			this.litres *= 1 - around.drunkPerHour * dt;
-			const share = 1 - Math.exp(-around.mixingPerHour * dt);
-			const all = this.mixed();
-			for (const s of this.parts) for (const f of FLOWS) s[f] += share * (all[f] - s[f]);
+			this.stir(1 - Math.exp(-around.mixingPerHour * dt));
 		}
 	}
 
@@ -116,6 +120,12 @@ export class SimulatedTank {
 	pour(total: Change): void {
 		const litres = this.litres * this.around.corner;
 		for (const [f, amount] of Object.entries(total)) this.corner[f as keyof Change] += (amount as number) / litres;
+	}
+
+	/** A stick brings this share of what differs round at once. */
+	stir(share: number): void {
+		const all = this.mixed();
+		for (const s of this.parts) for (const f of FLOWS) s[f] += share * (all[f] - s[f]);
 	}
 
 	/** Water added and stirred in by its own fall. */

@@ -29,6 +29,7 @@ export const WORLD_KINDS = [
 	'wrong alkalinity',
 	'poor pen',
 	'base',
+	'roots in the way',
 ] as const;
 export type WorldKind = (typeof WORLD_KINDS)[number];
 export type Moved = 'still' | 'stirred' | 'falling return' | 'air stone';
@@ -64,6 +65,8 @@ export interface World {
 		/** Reads so many minutes after pouring, whatever was advised; null: as advised. */
 		readsAfterMin: number | null;
 		unloggedTopUp: number;
+		/** How much of what was poured a stick brings round at once; 0 where roots hang in the way. */
+		stirs: () => number;
 	};
 	days: number;
 	visitsADay: number;
@@ -106,15 +109,23 @@ export function drawWorld(kind: WorldKind, r: Random): World {
 	const moved: Moved =
 		kind === 'still' || kind === 'stirred' || kind === 'air stone' || kind === 'falling return'
 			? kind
-			: kind === 'dosed again after each rebound'
-				? r.pick(['air stone', 'falling return'])
-				: r.pick(['still', 'stirred', 'falling return', 'air stone']);
+			: kind === 'roots in the way'
+				? 'still'
+				: kind === 'dosed again after each rebound'
+					? r.pick(['air stone', 'falling return'])
+					: r.pick(['still', 'stirred', 'falling return', 'air stone']);
 	const litres = r.pick([12, 40, 100, 600, 2400]);
 	const tempC = r.between(14, 27);
 	const soft = kind === 'soft water' || kind === 'base';
 	const thin = kind === 'thin water';
 	const pure = kind === 'pure water';
-	const alkalinity = soft ? r.between(0.1, 0.5) : pure ? r.between(0.01, 0.08) : thin ? r.between(0.3, 1.2) : r.between(0.7, 4.3);
+	const alkalinity = soft
+		? r.between(0.1, 0.5)
+		: pure
+			? r.between(0.01, 0.08)
+			: thin
+				? r.between(0.3, 1.2)
+				: r.between(0.7, 4.3);
 	const target = r.pick([5.6, 5.8, 5.8, 6, 6.2]);
 	const product: World['told']['product'] =
 		kind === 'base'
@@ -139,9 +150,7 @@ export function drawWorld(kind: WorldKind, r: Random): World {
 		uptakeMeqLHour:
 			kind === 'strong uptake' ? r.pick([r.between(0.008, 0.02), -r.between(0.005, 0.015)]) : r.between(-0.001, 0.004),
 		medium:
-			kind === 'leaching medium'
-				? { towardsPh: r.pick([4.8, 7.6, 7.9]), meqLHourPh: r.between(0.005, 0.03) }
-				: null,
+			kind === 'leaching medium' ? { towardsPh: r.pick([4.8, 7.6, 7.9]), meqLHourPh: r.between(0.005, 0.03) } : null,
 		citrateEatenPerHour: r.between(0.005, 0.02),
 		drunkPerHour: r.between(0.0005, 0.004),
 	};
@@ -180,7 +189,9 @@ export function drawWorld(kind: WorldKind, r: Random): World {
 			const ecWater = waterEc(alk);
 			const water = naturalWater(alk, pure ? r.between(5.8, 7.2) : sourcePh(), tempC);
 			const ecNow = pure ? ec : feedsToEc ? ec * r.between(0.97, 1.03) : ec - waterEc(alkalinity) + ecWater;
-			const solution = pure ? { ...water, ionicMolL: 1.5e-5 * ec } : fed(water, Math.min(ecWater, ecNow), ecNow, feedOf(n), extra);
+			const solution = pure
+				? { ...water, ionicMolL: 1.5e-5 * ec }
+				: fed(water, Math.min(ecWater, ecNow), ecNow, feedOf(n), extra);
 			// A base is wanted where the feed has pulled the pH far down.
 			if (kind === 'base') solution.strongMeqL -= r.between(0.05, 0.4) + 0.5 * alk;
 			const weak = kind === 'weak bottle, then a fresh one' && n < 3 ? r.between(0.25, 0.5) : 1;
@@ -200,6 +211,14 @@ export function drawWorld(kind: WorldKind, r: Random): World {
 			slip: kind === 'late and rounded notes' ? 0.03 : 0.005,
 			lateMin: kind === 'late and rounded notes' ? 30 : 3,
 			readsAfterMin: kind === 'read too early' ? r.pick([1, 2]) : null,
+			stirs: () =>
+				kind === 'roots in the way'
+					? 0
+					: moved === 'still'
+						? r.between(0.7, 0.98)
+						: r.chance(0.5)
+							? r.between(0, 0.7)
+							: 0,
 			unloggedTopUp: kind === 'late and rounded notes' ? r.pick([0, 0, 0.15]) : 0,
 		},
 		days: kind === 'strong uptake' || kind === 'leaching medium' ? 4 : 2,

@@ -1,8 +1,10 @@
 import { useEffect, useRef, useState } from 'react';
 import type { Engine } from '@/core/reading/engine';
 import type { SiteView } from '@/core/reading/site-view';
+import { Afterwards } from './Afterwards';
 import { Jug } from './Jug';
 import { MeasureHere } from './MeasureHere';
+import { MixingWait } from './MixingWait';
 import { ResponseChart } from './ResponseChart';
 import { litresTyped } from './typed';
 import { type Advice, cautionOf, type Product, poured, STAND_INS, type Tank } from './types';
@@ -27,7 +29,7 @@ export function Dose({
 	const [ml, setMl] = useState('');
 	const [volume, setVolume] = useState(tank.volumeL === null ? '' : String(tank.volumeL));
 	const field = useRef<HTMLInputElement>(null);
-	const { advice, given, told, problem, ask, pour, measured } = useDose(
+	const { advice, asked, given, told, problem, ask, pour, measured } = useDose(
 		engine,
 		tank,
 		product,
@@ -75,11 +77,11 @@ export function Dose({
 					note={`after ${poured(given.ml)} mL ${product.name}`}
 					onRead={measured}
 				>
-					<p className="mb-2">
-						{poured(given.ml)} mL of {product.name} is in. Stir, wait until it has mixed (a bubbler needs minutes), then
-						measure. Expected: <strong>{given.predicted.toFixed(2)}</strong>, between {given.low.toFixed(2)} and{' '}
-						{given.high.toFixed(2)}.
+					<p>
+						{poured(given.ml)} mL of {product.name} is in. Expected: <strong>{given.predicted.toFixed(2)}</strong>,
+						between {given.low.toFixed(2)} and {given.high.toFixed(2)}.
 					</p>
+					<MixingWait mixedAt={given.mixedAt} />
 				</MeasureHere>
 			) : advice?.do === 'dose' ? (
 				<form
@@ -107,10 +109,11 @@ export function Dose({
 					</p>
 					{advice.changed_factor !== null && (
 						<p className="w-full border-l-4 border-warning pl-2" data-changed>
-							The last dose acted {advice.changed_factor.toFixed(1)} times as strongly as those before: other water,
-							another bottle, or a wrong volume?
+							The last dose went {advice.changed_factor.toFixed(1)} times as far as it should: other water, another
+							bottle, or a wrong volume?
 						</p>
 					)}
+					<Afterwards advice={advice} />
 					{product.bottle.map((w) => (
 						<p key={w} className="w-full border-l-4 border-warning pl-2" data-bottle>
 							{product.name}: {w}
@@ -147,7 +150,10 @@ export function Dose({
 							{advice.message}
 						</p>
 					)}
-					{(advice?.do === 'refuse' || (!advice && problem)) && (
+					{advice?.do === 'wait' && (
+						<MixingWait key={advice.wait_minutes} mixedAt={asked + (advice.wait_minutes ?? 0) * 60_000} />
+					)}
+					{(advice?.do === 'refuse' || advice?.do === 'wait' || (!advice && problem)) && (
 						<MeasureHere
 							site={site}
 							engine={engine}

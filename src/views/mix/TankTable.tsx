@@ -4,6 +4,7 @@ import type { Engine } from '@/core/reading/engine';
 import type { SiteView } from '@/core/reading/site-view';
 import { Choice, Text } from '../setup/fields';
 import { MeasureHere } from './MeasureHere';
+import { MixingWait } from './MixingWait';
 import { cautionOf, type Product, poured, type Tank } from './types';
 import { useDose } from './use-dose';
 
@@ -32,7 +33,7 @@ export function TankTable({
 			<div className="flex flex-wrap gap-2 items-end">
 				<Choice label="with" width="w-40" value={chosen} options={changers.map((a) => a.name)} onChange={setChosen} />
 				<Text
-					label="target pH (else the middle of each range)"
+					label="target pH (else into each range)"
 					width="w-72"
 					mode="decimal"
 					value={target}
@@ -63,6 +64,7 @@ export function TankTable({
 								engine={engine}
 								tank={t}
 								product={product}
+								leaveInRange={goal === undefined && t.phRange !== null}
 								targetPh={
 									goal !== undefined && goal >= 3 && goal <= 10
 										? goal
@@ -85,12 +87,15 @@ function TankRow({
 	tank,
 	product,
 	targetPh,
+	leaveInRange,
 }: {
 	site: SiteView;
 	engine: Engine;
 	tank: Tank;
 	product: Product;
 	targetPh: number;
+	/** No target was typed: what is in its range is left alone. */
+	leaveInRange: boolean;
 }) {
 	const [ml, setMl] = useState('');
 	const [reading, setReading] = useState(false);
@@ -101,6 +106,8 @@ function TankRow({
 		product,
 		targetPh,
 		tank.volumeL ?? decimal(litres.trim()),
+		undefined,
+		leaveInRange,
 	);
 	useEffect(() => {
 		if (advice?.do === 'dose') setMl(poured(advice.ml!));
@@ -134,9 +141,10 @@ function TankRow({
 					{given && (
 						<p className="text-[0.92rem]">
 							{poured(given.ml)} mL is in: {given.predicted.toFixed(2)} expected, {given.low.toFixed(2)} to{' '}
-							{given.high.toFixed(2)}. Stir and wait.
+							{given.high.toFixed(2)}.
 						</p>
 					)}
+					{given && <MixingWait mixedAt={given.mixedAt} />}
 					<MeasureHere
 						site={site}
 						engine={engine}
@@ -181,7 +189,9 @@ function TankRow({
 			) : (
 				<td colSpan={2} className="pr-5 py-1.5">
 					{says}{' '}
-					{(advice?.do === 'refuse' || (problem && (tank.volumeL !== null || litres !== ''))) && (
+					{(advice?.do === 'refuse' ||
+						advice?.do === 'wait' ||
+						(problem && (tank.volumeL !== null || litres !== ''))) && (
 						<button
 							type="button"
 							className="underline cursor-pointer min-h-10 sm:min-h-8"

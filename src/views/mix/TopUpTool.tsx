@@ -1,10 +1,10 @@
 import { useState } from 'react';
+import { MG_L_CACO3_PER_MEQ } from '@/core/chem/carbonate';
 import { decimal } from '@/core/format/readings-row';
 import { planTopUp } from '@/core/mix/top-up';
-import { phAfterTopUp, usualPhosphate } from '@/core/mix/top-up-ph';
+import { phAfterTopUp } from '@/core/mix/top-up-ph';
 import type { Engine } from '@/core/reading/engine';
 import type { DisplayUnits } from '@/core/reading/site-view';
-import { MG_L_CACO3_PER_MEQ } from '@/core/water/carbonate';
 import { Choice, Text } from '../setup/fields';
 import { TankChoice, WaterChoice } from './choices';
 import { logEvent } from './log-event';
@@ -69,9 +69,13 @@ export function TopUpTool({
 			? phAfterTopUp({
 					volumeL: inTank!,
 					ph: phNow,
-					phosphateMmolL: usualPhosphate(ecNow!, water.ecUsCm),
+					ecUsCm: ecNow!,
 					addL: adding!,
-					water: { ph: water.ph, alkalinityMeqL: water.alkalinityMgLCaco3 / MG_L_CACO3_PER_MEQ },
+					water: {
+						ph: water.ph,
+						alkalinityMeqL: water.alkalinityMgLCaco3 / MG_L_CACO3_PER_MEQ,
+						ecUsCm: water.ecUsCm,
+					},
 				})
 			: null;
 	const choose = (code: string) => {

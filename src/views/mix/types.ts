@@ -1,3 +1,5 @@
+import type { DoseAnswer } from '@/server/contract-dose';
+
 /** What the Mix page knows of products, tanks, recipes and batches. */
 export interface Product {
 	name: string;
@@ -81,31 +83,7 @@ export interface LogStep {
 	flag?: number | null;
 	doubt?: string | null;
 }
-export interface Advice {
-	do: 'nothing' | 'refuse' | 'titrate' | 'dose';
-	message: string;
-	ph: number;
-	volume_l: number;
-	strength_meq_per_ml: number | null;
-	changed_factor: number | null;
-	past: {
-		time: string;
-		ml: number;
-		ph_before: number;
-		ph_after: number;
-		other_water: boolean;
-		jug: boolean;
-		litres: number;
-	}[];
-	same_start: { time: string; ml: number; ph_after: number } | null;
-	curve: { ml_per_l: number; ph: number; low_ph: number; high_ph: number }[];
-	ml?: number;
-	ml_to_target?: number;
-	predicted_ph?: number;
-	low_ph?: number;
-	high_ph?: number;
-	part?: number;
-}
+export type Advice = DoseAnswer;
 
 export const poured = (ml: number): string => (ml >= 100 ? ml.toFixed(0) : ml >= 10 ? ml.toFixed(1) : ml.toFixed(2));
 /** The gain a feed is planned with: what its batches have shown, else what was typed. */

@@ -23,6 +23,8 @@ interface Given {
 	predicted: number;
 	low: number;
 	high: number;
+	/** By this device’s clock, when it has mixed. */
+	mixedAt: number;
 }
 
 /** One tank being dosed: what is advised, what was given and waits for its pH, and what it did. */
@@ -33,14 +35,17 @@ export function useDose(
 	targetPh: number,
 	litres: number | undefined,
 	onStep?: OnDoseStep | undefined,
+	leaveInRange = false,
 ) {
 	const [advice, setAdvice] = useState<Advice | null>(null);
+	const [asked, setAsked] = useState(0);
 	const [given, setGiven] = useState<Given | null>(null);
 	const [told, setTold] = useState('');
 	const [problem, setProblem] = useState('');
 
 	async function ask() {
 		setProblem('');
+		setAsked(Date.now());
 		try {
 			setAdvice(
 				await api<Advice>('/mix/dose', {
@@ -48,6 +53,7 @@ export function useDose(
 						station: tank.code,
 						product: product.name,
 						target_ph: targetPh,
+						...(leaveInRange ? { leave_in_range: true } : {}),
 						...(litres !== undefined && litres > 0 ? { volume_l: litres } : {}),
 					},
 				}),
@@ -62,7 +68,7 @@ export function useDose(
 		setGiven(null);
 		setTold('');
 		ask();
-	}, [tank.code, product.name, targetPh]);
+	}, [tank.code, product.name, targetPh, leaveInRange]);
 
 	async function pour(text: string) {
 		const amount = decimal(text.trim());
@@ -87,7 +93,13 @@ export function useDose(
 			};
 			if (onStep) await onStep(step, pour);
 			else await logEvent(engine, tank.code, pour);
-			setGiven({ ml: amount, predicted: advice.predicted_ph!, low: advice.low_ph!, high: advice.high_ph! });
+			setGiven({
+				ml: amount,
+				predicted: advice.predicted_ph!,
+				low: advice.low_ph!,
+				high: advice.high_ph!,
+				mixedAt: Date.now() + (advice.wait_minutes ?? 0) * 60_000,
+			});
 			setTold('');
 			setProblem('');
 		} catch (error) {
@@ -116,5 +128,5 @@ export function useDose(
 		setAdvice(null);
 		await ask();
 	}
-	return { advice, given, told, problem, ask, pour, measured };
+	return { advice, asked, given, told, problem, ask, pour, measured };
 }

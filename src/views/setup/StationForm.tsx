@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { decimal } from '@/core/format/readings-row';
 import { STATION_KINDS } from '@/core/reading/model';
 import { Choice, Text } from './fields';
+import { StationDosing } from './StationDosing';
 import { StationHabits } from './StationHabits';
 import type { Station, System } from './types';
 
@@ -76,6 +77,13 @@ export function StationForm({
 			</button>
 			<span className="text-soft text-[0.8rem] pb-2">code {s.code}</span>
 			<StationHabits station={s} onChange={(change) => setS({ ...s, ...change })} />
+			{(s.kind === 'reservoir' || s.kind === 'mix') && (
+				<StationDosing
+					station={s}
+					system={systems.find((y) => y.code === s.system) ?? null}
+					onChange={(change) => setS({ ...s, ...change })}
+				/>
+			)}
 			{problem && (
 				<p role="alert" className="text-error w-full">
 					{problem}

@@ -1,6 +1,8 @@
 import { useState } from 'react';
+import { AERATION } from '@/core/chem/degassing';
 import { CROPS, STAGES, SYSTEM_PRESETS } from '@/core/crop/presets';
 import { decimal } from '@/core/format/readings-row';
+import { aerationOf } from '@/core/mix/dose/aeration-of';
 import { Choice, Text } from './fields';
 import type { System } from './types';
 
@@ -49,6 +51,16 @@ export function SystemForm({
 				value={y.stage ?? ''}
 				options={[...new Set([y.stage ?? '', ...STAGES])]}
 				onChange={(stage) => setY({ ...y, stage })}
+			/>
+			<Choice
+				label="Water moved by"
+				width="w-36"
+				value={y.aeration ?? ''}
+				options={['', ...Object.keys(AERATION)]}
+				labels={{
+					'': `as usual (${aerationOf({ aeration: null, kind: '' }, { aeration: null, kind: y.kind }) ?? 'not known'})`,
+				}}
+				onChange={(aeration) => setY({ ...y, aeration: (aeration || null) as System['aeration'] })}
 			/>
 			<button type="submit" className="act !font-normal" disabled={litres === undefined}>
 				Save

@@ -1,7 +1,7 @@
 import { useState } from 'react';
+import { ACID_KINDS, type AcidKind, BASE_KINDS, type BaseKind } from '@/core/chem/acids';
 import { decimal } from '@/core/format/readings-row';
 import { acidDemand } from '@/core/water/acid-demand';
-import { ACID_KINDS, type AcidKind, BASE_KINDS, type BaseKind } from '@/core/water/acids';
 import { baseDemand } from '@/core/water/base-demand';
 import { Choice, Text } from '../setup/fields';
 import type { WaterSource } from './types';
@@ -116,9 +116,9 @@ export function AcidTool({ source }: { source: WaterSource }) {
 							<p>
 								Tomorrow it stands near <strong>{acid.phNextDay.moved.toFixed(1)}</strong> with a bubbler or a falling
 								return, {acid.phNextDay.still.toFixed(1)} standing still: carbon dioxide leaves, and the pH climbs back
-								to {acid.phAfterDegassingBuffered.toFixed(1)} in the end
-								{acid.phAfterDegassing - acid.phAfterDegassingBuffered > 0.2 &&
-									` (${acid.phAfterDegassing.toFixed(1)} without what the acid itself buffers)`}
+								to {acid.phAfterDegassing.toFixed(1)} in the end
+								{acid.phAfterDegassingCarbonate - acid.phAfterDegassing > 0.2 &&
+									` (${acid.phAfterDegassingCarbonate.toFixed(1)} without what the acid itself buffers)`}
 								. Holding {f.target} under aeration takes {acid.meqPerLAerated.toFixed(2)} meq/L in all. Add a part,
 								stir, wait, measure.
 							</p>

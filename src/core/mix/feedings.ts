@@ -1,7 +1,6 @@
 import type { GainSample } from './nutrient-dose';
-import type { PastDose } from './response';
 
-/** Readings and events of one station, paired into what each dose did. */
+/** Readings and events of one station, paired into what each feeding did to its EC. */
 export interface Dosed {
 	at: number;
 	ml: number;
@@ -17,7 +16,7 @@ export interface Seen {
 }
 
 const HOUR = 3_600_000;
-/** The reading before a dose may be a night old, the one after must be of the same day: uptake moves pH as well. */
+/** The reading before a feeding may be a night old, the one after must be of the same day. */
 export const BEFORE_MS = 24 * HOUR;
 export const AFTER_MS = 6 * HOUR;
 
@@ -58,36 +57,6 @@ export function litresAt(fillings: readonly Filling[], at: number, holdsL: numbe
 		if (f.at > filled.at && f.at <= at && f.litres !== null)
 			litres += f.kind === 'drained' ? -f.litres : f.kind === 'water_added' ? f.litres : 0;
 	return litres > 0 ? litres : holdsL;
-}
-
-/**
- * @param volumeAt litres in the tank at a time
- * @param ec readings of the same tank, so that it is known how much feed was in it then
- */
-export function pairDoses(
-	doses: readonly Dosed[],
-	ph: readonly Seen[],
-	otherEvents: readonly number[],
-	volumeAt: (at: number) => number,
-	ec: readonly Seen[] = [],
-): (PastDose & { at: number })[] {
-	return doses.flatMap((d) => {
-		const seen = around(d.at, ph, otherEvents);
-		const ecUsCm = ec.findLast((r) => r.at <= d.at && d.at - r.at <= BEFORE_MS)?.value;
-		return seen && d.ml > 0
-			? [
-					{
-						at: d.at,
-						volumeL: volumeAt(d.at),
-						ml: d.ml,
-						phBefore: seen.before,
-						phAfter: seen.after,
-						ecUsCm,
-						otherInstrument: seen.otherInstrument,
-					},
-				]
-			: [];
-	});
 }
 
 const PART = /^part ([A-F])\b/;

@@ -1,3 +1,5 @@
+import { activity, PK2_PHOSPHORIC, phosphatePk2 } from './activity';
+
 /**
  * Acids that growers use: what a litre or a gram holds, how many protons each mole gives at a pH, what it feeds besides.
  * pKa at 25 °C, molar masses from atomic weights (CRC Handbook; from memory).
@@ -16,15 +18,22 @@ interface Acid {
 
 export const ACIDS: Record<AcidKind, Acid> = {
 	nitric: { gPerMol: 63.012, strong: 1, pka: [], adds: { no3_n_mg_l: 14.007 } },
-	phosphoric: { gPerMol: 97.994, strong: 0, pka: [2.148, 7.198, 12.35], adds: { p_mg_l: 30.974 } },
+	phosphoric: { gPerMol: 97.994, strong: 0, pka: [2.148, PK2_PHOSPHORIC, 12.35], adds: { p_mg_l: 30.974 } },
 	sulfuric: { gPerMol: 98.078, strong: 1, pka: [1.99], adds: { so4_mg_l: 96.06 } },
 	citric: { gPerMol: 192.124, strong: 0, pka: [3.128, 4.761, 6.396], adds: {} },
 	acetic: { gPerMol: 60.052, strong: 0, pka: [4.756], adds: {} },
 };
 
-/** Protons that one mole has given at a pH. */
-export function protonsGiven(kind: AcidKind, ph: number): number {
-	const { strong, pka } = ACIDS[kind];
+/**
+ * Protons that one mole has given at a pH. In a feed (an EC in µS/cm) ions with more charges are held more weakly: pKa of the
+ * step that leaves z charges is lower by (2z − 1) times −log γ of one charge, phosphate’s second also by its pairs (activity.ts).
+ */
+export function protonsGiven(kind: AcidKind, ph: number, tempC = 25, ecUsCm = 0): number {
+	const { strong, pka: thin } = ACIDS[kind];
+	const logGamma = Math.log10(activity(tempC, ecUsCm).gamma1);
+	const pka = thin.map((pk, i) =>
+		pk === PK2_PHOSPHORIC ? phosphatePk2(tempC, ecUsCm) : pk + (2 * (strong + i + 1) - 1) * logGamma,
+	);
 	const h = 10 ** -ph;
 	let term = 1;
 	let sum = 1;

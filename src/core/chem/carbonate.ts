@@ -1,7 +1,10 @@
+import { activity } from './activity';
+
 /**
  * Carbonic acid in water: pK1, pK2, pKw and Henry's constant by temperature after Plummer and Busenberg (1982),
- * Geochimica et Cosmochimica Acta 46, 1011–1040. Concentrations stand for activities: right to about 0.05 pH for tap and
- * irrigation waters, not for seawater. Alkalinity is carbonate alkalinity, meq/L.
+ * Geochimica et Cosmochimica Acta 46, 1011–1040. Without an EC concentrations stand for activities: right to about 0.05 pH
+ * for tap and irrigation waters. With one the constants are effective ones (activity.ts): pH is an activity, as electrodes
+ * read it, and everything else a concentration. Alkalinity is carbonate alkalinity, meq/L.
  */
 export interface CarbonateConstants {
 	k1: number;
@@ -9,6 +12,8 @@ export interface CarbonateConstants {
 	kw: number;
 	/** mol/L per atm. */
 	kh: number;
+	/** Activity coefficient of hydrogen ions. */
+	gammaH: number;
 }
 
 export const CARBONATE_RANGE_C: readonly [number, number] = [0, 60];
@@ -16,17 +21,22 @@ export const CARBONATE_RANGE_C: readonly [number, number] = [0, 60];
 export const AIR_UATM = 420;
 export const MG_L_CACO3_PER_MEQ = 50.04;
 
-/** @example -Math.log10(carbonateConstants(25).k1) // 6.352 */
-export function carbonateConstants(tempC: number): CarbonateConstants {
+/**
+ * @param ecUsCm of the solution, µS/cm at 25 °C, up to 10,000; 0 or left out: a thin water
+ * @example -Math.log10(carbonateConstants(25).k1) // 6.352
+ */
+export function carbonateConstants(tempC: number, ecUsCm = 0): CarbonateConstants {
 	const t = tempC + 273.15;
 	const log = Math.log10(t);
 	const of = (a: number, b: number, c: number, d: number, e: number) =>
 		10 ** (a + b * t + c / t + d * log + e / t ** 2);
+	const g = activity(tempC, ecUsCm);
 	return {
-		k1: of(-356.3094, -0.06091964, 21834.37, 126.8339, -1684915),
-		k2: of(-107.8871, -0.03252849, 5151.79, 38.92561, -563713.9),
+		k1: of(-356.3094, -0.06091964, 21834.37, 126.8339, -1684915) / g.gamma1,
+		k2: (of(-107.8871, -0.03252849, 5151.79, 38.92561, -563713.9) * g.gamma1) / g.gamma2,
 		kh: of(108.3865, 0.01985076, -6919.53, -40.45154, 669365),
-		kw: of(-283.971, -0.05069842, 13323, 102.24447, -1119669),
+		kw: of(-283.971, -0.05069842, 13323, 102.24447, -1119669) / g.gamma1,
+		gammaH: g.gamma1,
 	};
 }
 
@@ -38,7 +48,7 @@ function charge(c: CarbonateConstants, h: number): number {
 }
 
 /** Hydroxide less hydrogen ions, meq/L. */
-const waterIons = (c: CarbonateConstants, h: number): number => 1000 * (c.kw / h - h);
+const waterIons = (c: CarbonateConstants, h: number): number => 1000 * (c.kw / h - h / c.gammaH);
 
 /** Alkalinity (meq/L) of a water with so much total carbonate (mmol/L) at a pH, closed to the air. */
 export function alkalinityClosed(ph: number, totalMmolL: number, c: CarbonateConstants): number {

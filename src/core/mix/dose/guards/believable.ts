@@ -1,0 +1,38 @@
+import { isMoved } from '../../../chem/degassing';
+import { say } from '../record';
+import type { Guard } from './guard';
+
+/** A reading older than this is not dosed on; in moved water pH climbs while one looks away. */
+const STALE_H = 12;
+const STALE_MOVED_H = 3;
+
+/** Not on a reading that is in doubt, old, from before the last addition, or of a probe that cannot tell the way from nothing. */
+export const believable: Guard = {
+	name: 'believable',
+	check: ({ q, b, ph, phAt, reading }) => {
+		if (q.doubt) return { say: 'refuse', said: q.doubt };
+		const since = b.filling.happenings.findLast((h) => h.at >= phAt && h.does !== 'nothing');
+		if (since) {
+			const e = since.event;
+			return {
+				say: 'refuse',
+				said: say('added-since', {
+					what: e.kind === 'dosed' ? e.product : e.kind,
+					amount: e.kind === 'dosed' ? e.ml : e.kind === 'water' ? (e.litres ?? 0) : 0,
+					unit: e.kind === 'dosed' ? 'mL' : 'L',
+				}),
+			};
+		}
+		if (b.filling.filledAt !== null && b.filling.filledAt > phAt)
+			return { say: 'refuse', said: say('added-since', { what: 'filled', amount: b.filling.litres, unit: 'L' }) };
+		const hours = (q.now - phAt) / 3_600_000;
+		const most = isMoved(q.tank.aeration) ? STALE_MOVED_H : STALE_H;
+		if (hours > most) return { say: 'refuse', said: say('stale', { hours, most }) };
+		const way = Math.abs(ph - q.targetPh);
+		const known = Math.abs(q.knownErrorPh ?? 0);
+		if (known > way) return { say: 'refuse', said: say('probe-off', { error: known, way, by: reading?.by ?? '' }) };
+		const spread = reading?.u ?? 0;
+		if (spread > way) return { say: 'refuse', said: say('probe-unsure', { spread, way, by: reading?.by ?? '' }) };
+		return null;
+	},
+};

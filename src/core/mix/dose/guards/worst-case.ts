@@ -1,0 +1,31 @@
+import { meqThatPasses } from '../outcome';
+import { say } from '../record';
+import type { Guard, Guarded } from './guard';
+
+/** Below the range by at most so much, in all but 2.5 % of cases. */
+const UNDER_RANGE = 0.3;
+const CHANCE = 0.025;
+/** Acid does not go below, base not above these, unless the grower changes the limit for the tank. */
+export const LEAST_PH = 5;
+export const MOST_PH = 7;
+const RANGE_AROUND = 0.3;
+
+export function limitPh(g: Pick<Guarded, 'q' | 'sign'>): number {
+	const { tank, targetPh } = g.q;
+	const range = tank.range ?? [targetPh - RANGE_AROUND, targetPh + RANGE_AROUND];
+	return g.sign < 0
+		? (tank.leastPh ?? Math.max(Math.min(range[0], targetPh) - UNDER_RANGE, LEAST_PH))
+		: (tank.mostPh ?? Math.min(Math.max(range[1], targetPh) + UNDER_RANGE, MOST_PH));
+}
+
+/** The far end of what is believed must not pass the limit of the tank. */
+export const worstCase: Guard = {
+	name: 'worst-case',
+	check: (g) => {
+		const limit = limitPh(g);
+		const beyond = g.sign < 0 ? g.q.targetPh < limit : g.q.targetPh > limit;
+		if (beyond) return { say: 'refuse', said: say('target-beyond-limit', { limit, target: g.q.targetPh }) };
+		const meqL = meqThatPasses(g.b, g.ph, limit, g.product, CHANCE);
+		return { say: 'at most', meqL, said: say('worst-case', { limit, meqL }) };
+	},
+};

@@ -1,0 +1,38 @@
+import { useEffect, useState } from 'react';
+
+const clock = (ms: number): string => {
+	const s = Math.max(Math.ceil(ms / 1000), 0);
+	const minutes = Math.floor(s / 60);
+	return minutes >= 60
+		? `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, '0')} h`
+		: `${minutes}:${String(s % 60).padStart(2, '0')}`;
+};
+
+/** How long what was poured still wants to mix, counted down; and the word when it has. */
+export function MixingWait({ mixedAt, onMixed }: { mixedAt: number; onMixed?: (() => void) | undefined }) {
+	const [now, setNow] = useState(() => Date.now());
+	const over = now >= mixedAt;
+	useEffect(() => {
+		if (over) {
+			onMixed?.();
+			return;
+		}
+		const timer = setInterval(() => setNow(Date.now()), 1000);
+		return () => clearInterval(timer);
+	}, [over, onMixed]);
+	return (
+		<p className="my-1 text-[1.1rem]" data-mixing={over ? 'mixed' : 'waiting'}>
+			{over ? (
+				'It has had its time to mix: read now.'
+			) : (
+				<>
+					Stir, and let it mix:{' '}
+					<strong className="tabular-nums" role="timer">
+						{clock(mixedAt - now)}
+					</strong>{' '}
+					still. A pH read sooner is kept, and not dosed on.
+				</>
+			)}
+		</p>
+	);
+}
