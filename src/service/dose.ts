@@ -80,6 +80,7 @@ export async function doseAdvice(
 		ph: q.ph,
 		now,
 		doubt: q.ph === null && newest ? doubtOf(newest) : null,
+		unexpectedOnly: newest?.check === 'prediction',
 		knownErrorPh: q.ph === null && newest ? await knownError(db, context, newest) : 0,
 		leaveInRange: q.leaveInRange,
 	};
@@ -130,7 +131,7 @@ async function knownError(db: Db, context: SiteContext, r: JudgedReading): Promi
 	if (r.instrument === null || r.restated !== null) return 0;
 	const own = await listCalibrations(db, context.site.id, { instrument: r.instrument, quantity: 'ph' });
 	const last = own.filter((c) => !c.withdrawn && c.at <= r.at).at(-1);
-	if (!last || last.kind !== 'check') return 0;
+	if (last?.kind !== 'check') return 0;
 	const found = last.points.filter((p) => p.asFound !== null);
 	if (found.length === 0) return 0;
 	const nearest = found.reduce((a, b) => (Math.abs(b.nominal - r.value) < Math.abs(a.nominal - r.value) ? b : a));

@@ -127,7 +127,10 @@ export async function tankAsWritten(
 		record: {
 			ph: byTime([...ph.values()].filter((r) => r.at <= now)),
 			ec: byTime([...ec].map(([at, usCm]) => ({ at, usCm })).filter((r) => r.at <= now)),
-			events: byTime(events.flatMap((e) => tankEvent(e, waters) ?? [])),
+			events: byTime([
+				...events.flatMap((e) => tankEvent(e, waters.of(e)) ?? []),
+				...batchFillings(waters.batches, fills, since, waters.of),
+			]),
 			alkalinity: byTime(
 				alkalinity
 					.filter((r) => r.decision !== 'discard' && r.at <= now)
@@ -148,13 +151,31 @@ export async function tankAsWritten(
 	};
 }
 
-function tankEvent(e: EventRecord, waters: (e: EventRecord) => WaterThen | null): TankEvent | null {
+/** A batch that was begun without a word of the filling was one all the same. */
+function batchFillings(
+	batches: readonly BatchRow[],
+	fills: readonly EventRecord[],
+	since: number,
+	waterOf: (e: { at: number; product: string }) => WaterThen | null,
+): TankEvent[] {
+	return batches
+		.filter((b) => b.startedAt >= since && !fills.some((f) => Math.abs(f.at - b.startedAt) < SAME_FILLING_MS))
+		.map((b) => ({
+			at: b.startedAt,
+			kind: 'filled',
+			litres: b.plan.litres,
+			water: waterOf({ at: b.startedAt, product: '' }),
+		}));
+}
+const SAME_FILLING_MS = 3_600_000;
+
+function tankEvent(e: EventRecord, water: WaterThen | null): TankEvent | null {
 	const { at } = e;
 	switch (e.kind) {
 		case 'solution_changed':
-			return { at, kind: 'filled', litres: inLitres(e.amount, e.unitText), water: waters(e) };
+			return { at, kind: 'filled', litres: inLitres(e.amount, e.unitText), water };
 		case 'water_added':
-			return { at, kind: 'water', litres: inLitres(e.amount, e.unitText), water: waters(e) };
+			return { at, kind: 'water', litres: inLitres(e.amount, e.unitText), water };
 		case 'drained':
 			return { at, kind: 'drained', litres: inLitres(e.amount, e.unitText) };
 		case 'nutrient_added':
@@ -176,7 +197,7 @@ async function watersOf(
 	station: StationRow,
 	events: readonly EventRecord[],
 	now: number,
-): Promise<(e: EventRecord) => WaterThen | null> {
+): Promise<{ of: (e: { at: number; product: string }) => WaterThen | null; batches: BatchRow[] }> {
 	const sources = context.stations.filter((s) => s.kind === 'source' || s.kind === 'blend');
 	const named = (text: string) =>
 		sources.find((s) => [s.code, s.name].some((n) => n.toLowerCase() === text.trim().toLowerCase())) ?? null;
@@ -185,12 +206,14 @@ async function watersOf(
 	const only = fedBy.length === 1 && station.fedBy.length === 1 ? fedBy[0]! : null;
 	const batchOf = (at: number): BatchRow | null =>
 		batches.find((b) => b.startedAt <= at + 60_000 && at - b.startedAt <= DAY) ?? null;
-	const sourceOf = (e: EventRecord) => {
+	const sourceOf = (e: { at: number; product: string }) => {
 		const batch = batchOf(e.at);
 		return (batch?.plan.water ? named(batch.plan.water) : null) ?? named(e.product) ?? only;
 	};
 	const used = new Set(
-		events.flatMap((e) => (e.kind === 'solution_changed' || e.kind === 'water_added' ? (sourceOf(e) ?? []) : [])),
+		[...batches.map((b) => ({ kind: 'solution_changed', at: b.startedAt, product: '' })), ...events].flatMap((e) =>
+			e.kind === 'solution_changed' || e.kind === 'water_added' ? (sourceOf(e) ?? []) : [],
+		),
 	);
 	const facts = new Map<
 		string,
@@ -215,7 +238,7 @@ async function watersOf(
 			].sort((a, b) => a.at - b.at),
 		});
 	}
-	return (e) => {
+	const of = (e: { at: number; product: string }): WaterThen | null => {
 		const source = sourceOf(e);
 		if (!source) return null;
 		const f = facts.get(source.code)!;
@@ -229,6 +252,7 @@ async function watersOf(
 			alkalinityMeqL: f.alkalinity.findLast((a) => a.at >= shift && a.at < next)?.meqL ?? null,
 		};
 	};
+	return { of, batches };
 }
 
 const USUAL_TEMP_C = 20;

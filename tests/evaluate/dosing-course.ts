@@ -29,7 +29,7 @@ export interface Visit {
 const PRODUCT = 'product';
 const AT_MOST = 12;
 const WITHIN = 0.1;
-const AGAIN = new Set(['added-since', 'stale']);
+const AGAIN = new Set(['added-since', 'stale', 'moved-untold']);
 
 export function questionOf(g: SimulatedGrower): DoseQuestion {
 	const { told } = g.world;

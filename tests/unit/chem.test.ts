@@ -97,9 +97,9 @@ describe('a solution of two buffers', () => {
 	it('nothing leaves at once, everything in the end: the equilibrium with air', () => {
 		const thin = mediumOf(20, 0);
 		const total = totalCarbonate(0.68, 5.8, thin.c)!;
-		const after = (hours: number) => carbonAfter(hours, AERATION['air stone'].perHour, 0.68, total, 0, thin, 5.8).ph;
-		expect(after(0)).toBeCloseTo(5.8, 4);
-		expect(after(500)).toBeCloseTo(phOpen(0.68, 420, thin.c), 2);
+		const left = (hours: number) => carbonAfter(hours, AERATION['air stone'].perHour, 0.68, total, 0, thin, 5.8).ph;
+		expect(left(0)).toBeCloseTo(5.8, 4);
+		expect(left(500)).toBeCloseTo(phOpen(0.68, 420, thin.c), 2);
 	});
 });
 

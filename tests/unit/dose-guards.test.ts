@@ -52,6 +52,7 @@ describe('believable', () => {
 		],
 		['a reading from before the last addition', fresh().after(20).topped(10).after(20).question(), 'added-since'],
 		['a reading from before the tank was filled anew', fresh().after(20).filled().after(20).question(), 'added-since'],
+		['a pH that fell within minutes with nothing noted', fresh(7).after(15).ph(6.7).question(), 'moved-untold'],
 		['a pen that is known to be further off than the way', fresh(6.2).question({ knownErrorPh: 0.5 }), 'probe-off'],
 		[
 			'a pen that cannot tell the way from nothing',

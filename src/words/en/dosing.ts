@@ -35,6 +35,8 @@ const WORDS: Record<string, Words> = {
 		'This reading was put right by a calibration that is not confirmed yet. Check the pen in a second bottle of buffer, then read again before dosing.',
 	'added-since': (p) =>
 		`Since the last pH reading ${Number(p.amount) > 0 ? `${p.amount} ${p.unit} of ` : ''}${ADDED[String(p.what)] ?? p.what} went in. Read again before dosing.`,
+	'moved-untold': (p) =>
+		`The pH went from ${ph(p.from!)} to ${ph(p.to!)} within ${span(Number(p.minutes))}, and nothing is logged: was something poured? Log it, then read again. If nothing was, read again before dosing.`,
 	stale: (p) =>
 		Number(p.most) < 6
 			? `The reading is ${Number(p.hours).toFixed(1)} hours old, and in moved water the pH climbs meanwhile. Read again before dosing.`

@@ -1,5 +1,5 @@
 import { aimAt } from './aim';
-import { type Believed, believe } from './believed';
+import { type Believed, believe, explainsNewest } from './believed';
 import { GUARDS } from './guards';
 import type { Guard, Guarded } from './guards/guard';
 import { shownAfter } from './outcome';
@@ -72,9 +72,11 @@ export function adviseDose(
 	if (ph === undefined) return refuse('no-reading');
 	if (!(ph >= 0 && ph <= 14 && q.targetPh >= 3 && q.targetPh <= 10)) return refuse('ph-impossible');
 	const strengthMeqMl = q.product.strengthMeqMl ?? strengthOfDoses(q);
+	const explained = q.doubt !== null && q.unexpectedOnly === true && explainsNewest(q, strengthMeqMl ?? 1);
+	const doubt = explained ? null : q.doubt;
 	const asked: DoseQuestion =
 		q.ph === null
-			? q
+			? { ...q, doubt }
 			: { ...q, record: { ...q.record, ph: [...q.record.ph, { at: q.now, value: q.ph, u: 0.02, by: null }] } };
 	const sign = q.product.kind === 'acid' ? -1 : 1;
 	const believed = (options.believe ?? believe)(asked, strengthMeqMl ?? 1);
@@ -102,7 +104,7 @@ export function adviseDose(
 	// As near as this pen can tell, it is there.
 	const near = refused?.said.code === 'probe-unsure' && way <= NEAR;
 	// Old or doubted, a pH on target is still nothing to pour on; only then is it told that it is there.
-	if (q.doubt) return done({ do: 'refuse', said: q.doubt });
+	if (doubt) return done({ do: 'refuse', said: doubt });
 	if (
 		(onTarget || inRange || near) &&
 		(!refused || refused.said.code.startsWith('probe') || refused.said.code === 'thin-water')

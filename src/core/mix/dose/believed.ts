@@ -1,9 +1,10 @@
 import { type Medium, mediumOf } from '../../chem/solution';
-import { type Component, drawFrom, momentsOf, type Nodes } from './belief';
+import { type Component, drawFrom, momentsOf, type Nodes, quantiles } from './belief';
 import { type Filling, fillingsOf } from './fillings';
 import { type DoseSeen, type Followed, followFilling } from './follow';
 import { learnJug } from './jug-steps';
 import { mixMinutes, visitGapMs } from './mixing-wait';
+import { pass } from './passage';
 import { carriedOver, type Known, priorOf, SURPRISE, surpriseOf } from './prior';
 import type { DoseProduct, DoseQuestion } from './record';
 
@@ -126,4 +127,27 @@ function firstBringing(f: Filling, doses: readonly DoseSeen[], other: boolean, g
 			doses: [...doses],
 		},
 	];
+}
+
+/** A pen is so far off that what lies beyond by this much is still explained. */
+const GIVE = 0.1;
+
+/**
+ * Whether what is known of the tank leads to its newest reading: carbon dioxide that has left since the one before it lifts the
+ * pH, however far it is from what the station’s readings alone lead to.
+ */
+export function explainsNewest(q: DoseQuestion, strengthMeqMl: number): boolean {
+	const newest = q.record.ph.findLast((r) => r.at <= q.now);
+	if (!newest) return false;
+	const before = believe(
+		{ ...q, record: { ...q.record, ph: q.record.ph.filter((r) => r.at < newest.at) } },
+		strengthMeqMl,
+	);
+	const { last, weak } = before.followed;
+	if (!last || before.filling.filledAt === null) return false;
+	const since = before.filling.happenings.filter((h) => h.at >= last.at && h.at < newest.at);
+	const p = pass(before.nodes, { at: last.at, ph: last.value }, newest.at, since, weak, before.medium);
+	if (p.unknown) return false;
+	const [low, high] = quantiles(p.ph, before.nodes.weight, [0.025, 0.975]) as [number, number];
+	return newest.value >= low - GIVE && newest.value <= high + GIVE;
 }

@@ -50,6 +50,10 @@ const U_LEAST_MEQ_L = 0.005;
 const MOST_Z = 4;
 /** Readings nearer than this to one another tell nothing new while nothing is done. */
 const THIN_MS = 1.5 * 3_600_000;
+/** A pH that moved by so much within so long of a reading, with nothing noted until so soon after it. */
+const MOVED = 0.05;
+const SOON_MS = 3_600_000;
+const NOTED_LATE_MS = 5 * 60_000;
 const U_ALKALINITY = { share: 0.1, meqL: 0.12 };
 
 /** Goes through a filling: every stretch between two readings multiplies the weights by how well each possible tank explains it. */
@@ -88,10 +92,13 @@ function usableReadings(f: Filling, mixMs: number): { usable: PhRead[]; early: n
 			!mixed.some((r) => r.at > h.at && r.at <= (f.happenings[i + 1]?.at ?? Number.POSITIVE_INFINITY)),
 	).length;
 	const usable: PhRead[] = [];
+	const acts = (a: number, b: number) => poured.some((p) => p >= a && p < b);
 	for (const [i, r] of mixed.entries()) {
 		const next = mixed[i + 1];
 		const before = usable.at(-1);
-		const acts = (a: number, b: number) => poured.some((p) => p >= a && p < b);
+		// Noted a little late, a dose seems to have followed the reading that it has already moved.
+		const moved = before && Math.abs(r.value - before.value) > MOVED && r.at - before.at <= SOON_MS;
+		if (moved && !acts(before.at, r.at) && poured.some((p) => p >= r.at && p - r.at <= NOTED_LATE_MS)) continue;
 		if (!before || !next || acts(before.at, r.at) || acts(r.at, next.at) || r.at - before.at >= THIN_MS) usable.push(r);
 	}
 	return { usable, early };

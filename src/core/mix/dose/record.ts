@@ -82,6 +82,8 @@ export interface DoseQuestion {
 	now: number;
 	/** Why the newest reading is nothing to dose on, by the checks; null where it is. */
 	doubt: Said | null;
+	/** The doubt is only that nobody expected the value: a tank that has lost carbon dioxide may explain it. */
+	unexpectedOnly?: boolean | undefined;
 	/** An error of the probe that is known and not taken off, in pH. */
 	knownErrorPh?: number | undefined;
 	/** Leaves alone what is inside the range. */

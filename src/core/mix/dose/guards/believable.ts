@@ -6,10 +6,14 @@ import type { Guard } from './guard';
 const STALE_H = 12;
 const STALE_MOVED_H = 3;
 
+/** A pH does not go towards the target by so much within an hour unless somebody poured. */
+const MOVED = 0.12;
+const SOON_MS = 3_600_000;
+
 /** Not on a reading that is in doubt, old, from before the last addition, or of a probe that cannot tell the way from nothing. */
 export const believable: Guard = {
 	name: 'believable',
-	check: ({ q, b, ph, phAt, reading }) => {
+	check: ({ q, b, ph, phAt, reading, sign }) => {
 		if (q.doubt) return { say: 'refuse', said: q.doubt };
 		const since = b.filling.happenings.findLast((h) => h.at >= phAt && h.does !== 'nothing');
 		if (since) {
@@ -28,6 +32,16 @@ export const believable: Guard = {
 		const hours = (q.now - phAt) / 3_600_000;
 		const most = isMoved(q.tank.aeration) ? STALE_MOVED_H : STALE_H;
 		if (hours > most) return { say: 'refuse', said: say('stale', { hours, most }) };
+		const before = b.filling.readings.findLast((r) => r.at < phAt);
+		const untold =
+			before &&
+			phAt - before.at <= SOON_MS &&
+			!b.filling.happenings.some((h) => h.at >= before.at && h.at < phAt && h.does !== 'nothing');
+		if (untold && (ph - before.value) * sign > MOVED)
+			return {
+				say: 'refuse',
+				said: say('moved-untold', { from: before.value, to: ph, minutes: Math.round((phAt - before.at) / 60_000) }),
+			};
 		const way = Math.abs(ph - q.targetPh);
 		const known = Math.abs(q.knownErrorPh ?? 0);
 		if (known > way) return { say: 'refuse', said: say('probe-off', { error: known, way, by: reading?.by ?? '' }) };

@@ -25,7 +25,8 @@ export const worstCase: Guard = {
 		const limit = limitPh(g);
 		const beyond = g.sign < 0 ? g.q.targetPh < limit : g.q.targetPh > limit;
 		if (beyond) return { say: 'refuse', said: say('target-beyond-limit', { limit, target: g.q.targetPh }) };
-		const meqL = meqThatPasses(g.b, g.ph, limit, g.product, CHANCE);
+		// The pen may be off by its own uncertainty: the tank is then nearer to the limit than it reads.
+		const meqL = meqThatPasses(g.b, g.ph, limit - g.sign * (g.reading?.u ?? 0), g.product, CHANCE);
 		return { say: 'at most', meqL, said: say('worst-case', { limit, meqL }) };
 	},
 };
