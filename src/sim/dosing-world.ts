@@ -1,14 +1,12 @@
-import { alkalinityClosed, carbonateConstants, solvePh, totalCarbonate } from '@/core/chem/carbonate';
+import { acidTo, naturalWater, phOf, type Solution } from './dosing/solution';
 import type { Random } from './random';
 
 /**
- * A tank of feed as it truly is, for the evaluation of learned dosing: carbonate of its water, phosphate and some ammonium,
- * a product of a strength that nobody knows, a measuring cylinder and a pen that are a little off.
+ * A closed tank of feed: carbonate of its water, phosphate and some ammonium, a product of a strength that nobody knows, a
+ * measuring cylinder and a pen that are a little off. Nothing leaves it and nothing lives in it (dosing/tank.ts has those).
  */
 export class DosingTank {
-	private readonly carbonate: number;
-	private charge: number;
-	private readonly constants;
+	private readonly solution: Solution;
 
 	constructor(
 		private readonly truth: {
@@ -20,31 +18,30 @@ export class DosingTank {
 			/** meq/mL. */
 			productMeqMl: number;
 			startPh: number;
+			/** Of the feed; 1,700 unless given. */
+			ecUsCm?: number;
 		},
 		private readonly chance: Random,
 	) {
-		this.constants = carbonateConstants(truth.tempC);
-		this.carbonate = totalCarbonate(truth.alkalinityMeqL, 7.4, this.constants) ?? truth.alkalinityMeqL;
-		this.charge = this.held(truth.startPh);
-	}
-
-	/** Base equivalents held at a pH, meq/L. */
-	private held(ph: number): number {
-		const { phosphateMmolL, ammoniumMmolL } = this.truth;
-		return (
-			alkalinityClosed(ph, this.carbonate, this.constants) +
-			phosphateMmolL / (1 + 10 ** (7.198 - ph)) +
-			ammoniumMmolL / (1 + 10 ** (9.25 - ph))
-		);
+		const ec = truth.ecUsCm ?? 1700;
+		this.solution = {
+			...naturalWater(truth.alkalinityMeqL, 7.4, truth.tempC),
+			phosphateMmolL: truth.phosphateMmolL,
+			ammoniumMmolL: truth.ammoniumMmolL,
+			calciumMmolL: 0.0021 * ec,
+			magnesiumMmolL: 0.0009 * ec,
+			ionicMolL: 1.5e-5 * ec,
+		};
+		this.solution.strongMeqL -= acidTo(this.solution, truth.startPh);
 	}
 
 	get ph(): number {
-		return solvePh((p) => this.held(p), this.charge);
+		return phOf(this.solution);
 	}
 
 	/** Acid that the way to a pH truly takes, meq/L. */
 	meqTo(ph: number): number {
-		return this.charge - this.held(ph);
+		return acidTo(this.solution, ph);
 	}
 
 	/** What the pen shows. */
@@ -54,6 +51,6 @@ export class DosingTank {
 
 	/** Pours acid, as exactly as a cylinder allows. */
 	pour(ml: number): void {
-		this.charge -= (ml * (1 + 0.03 * this.chance.normal()) * this.truth.productMeqMl) / this.truth.volumeL;
+		this.solution.strongMeqL -= (ml * (1 + 0.03 * this.chance.normal()) * this.truth.productMeqMl) / this.truth.volumeL;
 	}
 }

@@ -1,6 +1,13 @@
 import type { BrowserContext, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Answer, type Application, calibrateToday, postJson, startApplication } from '../helpers/application';
+import {
+	type Answer,
+	type Application,
+	calibrateToday,
+	postJson,
+	startApplication,
+	stirByHand,
+} from '../helpers/application';
 import { openBrowser, openPage } from '../helpers/browser';
 
 /** Batches with a name, the other school, what a doubt does to a step, several tanks, and the first batch of a new grower. */
@@ -9,6 +16,7 @@ let browser: { context: BrowserContext; close: () => Promise<void> };
 beforeAll(async () => {
 	[app, browser] = await Promise.all([startApplication('demo'), openBrowser()]);
 	await calibrateToday(app.base);
+	await stirByHand(app.base);
 });
 afterAll(async () => {
 	await browser.close();
@@ -149,8 +157,17 @@ describe('a recipe, by keyboard', () => {
 
 describe('several tanks at once', () => {
 	it('a dose each; what was poured and what it did stand in the row', async () => {
+		await postJson(app.base, '/readings', {
+			station: 'mix',
+			instrument: 'plum',
+			quantity: 'ph',
+			value: '5.90',
+			unit: 'pH',
+		});
 		const page = await open('/mix?part=tanks');
 		const row = page.locator('tr[data-tank=slabs]');
+		// What is in its range is left alone: the mixing tank needs nothing.
+		await page.locator('tr[data-tank=mix][data-does=nothing]', { hasText: 'Leave it' }).waitFor();
 		await row.locator('button', { hasText: 'read Slabs tank' }).click();
 		await row.locator('#measure-ph').fill('6.50');
 		await row.locator('#measure-ph').press('Enter');

@@ -2,7 +2,7 @@ import type { BrowserContext, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DosingTank } from '@/sim/dosing-world';
 import { seeded } from '@/sim/random';
-import { type Answer, type Application, calibrateToday, startApplication } from '../helpers/application';
+import { type Answer, type Application, calibrateToday, startApplication, stirByHand } from '../helpers/application';
 import { expectAccessible, openBrowser, openPage } from '../helpers/browser';
 
 /** Water and Mix in the real interface. The tank that is dosed is simulated chemistry, so that the doses are judged by what they truly do. */
@@ -11,6 +11,7 @@ let browser: { context: BrowserContext; close: () => Promise<void> };
 beforeAll(async () => {
 	[app, browser] = await Promise.all([startApplication('demo'), openBrowser()]);
 	await calibrateToday(app.base);
+	await stirByHand(app.base);
 });
 afterAll(async () => {
 	await browser.close();

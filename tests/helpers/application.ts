@@ -82,3 +82,16 @@ export async function calibrateToday(base: string): Promise<void> {
 		if (status !== 201) throw new Error(`The calibration of ${instrument} was refused: ${status}`);
 	}
 }
+
+/** The grower of the demo stirs by hand: what is poured has mixed at once, and tests need not wait for it. */
+export async function stirByHand(base: string): Promise<void> {
+	for (const [code, kind] of [
+		['mix', 'mix'],
+		['pond', 'reservoir'],
+		['slabs', 'reservoir'],
+		['bench', 'reservoir'],
+	] as const) {
+		const { status } = await postJson(base, '/stations', { code, kind, mix_minutes: 0 });
+		if (status !== 201) throw new Error(`The station ${code} was refused: ${status}`);
+	}
+}

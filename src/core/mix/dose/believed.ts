@@ -100,15 +100,21 @@ export function believe(q: DoseQuestion, strengthMeqMl: number): Believed {
 	};
 }
 
-/** A filling begins as the newest of this water did, in pH and EC. */
-const ALIKE_PH = 0.25;
+/** So much lower than any of the last fillings of this water, a filling has begun differently: softer water stands lower. */
+const BELOW_PH = 0.15;
 const ALIKE_EC_LN = 0.12;
+const LAST = 3;
 
 function beginsAlike(f: Filling, earlier: readonly EarlierFilling[]): boolean {
-	const last = earlier.findLast((e) => !e.otherWater);
+	const last = earlier.filter((e) => !e.otherWater).slice(-LAST);
 	const first = f.readings[0];
-	if (!last || !first || f.ecUsCm === null || last.ecUsCm === null) return false;
-	return Math.abs(first.value - last.phStart) <= ALIKE_PH && Math.abs(Math.log(f.ecUsCm / last.ecUsCm)) <= ALIKE_EC_LN;
+	if (last.length === 0 || !first || f.ecUsCm === null) return false;
+	const ec = last.at(-1)!.ecUsCm;
+	return (
+		first.value >= Math.min(...last.map((e) => e.phStart)) - BELOW_PH &&
+		ec !== null &&
+		Math.abs(Math.log(f.ecUsCm / ec)) <= ALIKE_EC_LN
+	);
 }
 
 function firstBringing(f: Filling, doses: readonly DoseSeen[], other: boolean, gapMs: number): EarlierFilling[] {

@@ -14,8 +14,8 @@ export interface Given {
 }
 export type Happening = { at: number; event: TankEvent } & (
 	| { does: 'dose'; given: Given; litres: number }
-	/** Water that then makes up this share of the tank. */
-	| { does: 'water'; share: number; water: WaterThen | null }
+	/** Water that then makes up this share of the tank; where it replaces what plants have drunk, the salts had stayed behind. */
+	| { does: 'water'; share: number; water: WaterThen | null; replaces: boolean }
 	/** Feed, or something whose effect nobody can reckon: the tank is known again from its next reading. */
 	| { does: 'unknown' }
 	| { does: 'nothing' }
@@ -92,6 +92,7 @@ export function fillingsOf(
 				if (event.litres === null) return [{ at, event, does: 'unknown' }];
 				// Topped up to what it holds, where it was never drained: the litres given as the tank’s stay.
 				const before = Math.max(Math.min(litres, tank.holdsL - event.litres), 0);
+				const replaces = litres > before;
 				litres = Math.min(before + event.litres, Math.max(litres, tank.holdsL));
 				return [
 					{
@@ -100,6 +101,7 @@ export function fillingsOf(
 						does: 'water',
 						share: Math.min(event.litres / (before + event.litres), MOST_SHARE),
 						water: event.water,
+						replaces,
 					},
 				];
 			}

@@ -108,14 +108,16 @@ export function pass(
 		else if (h.does === 'unknown') unknown = true;
 		else if (h.does === 'water') {
 			const { share, water } = h;
-			weak = Object.fromEntries(Object.entries(weak).map(([k, meq]) => [k, meq * (1 - share)]));
+			// Where plants drank first, their salts stayed: water then only adds what it brings.
+			const stays = h.replaces ? 1 : 1 - share;
+			weak = Object.fromEntries(Object.entries(weak).map(([k, meq]) => [k, meq * stays]));
 			other = otherOf(weak);
 			const known = water?.alkalinityMeqL ?? null;
 			for (const i of living) {
 				const alkalinity = known ?? nodes.carbonFilled[i]! / 1.08;
-				held[i] = (1 - share) * held[i]! + share * alkalinity;
-				nodes.carbon[i] = (1 - share) * nodes.carbon[i]! + share * 1.08 * alkalinity;
-				nodes.phosphate[i]! *= 1 - share;
+				held[i] = stays * held[i]! + share * alkalinity;
+				nodes.carbon[i] = stays * nodes.carbon[i]! + share * 1.08 * alkalinity;
+				nodes.phosphate[i]! *= stays;
 			}
 			uAddedMeqL += share * (known === null ? U_WATER : U_WATER_MEASURED * known + 0.05);
 		}
