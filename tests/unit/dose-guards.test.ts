@@ -71,7 +71,8 @@ describe('believable', () => {
 		});
 	});
 	it('written at the same minute, the reading came before the pouring', () => {
-		expect(ask(fresh().dosed(2).question())).toMatchObject({ do: 'refuse', said: { code: 'added-since' } });
+		expect(ask(fresh().dosed(2).question())).toMatchObject({ do: 'wait', minutes: 10 });
+		expect(ask(fresh().dosed(2).after(11).question())).toMatchObject({ do: 'refuse', said: { code: 'added-since' } });
 	});
 });
 

@@ -45,133 +45,142 @@ export function Dose({
 	const before = advice?.past.filter((d) => d.other_water).length ?? 0;
 
 	return (
-		<div data-dose={given ? 'waiting' : (advice?.do ?? 'asking')}>
-			{problem && (
-				<p role="alert" className="text-error">
-					{problem}
-				</p>
-			)}
-			{told && (
-				<p className="border-l-4 border-secondary pl-3 py-1" data-told aria-live="polite">
-					{told}
-				</p>
-			)}
-			{tank.volumeL === null && (
-				<label className="block w-40 mb-2">
-					<span className="field-label">Litres in it now</span>
-					<input
-						className="field"
-						inputMode="decimal"
-						value={volume}
-						onChange={(e) => setVolume(e.target.value)}
-						onBlur={ask}
-					/>
-				</label>
-			)}
-			{given ? (
-				<MeasureHere
-					site={site}
-					engine={engine}
-					station={tank.code}
-					quantity="ph"
-					note={`after ${poured(given.ml)} mL ${product.name}`}
-					onRead={measured}
-				>
-					<p>
-						{poured(given.ml)} mL of {product.name} is in. Expected: <strong>{given.predicted.toFixed(2)}</strong>,
-						between {given.low.toFixed(2)} and {given.high.toFixed(2)}.
+		<div
+			className="lg:grid lg:grid-cols-[minmax(0,7fr)_minmax(0,6fr)] lg:gap-x-10"
+			data-dose={given ? 'waiting' : (advice?.do ?? 'asking')}
+		>
+			<div>
+				{problem && (
+					<p role="alert" className="text-error">
+						{problem}
 					</p>
-					<MixingWait mixedAt={given.mixedAt} />
-				</MeasureHere>
-			) : advice?.do === 'dose' ? (
-				<form
-					className="flex flex-wrap gap-3 items-end"
-					onSubmit={(e) => {
-						e.preventDefault();
-						pour(ml);
-					}}
-				>
-					<p className="w-full text-[1.15rem]">
-						From pH {advice.ph.toFixed(2)} to {targetPh.toFixed(Number.isInteger(targetPh * 10) ? 1 : 2)}: pour{' '}
-						<strong>{poured(advice.ml!)} mL</strong> of {product.name} into {advice.volume_l} L. It should go to{' '}
-						<strong>{advice.predicted_ph!.toFixed(2)}</strong>{' '}
-						<span className="text-soft">
-							({advice.low_ph!.toFixed(2)} to {advice.high_ph!.toFixed(2)}, 95 %)
-						</span>
+				)}
+				{told && (
+					<p className="border-l-4 border-secondary pl-3 py-1" data-told aria-live="polite">
+						{told}
 					</p>
-					<p className="w-full text-soft">
-						{advice.message} The whole way would take about {poured(advice.ml_to_target!)} mL.
-						{advice.past.length > before &&
-							` Learned from ${advice.past.length - before} earlier ${advice.past.length - before === 1 ? 'dose' : 'doses'} here${advice.past.some((d) => d.jug) ? ', those in the jug among them' : ''}.`}
-						{advice.same_start &&
-							` On ${advice.same_start.time.slice(0, 10)}, from the same start, ${poured(advice.same_start.ml)} mL brought it to ${advice.same_start.ph_after.toFixed(2)}.`}
-						{before > 0 && ` ${before} more were in another water and do not count.`}
-					</p>
-					{advice.changed_factor !== null && (
-						<p className="w-full border-l-4 border-warning pl-2" data-changed>
-							The last dose went {advice.changed_factor.toFixed(1)} times as far as it should: other water, another
-							bottle, or a wrong volume?
-						</p>
-					)}
-					<Afterwards advice={advice} />
-					{product.bottle.map((w) => (
-						<p key={w} className="w-full border-l-4 border-warning pl-2" data-bottle>
-							{product.name}: {w}
-						</p>
-					))}
-					<p className="w-full border-l-4 border-warning pl-2 text-[0.92rem]" data-caution>
-						{cautionOf(product.kind)} {STAND_INS[product.chemical] ?? ''}
-					</p>
-					<label className="block w-32">
-						<span className="field-label">Poured, mL</span>
+				)}
+				{tank.volumeL === null && (
+					<label className="block w-40 mb-2">
+						<span className="field-label">Litres in it now</span>
 						<input
-							ref={field}
-							id="dose-ml"
-							className="field !text-[1.5rem] !min-h-12"
+							className="field"
 							inputMode="decimal"
-							autoComplete="off"
-							value={ml}
-							onChange={(e) => setMl(e.target.value)}
+							value={volume}
+							onChange={(e) => setVolume(e.target.value)}
+							onBlur={ask}
 						/>
 					</label>
-					<button type="submit" className="act act-main">
-						It is in
-					</button>
-				</form>
-			) : advice?.do === 'titrate' ? (
-				<>
-					<p>{advice.message}</p>
-					<Jug product={product} tank={tank} onKnown={ask} />
-				</>
-			) : (
-				<div>
-					{advice && (
-						<p className="text-[1.1rem]" data-dose-says>
-							{advice.message}
+				)}
+				{given ? (
+					<MeasureHere
+						site={site}
+						engine={engine}
+						station={tank.code}
+						quantity="ph"
+						note={`after ${poured(given.ml)} mL ${product.name}`}
+						onRead={measured}
+					>
+						<p>
+							{poured(given.ml)} mL of {product.name} is in. Expected: <strong>{given.predicted.toFixed(2)}</strong>,
+							between {given.low.toFixed(2)} and {given.high.toFixed(2)}.
 						</p>
+						<MixingWait mixedAt={given.mixedAt} />
+					</MeasureHere>
+				) : advice?.do === 'dose' ? (
+					<form
+						className="flex flex-wrap gap-3 items-end"
+						onSubmit={(e) => {
+							e.preventDefault();
+							pour(ml);
+						}}
+					>
+						<p className="w-full text-[1.15rem]">
+							From pH {advice.ph.toFixed(2)} to {targetPh.toFixed(Number.isInteger(targetPh * 10) ? 1 : 2)}: pour{' '}
+							<strong>{poured(advice.ml!)} mL</strong> of {product.name} into {advice.volume_l} L. It should go to{' '}
+							<strong>{advice.predicted_ph!.toFixed(2)}</strong>{' '}
+							<span className="text-soft">
+								({advice.low_ph!.toFixed(2)} to {advice.high_ph!.toFixed(2)}, 95 %)
+							</span>
+						</p>
+						<p className="w-full text-soft">
+							{advice.message} The whole way would take about {poured(advice.ml_to_target!)} mL.
+							{advice.past.length > before &&
+								` Learned from ${advice.past.length - before} earlier ${advice.past.length - before === 1 ? 'dose' : 'doses'} here${advice.past.some((d) => d.jug) ? ', those in the jug among them' : ''}.`}
+							{advice.same_start &&
+								` On ${advice.same_start.time.slice(0, 10)}, from the same start, ${poured(advice.same_start.ml)} mL brought it to ${advice.same_start.ph_after.toFixed(2)}.`}
+							{before > 0 && ` ${before} more were in another water and do not count.`}
+						</p>
+						{advice.changed_factor !== null && (
+							<p className="w-full border-l-4 border-warning pl-2" data-changed>
+								The last dose went {advice.changed_factor.toFixed(1)} times as far as it should: other water, another
+								bottle, or a wrong volume?
+							</p>
+						)}
+						<Afterwards advice={advice} />
+						{product.bottle.map((w) => (
+							<p key={w} className="w-full border-l-4 border-warning pl-2" data-bottle>
+								{product.name}: {w}
+							</p>
+						))}
+						<p className="w-full border-l-4 border-warning pl-2 text-[0.92rem]" data-caution>
+							{cautionOf(product.kind)} {STAND_INS[product.chemical] ?? ''}
+						</p>
+						<label className="block w-32">
+							<span className="field-label">Poured, mL</span>
+							<input
+								ref={field}
+								id="dose-ml"
+								className="field !text-[1.5rem] !min-h-12"
+								inputMode="decimal"
+								autoComplete="off"
+								value={ml}
+								onChange={(e) => setMl(e.target.value)}
+							/>
+						</label>
+						<button type="submit" className="act act-main">
+							It is in
+						</button>
+					</form>
+				) : advice?.do === 'titrate' ? (
+					<>
+						<p>{advice.message}</p>
+						<Jug product={product} tank={tank} onKnown={ask} />
+					</>
+				) : (
+					<div>
+						{advice && (
+							<p className="text-[1.1rem]" data-dose-says>
+								{advice.message}
+							</p>
+						)}
+						{advice?.do === 'wait' && (
+							<MixingWait key={advice.wait_minutes} mixedAt={asked + (advice.wait_minutes ?? 0) * 60_000} />
+						)}
+						{(advice?.do === 'refuse' || advice?.do === 'wait' || (!advice && problem)) && (
+							<MeasureHere
+								site={site}
+								engine={engine}
+								station={tank.code}
+								quantity="ph"
+								note="before a dose"
+								onRead={measured}
+							/>
+						)}
+					</div>
+				)}
+			</div>
+			{advice && !given && (
+				<div className="mt-4 lg:mt-0">
+					{(advice.do === 'dose' || advice.do === 'nothing') && advice.curve.length > 0 && (
+						<>
+							<h2>How this tank answers {product.name} now</h2>
+							<ResponseChart advice={advice} targetPh={targetPh} product={product.name} />
+						</>
 					)}
-					{advice?.do === 'wait' && (
-						<MixingWait key={advice.wait_minutes} mixedAt={asked + (advice.wait_minutes ?? 0) * 60_000} />
-					)}
-					{(advice?.do === 'refuse' || advice?.do === 'wait' || (!advice && problem)) && (
-						<MeasureHere
-							site={site}
-							engine={engine}
-							station={tank.code}
-							quantity="ph"
-							note="before a dose"
-							onRead={measured}
-						/>
-					)}
+					{advice.past.length > 0 && <PastDoses past={advice.past} />}
 				</div>
 			)}
-			{advice && !given && advice.curve.length > 0 && (
-				<div className="mt-4 max-w-[46rem]">
-					<h2>How this tank answers {product.name}</h2>
-					<ResponseChart advice={advice} targetPh={targetPh} product={product.name} />
-				</div>
-			)}
-			{advice && advice.past.length > 0 && <PastDoses past={advice.past} />}
 		</div>
 	);
 }
@@ -188,6 +197,7 @@ function PastDoses({ past }: { past: Advice['past'] }) {
 							<th className="pr-4">mL</th>
 							<th className="pr-4">pH before</th>
 							<th className="pr-4">pH after</th>
+							<th className="pr-4">as expected</th>
 							<th className="pr-4">water</th>
 						</tr>
 					</thead>
@@ -201,6 +211,7 @@ function PastDoses({ past }: { past: Advice['past'] }) {
 								</td>
 								<td className="pr-4">{d.ph_before.toFixed(2)}</td>
 								<td className="pr-4">{d.ph_after.toFixed(2)}</td>
+								<td className="pr-4">{d.answered === 'as expected' ? 'yes' : d.answered}</td>
 								<td className="pr-4">{d.other_water ? 'another then' : 'the same'}</td>
 							</tr>
 						))}

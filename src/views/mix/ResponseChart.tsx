@@ -5,6 +5,9 @@ import type { Advice } from './types';
 
 const ApexChart = lazy(() => import('react-apexcharts'));
 const MOST_DOSES = 12;
+const THIS_VISIT_MS = 3 * 3_600_000;
+/** Further below the target the band says nothing that matters. */
+const DEPTH_PH = 1.2;
 
 /** Millilitres per litre at which the curve has come to a pH, straight between its points. */
 function along(curve: Advice['curve'], ph: number): number | null {
@@ -16,13 +19,15 @@ function along(curve: Advice['curve'], ph: number): number | null {
 	return null;
 }
 
-/** What the product does here by all that is known, with its 95 % band, and what each earlier dose truly did. */
+/** What the product does here now by all that is known, with its 95 % band, and what each dose of this visit truly did. */
 export function ResponseChart({ advice, targetPh, product }: { advice: Advice; targetPh: number; product: string }) {
 	const theme = useTheme();
 	const { series, options } = useMemo(() => {
 		const { curve } = advice;
 		const round = (v: number, n: number) => Number(v.toFixed(n));
-		const own = advice.past.filter((d) => !d.other_water);
+		// A tank that was left to itself is another one: only the doses of this visit lie on its curve.
+		const since = Date.parse(advice.ph_time ?? new Date().toISOString()) - THIS_VISIT_MS;
+		const own = advice.past.filter((d) => !d.other_water && Date.parse(d.time) >= since);
 		const doses = own.slice(-MOST_DOSES).flatMap((d) => {
 			// Each dose begins on the curve, at its own pH: what counts is how steeply it went from there.
 			const from = along(curve, d.ph_before);
@@ -76,9 +81,9 @@ export function ResponseChart({ advice, targetPh, product }: { advice: Advice; t
 				labels: { formatter: (v) => String(Number(Number(v).toPrecision(2))) },
 			},
 			yaxis: {
-				min: Math.floor(5 * Math.min(...seen, targetPh - 0.1)) / 5,
-				max: Math.ceil(5 * Math.max(...seen, targetPh + 0.1)) / 5,
-				stepSize: 0.2,
+				min: Math.floor(5 * Math.max(Math.min(...seen, targetPh - 0.1), targetPh - DEPTH_PH)) / 5,
+				max: Math.ceil(5 * Math.min(Math.max(...seen, targetPh + 0.1), Math.max(advice.ph, targetPh) + DEPTH_PH)) / 5,
+				stepSize: 0.4,
 				title: { text: 'pH', style: { fontWeight: 400 } },
 				labels: { formatter: (v) => v.toFixed(1), minWidth: 36 },
 			},

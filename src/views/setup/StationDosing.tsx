@@ -37,7 +37,7 @@ export function StationDosing({
 			<div className="flex flex-wrap gap-2 items-end py-1">
 				<Choice
 					label="Water moved by"
-					width="w-48"
+					width="w-64"
 					value={s.aeration ?? ''}
 					options={['', ...Object.keys(AERATION)]}
 					labels={{ '': `as its system (${inherited ?? 'not known'})` }}

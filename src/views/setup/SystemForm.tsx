@@ -54,7 +54,7 @@ export function SystemForm({
 			/>
 			<Choice
 				label="Water moved by"
-				width="w-36"
+				width="w-52"
 				value={y.aeration ?? ''}
 				options={['', ...Object.keys(AERATION)]}
 				labels={{

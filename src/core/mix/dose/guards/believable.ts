@@ -16,7 +16,8 @@ export const believable: Guard = {
 	check: ({ q, b, ph, phAt, reading, sign }) => {
 		if (q.doubt) return { say: 'refuse', said: q.doubt };
 		const since = b.filling.happenings.findLast((h) => h.at >= phAt && h.does !== 'nothing');
-		if (since) {
+		// While it mixes that is what is said (mixed.ts).
+		if (since && q.now - since.at >= b.mixMinutes * 60_000) {
 			const e = since.event;
 			return {
 				say: 'refuse',

@@ -5,10 +5,11 @@ import type { Guard } from './guard';
 export const mixed: Guard = {
 	name: 'mixed',
 	check: ({ q, b, phAt }) => {
-		const poured = b.filling.happenings.findLast((h) => h.does !== 'nothing' && h.at < phAt);
+		const poured = b.filling.happenings.findLast((h) => h.does !== 'nothing');
 		if (!poured) return null;
 		const wait = b.mixMinutes * 60_000;
-		if (phAt - poured.at >= wait) return null;
+		const since = poured.at < phAt ? phAt : q.now;
+		if (since - poured.at >= wait) return null;
 		// Where the time is over already only a new reading is wanted.
 		const minutes = Math.max(Math.ceil((poured.at + wait - q.now) / 60_000), 0);
 		return {
