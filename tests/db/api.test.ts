@@ -216,7 +216,7 @@ describe('failures', () => {
 			for (let tries = 0; ; tries++) {
 				const { rows } = await pool.query("SELECT pg_relation_size('reading_everywhere')::int AS size");
 				if (rows[0].size > 200_000) break;
-				if (tries > 600) throw new Error('The import never began to store.');
+				if (tries > 2000) throw new Error('The import never began to store.');
 				await new Promise((resolve) => setTimeout(resolve, 20));
 			}
 			await own.kill();

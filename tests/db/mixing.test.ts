@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DosingTank } from '@/sim/dosing-world';
 import { seeded } from '@/sim/random';
+import { aeratedDay } from '../helpers/aerated-day';
 import { type Answer, type Application, postJson, startApplication } from '../helpers/application';
 
 /** Recipes, bottles, batches and doses over HTTP, on an installation that grows from nothing as a grower's would. */
@@ -205,31 +206,7 @@ describe('doses', () => {
 	});
 	it('the morning and the evening of an aerated tank: small steps, why, and what the night will do', async () => {
 		await station('pond', { aeration: 'air stone', ranges: { ph: [5.5, 6.5] } });
-		await post('/products', {
-			name: 'strong acid',
-			kind: 'acid',
-			chemical: 'nitric',
-			percent_w_w: 38,
-			density_g_ml: 1.24,
-		});
-		await event('pond', 'solution_changed', 100, 'L', 'Borehole', 11);
-		await reading('pond', 'ec', '1.85', 10.5);
-		await reading('pond', 'ph', '7.10', 10.4);
-		// 38 % at 1.24 g/mL holds 7.48 meq/mL: 0.1, 0.2, 0.4, 0.7 and 0.6 meq/L.
-		for (const [i, [ml, after]] of (
-			[
-				[1.3, '7.02'],
-				[2.7, '6.88'],
-				[5.3, '6.63'],
-				[9.4, '6.22'],
-				[8, '5.85'],
-			] as const
-		).entries()) {
-			const hours = 10.3 - 0.5 * i;
-			await event('pond', 'acid_added', ml, 'mL', 'strong acid', hours);
-			await reading('pond', 'ph', after, hours - 0.4);
-		}
-		await reading('pond', 'ph', '6.76', 0.02);
+		await aeratedDay(post, 'pond', 'strong acid');
 		const { body } = await ask({ station: 'pond', product: 'strong acid' });
 		expect(body.do).toBe('dose');
 		expect(body.meq_per_l).toBeLessThanOrEqual(0.3 + 1e-9);

@@ -1,5 +1,6 @@
 import type { BrowserContext, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { aeratedDay } from '../helpers/aerated-day';
 import { type Application, postJson, startApplication } from '../helpers/application';
 import { expectAccessible, openBrowser, openPage } from '../helpers/browser';
 
@@ -21,9 +22,6 @@ const reading = (station: string, quantity: 'ph' | 'ec', value: string, hoursAgo
 		value,
 		unit: quantity === 'ph' ? 'pH' : 'mS/cm',
 	});
-const event = (station: string, kind: string, amount: number, unit: string, product: string, hoursAgo: number) =>
-	post('/events', { station, kind, amount, unit, product, time: at(hoursAgo) });
-
 beforeAll(async () => {
 	[app, browser] = await Promise.all([startApplication('empty'), openBrowser()]);
 	await fetch(`${app.base}/api/v1/site`, {
@@ -41,28 +39,7 @@ beforeAll(async () => {
 		volume_l: 100,
 		ranges: { ph: [5.5, 6.5] },
 	});
-	await post('/products', {
-		name: 'pH down',
-		kind: 'acid',
-		chemical: 'nitric',
-		percent_w_w: 38,
-		density_g_ml: 1.24,
-	});
-	await event('pond', 'solution_changed', 100, 'L', 'Borehole', 11);
-	await reading('pond', 'ec', '1.85', 10.5);
-	await reading('pond', 'ph', '7.10', 10.4);
-	// 38 % at 1.24 g/mL holds 7.48 meq/mL: two equivalents for each litre in all.
-	for (const [i, [ml, after]] of [
-		[1.3, '7.02'],
-		[2.7, '6.88'],
-		[5.3, '6.63'],
-		[9.4, '6.22'],
-		[8, '5.85'],
-	].entries()) {
-		await event('pond', 'acid_added', Number(ml), 'mL', 'pH down', 10.3 - 0.5 * i);
-		await reading('pond', 'ph', String(after), 9.9 - 0.5 * i);
-	}
-	await reading('pond', 'ph', '6.76', 0.02);
+	await aeratedDay(post, 'pond', 'pH down');
 });
 afterAll(async () => {
 	await browser.close();

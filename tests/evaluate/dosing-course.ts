@@ -159,11 +159,11 @@ function bring(
 const FILLINGS = 5;
 
 /** A tank through some fillings of some days, brought to target whenever it is off. */
-export function courseOf(world: World, chance: Random, guards?: readonly Guard[]): Visit[] {
+export function courseOf(world: World, chance: Random, fillings = FILLINGS, guards?: readonly Guard[]): Visit[] {
 	const g = new SimulatedGrower(world, chance, Date.UTC(2026, 3, 1, 8));
 	const visits: Visit[] = [];
 	let brought = 0;
-	for (let f = 0; f < FILLINGS; f++) {
+	for (let f = 0; f < fillings; f++) {
 		g.fill();
 		for (let v = 0; v < world.days * world.visitsADay; v++) {
 			if (v > 0) g.pass((24 / world.visitsADay) * 60 - 60);

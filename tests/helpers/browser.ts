@@ -53,7 +53,9 @@ export async function expectAccessible(page: Page): Promise<void> {
 			document.documentElement.dataset.theme = t;
 		}, theme);
 		await page.waitForTimeout(500);
-		const { violations } = await new AxeBuilder({ page }).analyze();
+		// The second theme differs by its colours alone.
+		const axe = new AxeBuilder({ page });
+		const { violations } = await (theme === 'limewash' ? axe : axe.withRules(['color-contrast'])).analyze();
 		expect(
 			violations
 				.filter((v) => v.impact === 'serious' || v.impact === 'critical')

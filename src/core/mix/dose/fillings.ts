@@ -55,7 +55,7 @@ export function givenOf(product: DoseProduct, meqL: number, sign: -1 | 1): Given
 	return { meqL, carbonMmolL: 0, phosphateMmolL: 0, weak, product: product.name };
 }
 
-/** A record longer than this without a filling is followed from here on only. */
+/** A tank that was never filled anew is followed from so long before its last dose on. */
 const LONGEST_MS = 45 * 86_400_000;
 const MOST_SHARE = 0.98;
 
@@ -76,7 +76,8 @@ export function fillingsOf(
 	return cuts.map((from, i) => {
 		const to = cuts[i + 1] ?? Number.POSITIVE_INFINITY;
 		const filled = events.find((e) => e.kind === 'filled' && e.at === from);
-		const since = filled ? from : Math.max(from, Math.min(to, now) - LONGEST_MS);
+		const lastDose = events.findLast((e) => e.kind === 'dosed' && e.at < to);
+		const since = filled ? from : Math.max(from, Math.min(to, now, lastDose?.at ?? now) - LONGEST_MS);
 		const inside = <T extends { at: number }>(list: readonly T[]) =>
 			list.filter((x) => x.at >= since && x.at < to && x.at <= now);
 		let litres = filled?.kind === 'filled' && filled.litres ? filled.litres : tank.holdsL;
