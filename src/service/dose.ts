@@ -3,6 +3,7 @@ import type { DoseSeen } from '@/core/mix/dose/follow';
 import { type DoseQuestion, type Said, say } from '@/core/mix/dose/record';
 import { type CurvePoint, responseCurve } from '@/core/mix/dose/response-curve';
 import { type JugStep, readJug } from '@/core/mix/jug';
+import { permits } from '@/core/trust/trust';
 import { listCalibrations } from '@/store/calibrations';
 import { insertJug } from '@/store/mix';
 import { type Db, type Pool, transaction } from '@/store/pool';
@@ -121,8 +122,7 @@ function laterTimes(now: number, zone: string): DoseAdviceView['later'] {
 
 /** Why the newest pH is nothing to dose on by the checks; null where it is. */
 function doubtOf(r: JudgedReading): Said | null {
-	const doubted = (r.flag ?? 2) >= 3 && r.decision !== 'keep' && r.cause !== 'calibration-overdue';
-	if (doubted) return say('doubtful', { message: r.message });
+	if (!permits(r, 'dose')) return say('doubtful', { message: r.message });
 	return r.restated !== null && r.restatedProvisional ? say('provisional') : null;
 }
 

@@ -1,6 +1,6 @@
-import { NOT_FOR_REVIEW } from '@/core/reading/model';
 import type { SiteView } from '@/core/reading/site-view';
 import { USUAL_WAITS } from '@/core/reading/waits';
+import { DOUBTED_FLAGS, NOT_FOR_REVIEW } from '@/core/trust/trust';
 import type { Pool } from '@/store/pool';
 import { countReadings } from '@/store/readings';
 import { usualWaits } from '@/store/rounds';
@@ -59,4 +59,4 @@ export async function frameSite(pool: Pool, context: SiteContext, now: number): 
 }
 
 export const undecidedCount = (pool: Pool, siteId: number): Promise<number> =>
-	countReadings(pool, siteId, { flags: [3, 4], undecided: true, withoutCauses: NOT_FOR_REVIEW });
+	countReadings(pool, siteId, { flags: DOUBTED_FLAGS, undecided: true, withoutCauses: NOT_FOR_REVIEW });

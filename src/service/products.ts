@@ -4,6 +4,7 @@ import { batchFigures, gainOf } from '@/core/mix/compare-batches';
 import { AFTER_MS, BEFORE_MS, litresAt, pairFeeds } from '@/core/mix/feedings';
 import { learnGain } from '@/core/mix/nutrient-dose';
 import { median } from '@/core/series/robust';
+import { trustLists } from '@/core/trust/trust';
 import { readingsAround } from '@/store/around';
 import { listEvents } from '@/store/events';
 import { type BatchRow, listPoured, listProducts, type ProductRow, putProduct } from '@/store/mix';
@@ -82,6 +83,7 @@ async function gainsOfFeeding(db: Db, context: SiteContext, now: number): Promis
 			'ec',
 			feeds.map((f) => f.at),
 			{ beforeMs: BEFORE_MS, afterMs: AFTER_MS },
+			trustLists('dose'),
 		);
 		const stirring = own.filter((e) => e.kind !== 'drained').map((e) => e.at);
 		const litres = (at: number) => litresAt(fillingsOf(own), at, holdsL);

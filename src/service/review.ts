@@ -1,4 +1,4 @@
-import { NOT_FOR_REVIEW } from '@/core/reading/model';
+import { DOUBTED_FLAGS, NOT_FOR_REVIEW } from '@/core/trust/trust';
 import type { Pool } from '@/store/pool';
 import { decisionScores, type JudgedReading, listReadings } from '@/store/readings';
 import type { SiteContext } from './site';
@@ -9,7 +9,7 @@ export async function reviewQueue(
 	context: SiteContext,
 ): Promise<{ queue: JudgedReading[]; scores: { cause: string; decided: number; right: number }[] }> {
 	const rows = await listReadings(pool, context.site.id, {
-		flags: [3, 4],
+		flags: DOUBTED_FLAGS,
 		undecided: true,
 		withoutCauses: NOT_FOR_REVIEW,
 		limit: 300,

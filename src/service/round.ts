@@ -1,4 +1,4 @@
-import { NOT_FOR_REVIEW } from '@/core/reading/model';
+import { DOUBTED_FLAGS, NOT_FOR_REVIEW } from '@/core/trust/trust';
 import type { Pool } from '@/store/pool';
 import { type JudgedReading, latestReadings, listReadings } from '@/store/readings';
 import type { RoundRow } from '@/store/rounds';
@@ -33,7 +33,7 @@ export async function roundView(pool: Pool, context: SiteContext, now: number): 
 	const [latest, toDecide, due, probes] = await Promise.all([
 		latestReadings(pool, context.site.id),
 		listReadings(pool, context.site.id, {
-			flags: [3, 4],
+			flags: DOUBTED_FLAGS,
 			undecided: true,
 			// A marked but harmless pH of pure water is no question to the grower.
 			withoutCauses: NOT_FOR_REVIEW,

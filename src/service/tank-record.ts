@@ -3,6 +3,7 @@ import { MG_L_CACO3_PER_MEQ } from '@/core/chem/carbonate';
 import { aerationOf } from '@/core/mix/dose/aeration-of';
 import { mixMinutes } from '@/core/mix/dose/mixing-wait';
 import type { DoseProduct, PhRead, TankEvent, TankRecord, TankSetup, WaterThen } from '@/core/mix/dose/record';
+import { permits, trustLists } from '@/core/trust/trust';
 import { meqOf } from '@/core/water/ions';
 import { followSource } from '@/core/water/source-chart';
 import { readingsAround } from '@/store/around';
@@ -78,6 +79,7 @@ export async function tankAsWritten(
 			// Just after pouring, and once it has mixed.
 			events.flatMap((e) => [e.at, e.at + wait]),
 			{ beforeMs: BEFORE_MS, afterMs: AFTER_MS },
+			trustLists('dose'),
 		);
 	const newest = await listReadings(db, context.site.id, {
 		station: station.code,
@@ -90,7 +92,7 @@ export async function tankAsWritten(
 	const ph = new Map<number, PhRead>();
 	for (const r of await near('ph')) ph.set(r.at, { at: r.at, value: r.value, u: TYPICAL_U, by: r.by });
 	for (const r of kept)
-		if (r === newestPh || (r.flag ?? 2) < 3 || r.decision === 'keep' || r.cause === 'calibration-overdue')
+		if (r === newestPh || permits(r, 'dose'))
 			ph.set(r.at, {
 				at: r.at,
 				value: believed(r),

@@ -1,11 +1,12 @@
 import { QUANTITIES, type SeriesQuantity } from '@/core/quantity';
+import { permits } from '@/core/trust/trust';
 import type { Ions } from '@/core/water/ions';
 import { readReport } from '@/core/water/ions';
 import { type MembraneState, membraneState, pairRejection, type RejectionPoint } from '@/core/water/membrane';
 import { followSource, type SourceChart } from '@/core/water/source-chart';
 import { listBatches, listRecipes } from '@/store/mix';
 import type { Db, Pool } from '@/store/pool';
-import { type JudgedReading, listReadings, newestTimes } from '@/store/readings';
+import { listReadings, newestTimes } from '@/store/readings';
 import { insertAudit } from '@/store/site';
 import { insertReport, listReports, type ReportRow } from '@/store/water';
 import { type Dependant, dependantsOf } from './dependants';
@@ -51,15 +52,6 @@ const MOST_REPORTS = 6;
 /** A chart draws no more; a sensor on a source would write more than that in a week. */
 const MOST = 2000;
 
-/** Readings that count as the water's own: what is doubted as a slip of the hand is left out, a shift is not. */
-const counts = (r: JudgedReading): boolean =>
-	r.decision !== 'discard' &&
-	(r.decision === 'keep' ||
-		(r.flag ?? 2) < 3 ||
-		r.cause === 'source-shift' ||
-		r.cause === 'calibration-overdue' ||
-		r.cause === 'temperature-far');
-
 /** What was read of a water, its newest, oldest first. */
 export async function sourceRecord(
 	pool: Db,
@@ -69,7 +61,7 @@ export async function sourceRecord(
 ): Promise<{ at: number; value: number }[]> {
 	const rows = await listReadings(pool, context.site.id, { station, quantity, limit: MOST });
 	return rows
-		.filter(counts)
+		.filter((r) => permits(r, 'water'))
 		.map((r) => ({ at: r.at, value: r.restated ?? r.value }))
 		.reverse();
 }

@@ -1,3 +1,4 @@
+import type { TrustLists } from '@/core/trust/trust';
 import type { Db } from './pool';
 
 /** A reading just before or just after something was poured. */
@@ -9,7 +10,7 @@ export interface NearbyReading {
 }
 
 /**
- * For each of the times the last sound reading before it and the first after it, each once, oldest first: few rows
+ * For each of the times the last reading that may be used before it and the first after it, each once, oldest first: few rows
  * whatever a sensor has written in between. Restated values stand for their originals.
  */
 export async function readingsAround(
@@ -19,13 +20,14 @@ export async function readingsAround(
 	quantity: 'ph' | 'ec',
 	times: readonly number[],
 	reach: { beforeMs: number; afterMs: number },
+	trust: TrustLists,
 ): Promise<NearbyReading[]> {
 	if (times.length === 0) return [];
 	const one = (range: string, direction: 'ASC' | 'DESC') =>
 		`(SELECT r.id, r.at, coalesce(r.restated, r.value) AS value, r.instrument FROM reading_judged r
 			WHERE r.site_id = $1 AND r.station_id = s.id AND r.quantity = ANY($3) AND ${range}
-				AND NOT r.superseded AND coalesce(r.decision, '') NOT IN ('undo', 'discard')
-				AND (coalesce(r.flag, 2) < 3 OR r.decision = 'keep' OR r.cause = 'calibration-overdue')
+				AND NOT r.superseded AND coalesce(r.decision, '') <> ALL($7)
+				AND (coalesce(r.flag, 2) < $8 OR r.decision = 'keep' OR r.cause = ANY($9))
 			ORDER BY r.at ${direction} LIMIT 1)`;
 	const { rows } = await db.query<NearbyReading>(
 		`SELECT DISTINCT ON (x.at, x.id) (extract(epoch FROM x.at) * 1000)::double precision AS at, x.value, x.instrument AS by
@@ -40,6 +42,9 @@ export async function readingsAround(
 			times.map((t) => new Date(t).toISOString()),
 			reach.beforeMs,
 			reach.afterMs,
+			trust.givenUp,
+			trust.belowFlag,
+			trust.causes,
 		],
 	);
 	return rows;

@@ -4,6 +4,7 @@ import { from as copyFrom } from 'pg-copy-streams';
 import type { Quantity, Unit } from '@/core/quantity';
 import type { StationKind, Verdict } from '@/core/reading/model';
 import { ENGINE_VERSION } from '@/core/reading/model';
+import { DOUBTED_FLAGS, OPEN_AGAIN } from '@/core/trust/trust';
 import type { Client, Db } from './pool';
 
 /** A reading about to be stored. */
@@ -210,7 +211,7 @@ function where(siteId: number, f: ReadingFilter): { sql: string; values: unknown
 	if (f.instrument !== undefined) add((n) => `instrument = ${n}`, f.instrument);
 	if (f.quantity !== undefined) add((n) => `quantity = ANY(${n})`, f.quantity === 'ec' ? ['ec', 'tds'] : [f.quantity]);
 	if (f.flags !== undefined) add((n) => `flag = ANY(${n})`, f.flags);
-	if (f.undecided) terms.push(`(decision IS NULL OR decision IN ('restore', 'retest'))`);
+	if (f.undecided) add((n) => `(decision IS NULL OR decision = ANY(${n}))`, OPEN_AGAIN);
 	if (f.withoutCauses !== undefined) add((n) => `cause <> ALL(${n})`, f.withoutCauses);
 	if (f.before !== undefined) {
 		values.push(new Date(f.before.at), f.before.id);
@@ -373,9 +374,9 @@ export async function decisionScores(
 		FROM verdict v
 		LEFT JOIN LATERAL (SELECT kind FROM decision d WHERE d.site_id = v.site_id AND d.reading_id = v.reading_id ORDER BY d.id DESC LIMIT 1) d ON true
 		LEFT JOIN reading n ON n.site_id = v.site_id AND n.supersedes = v.reading_id
-		WHERE v.site_id = $1 AND v.flag IN (3, 4) AND v.cause <> '' AND (d.kind IN ('keep', 'discard') OR n.id IS NOT NULL)
+		WHERE v.site_id = $1 AND v.flag = ANY($2) AND v.cause <> '' AND (d.kind IN ('keep', 'discard') OR n.id IS NOT NULL)
 		GROUP BY v.cause ORDER BY count(*) DESC`,
-		[siteId],
+		[siteId, DOUBTED_FLAGS],
 	);
 	return rows;
 }

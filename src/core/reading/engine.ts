@@ -1,4 +1,5 @@
 import { QUANTITY, type SeriesQuantity, seriesQuantity } from '../quantity';
+import { permits } from '../trust/trust';
 import { CHECKS } from './checks';
 import type { Subject } from './checks/check';
 import { stuckSince } from './checks/stuck';
@@ -55,16 +56,6 @@ interface Last {
 	missed: number;
 }
 
-/** Doubts that say something of the reading but not that its value misleads a history. */
-const TRUE_ENOUGH = new Set([
-	'low-ionic-strength',
-	'not-settled',
-	'stuck',
-	'gap',
-	'calibration-overdue',
-	'calibration-failed',
-	'temperature-far',
-]);
 /** Readings this close together come from a sensor and not from a hand. */
 const CONTINUOUS_GAP = 20 * 60_000;
 /** How long a tank takes to mix after something was added (common practice: within the hour). */
@@ -418,7 +409,7 @@ export class Engine {
 		const fits = s.prediction === null || Math.abs(s.missed) <= s.limit;
 		const [low, high] = s.definition.span;
 		if (s.reading.value < low || s.reading.value > high) return;
-		if (fits && (verdict.flag === 1 || (cause !== undefined && TRUE_ENOUGH.has(cause)))) {
+		if (fits && permits({ flag: verdict.flag, cause }, 'history')) {
 			believe(history, s.reading.at, s.level, s.prediction);
 			return;
 		}

@@ -123,8 +123,5 @@ export interface ProbeState {
 	intervalDays: number;
 }
 
-/** Doubts about the probe or the kind of water: true, but nothing that a decision about one reading would settle. */
-export const NOT_FOR_REVIEW: readonly string[] = ['low-ionic-strength', 'calibration-overdue', 'temperature-far'];
-
 /** Changes when the checks would judge the same rows differently; stored beside every derived verdict. */
 export const ENGINE_VERSION = 3;

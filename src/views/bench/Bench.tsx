@@ -5,6 +5,7 @@ import { type Quantity, seriesQuantity } from '@/core/quantity';
 import { AFTERWARDS, ownProtocol, skippedSteps, usualProtocol } from '@/core/reading/protocol';
 import type { SiteView } from '@/core/reading/site-view';
 import { fromWorking } from '@/core/reading/working-scale';
+import { standingOf } from '@/core/trust/standing';
 import type { Change } from '@/server/contract';
 import { api } from '../api';
 import { EventForm } from '../entry/EventForm';
@@ -13,7 +14,6 @@ import { type DraftSample, engineOf, judgeDraft, PAGE, readingsOf, type SaveResu
 import { VerdictLine } from '../entry/VerdictLine';
 import { dateTime } from '../ui/format';
 import { GaugeStrip } from '../ui/GaugeStrip';
-import { standingOf } from '../ui/standing';
 import { DropKit, USUAL_PRINTED } from './DropKit';
 import { dropDraft, emptyDraft, keepDraft, keptDraft, lastInstrument, type Texts, typedSomething } from './draft';
 import { type Arrival, JustIn, useChanges } from './JustIn';
@@ -432,7 +432,11 @@ export function Bench({
 										ends
 									/>
 									<VerdictLine
-										chance={range && v.flag < 3 ? chanceInRange(readings[i]!.value, u, range) : null}
+										chance={
+											range && standingOf({ flag: v.flag }) === 'sound'
+												? chanceInRange(readings[i]!.value, u, range)
+												: null
+										}
 										quantity={e.v.quantity}
 										verdict={v}
 										units={site.units}

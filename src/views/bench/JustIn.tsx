@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react';
 import { QUANTITY, type Quantity } from '@/core/quantity';
+import { standingOf } from '@/core/trust/standing';
 import type { Change } from '@/server/contract';
 import { api } from '../api';
 import { unitLabel } from '../ui/format';
@@ -56,7 +57,7 @@ export function JustIn({ arrivals, name }: { arrivals: readonly Arrival[]; name:
 						<span className="text-soft">{a.own ? 'you' : 'somebody else'}, </span>
 						{a.readings
 							.map((r) =>
-								`${QUANTITY[r.quantity as Quantity].name} ${r.value} ${unitLabel(r.unit)}${r.flag >= 3 ? ' (doubtful)' : ''}`.trim(),
+								`${QUANTITY[r.quantity as Quantity].name} ${r.value} ${unitLabel(r.unit)}${standingOf(r) === 'sound' ? '' : ' (doubtful)'}`.trim(),
 							)
 							.join(', ')}
 						{a.readings[0]?.instrument && <span className="text-soft"> with {name(a.readings[0].instrument)}</span>}

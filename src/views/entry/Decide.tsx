@@ -1,11 +1,11 @@
 import { useState } from 'react';
 import { QUANTITY, type Unit, unitNamed } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
+import { standingOf } from '@/core/trust/standing';
 import type { StoredReading } from '@/server/contract';
 import { api } from '../api';
 import { age, unitLabel } from '../ui/format';
 import { StandingMark } from '../ui/StandingMark';
-import { standingOf } from '../ui/standing';
 import { fixedValue } from './fix';
 
 /** A doubtful reading and what a person may do about it: take the suggestion, keep it, discard it with a reason. */

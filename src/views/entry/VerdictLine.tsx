@@ -1,9 +1,9 @@
 import { QUANTITY, type Quantity } from '@/core/quantity';
 import type { Verdict } from '@/core/reading/model';
 import type { DisplayUnits } from '@/core/reading/site-view';
+import { standingOf } from '@/core/trust/standing';
 import { chanceWords, shown, shownWithUnit } from '../ui/format';
 import { StandingMark } from '../ui/StandingMark';
-import { standingOf } from '../ui/standing';
 
 /** The verdict on one value, as it is typed: mark, sentence, next step, and the one-key fix where a slip fits. */
 export function VerdictLine({

@@ -2,12 +2,13 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { chanceInRange } from '@/core/probe/normal';
 import { QUANTITIES, QUANTITY } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
+import { standingOf } from '@/core/trust/standing';
+import { mayBeDecided } from '@/core/trust/trust';
 import type { StoredReading } from '@/server/contract';
 import { api } from '../api';
 import { Decide } from '../entry/Decide';
 import { chanceWords, dateTime, shown, unitLabel } from '../ui/format';
 import { StandingMark } from '../ui/StandingMark';
-import { standingOf } from '../ui/standing';
 import { isAtControl } from '../ui/typing';
 
 interface Page {
@@ -337,7 +338,7 @@ function Row({
 			{open && (
 				<tr className="border-b border-line bg-lit">
 					<td colSpan={8} className="p-3">
-						{!gone && r.flag >= 3 && (r.decision === null || r.decision === 'retest' || r.decision === 'restore') ? (
+						{!gone && mayBeDecided(r) ? (
 							<Decide reading={r} site={site} now={Date.now()} onDone={onDecided} />
 						) : (
 							<p>{r.message || 'The reading fits what this station showed before.'}</p>

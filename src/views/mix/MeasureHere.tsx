@@ -2,6 +2,7 @@ import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
 import { QUANTITY } from '@/core/quantity';
 import type { Engine } from '@/core/reading/engine';
 import type { SiteView } from '@/core/reading/site-view';
+import { permits } from '@/core/trust/trust';
 import { api } from '../api';
 import { understandField } from '../bench/understand';
 import { fixedValue } from '../entry/fix';
@@ -109,8 +110,7 @@ export function MeasureHere({
 			const said = result.kind === 'stored' ? result.stored.samples[0]?.readings[0] : undefined;
 			const measured: Measured = { value: reading.value, flag: said?.flag ?? null, doubt: null };
 			setText('');
-			if (said && said.flag >= 3 && said.cause !== 'calibration-overdue')
-				setDoubted({ ...measured, doubt: said.message, id: said.id });
+			if (said && !permits(said, 'dose')) setDoubted({ ...measured, doubt: said.message, id: said.id });
 			else {
 				setDoubted(null);
 				await onRead(measured);

@@ -1,13 +1,13 @@
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { QUANTITY } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
+import { standingOf } from '@/core/trust/standing';
 import type { StoredReading } from '@/server/contract';
 import { api } from '../api';
 import { Decide } from '../entry/Decide';
 import { age, dateTime, shown } from '../ui/format';
 import { GaugeStrip } from '../ui/GaugeStrip';
 import { StandingMark } from '../ui/StandingMark';
-import { standingOf } from '../ui/standing';
 import { isTyping } from '../ui/typing';
 
 interface Neighbour {

@@ -3,11 +3,11 @@ import { parseTime } from '@/core/format/time';
 import { type Quantity, seriesQuantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import type { SheetRow } from '@/core/rhythm/sheet-row';
+import { standingOf } from '@/core/trust/standing';
 import { understandField } from '../bench/understand';
 import { type DraftSample, engineOf, judgeDraft, save } from '../entry/sample';
 import { unitLabel } from '../ui/format';
 import { StandingMark } from '../ui/StandingMark';
-import { standingOf } from '../ui/standing';
 
 const QUANTITIES = ['ph', 'ec', 'temp'] as const;
 type Column = 'time' | (typeof QUANTITIES)[number] | 'note';

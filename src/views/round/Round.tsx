@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { QUANTITY, type Quantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
+import { standingOf } from '@/core/trust/standing';
 import type { Change, StoredReading } from '@/server/contract';
 import { api } from '../api';
 import { useChanges } from '../bench/JustIn';
@@ -9,7 +10,6 @@ import { PAGE } from '../entry/sample';
 import { age, longDate, shown } from '../ui/format';
 import { GaugeStrip } from '../ui/GaugeStrip';
 import { StandingMark } from '../ui/StandingMark';
-import { standingOf } from '../ui/standing';
 import { isAtControl } from '../ui/typing';
 
 export interface RoundRow {

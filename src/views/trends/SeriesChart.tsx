@@ -3,8 +3,8 @@ import { lazy, Suspense, useMemo } from 'react';
 import { QUANTITY, type Quantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import type { SeriesPoint as Point } from '@/core/series/point';
+import { standingOf } from '@/core/trust/standing';
 import { dateTime, displayUnit, shown, unitLabel } from '../ui/format';
-import { standingOf } from '../ui/standing';
 import { useTheme } from '../ui/theme';
 import { inDisplay } from './in-display';
 

@@ -2,10 +2,10 @@ import { useEffect, useState } from 'react';
 import { QUANTITY, type Quantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import type { SeriesPoint as Point } from '@/core/series/point';
+import { standingOf } from '@/core/trust/standing';
 import { api } from '../api';
 import { dateTime, displayUnit, shown, unitLabel } from '../ui/format';
 import { StandingMark } from '../ui/StandingMark';
-import { standingOf } from '../ui/standing';
 import { type ChartEvent, SeriesChart } from './SeriesChart';
 
 const SPANS = [

@@ -1,7 +1,7 @@
 import type { Quantity } from '@/core/quantity';
 import type { DisplayUnits } from '@/core/reading/site-view';
+import type { Standing } from '@/core/trust/standing';
 import { QUANTITY_HUE, shown, shownWithUnit } from './format';
-import type { Standing } from './standing';
 
 /**
  * A reading as a smear, not a dot: the target range as a quiet zone, the value as a mark as wide as its 95 %

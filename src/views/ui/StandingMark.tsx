@@ -1,4 +1,4 @@
-import type { Standing } from './standing';
+import type { Standing } from '@/core/trust/standing';
 
 /** The mark of a standing: filled disc, half disc, struck square, ring with tie. The word goes with it for everyone who cannot see it. */
 export function StandingMark({ standing, word = false }: { standing: Standing; word?: boolean }) {
