@@ -75,7 +75,7 @@ export function dependantsOf(
 				kind: 'batch',
 				name,
 				words: 'what is in it was mixed with the water of before.',
-				path: `/round/line?station=${tank}`,
+				path: `/ledger?station=${encodeURIComponent(tank)}`,
 			});
 		const doses = batches
 			.filter((b) => b.startedAt < shift.since)

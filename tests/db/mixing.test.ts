@@ -363,6 +363,8 @@ describe('a source that changes', () => {
 		expect(recipe).toMatchObject({ name: 'leaf' });
 		expect(recipe.words).toContain('2.15 mL/L instead of 2.44');
 		expect(depends.find((d: Answer) => d.kind === 'station').name).toBe('Tank');
+		// Every link of it leads somewhere.
+		for (const d of depends) expect((await fetch(app.base + d.path)).status).toBe(200);
 	});
 	it('an alkalinity from before the change says nothing of the water now; a new one does', async () => {
 		await post('/stations', { code: 'fresh', name: 'Fresh', kind: 'reservoir', volume_l: 100 });
