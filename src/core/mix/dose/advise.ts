@@ -51,6 +51,8 @@ const HOURS = [1, 8, 24];
 const NEAR = 0.2;
 /** A rebound of so much within a day is told. */
 const REBOUNDS = 0.2;
+/** And one of so much since the last dose, as the reason why less is wanted now. */
+const CLIMBED = 0.1;
 
 export function adviseDose(
 	q: DoseQuestion,
@@ -147,7 +149,7 @@ export function adviseDose(
 	const rebound = reboundAfter(believed, ph, meqL, product, options.hours ?? HOURS);
 	const end = rebound.later.at(-1);
 	if (sign < 0 && end && end.ph - expected.ph > REBOUNDS) notes.push(say('rebounds', { ph: end.ph, hours: end.hours }));
-	const rebounded = guarded.doses.length > 0 && ph > guarded.doses.at(-1)!.phAfter + REBOUNDS && sign < 0;
+	const rebounded = guarded.doses.length > 0 && ph > guarded.doses.at(-1)!.phAfter + CLIMBED && sign < 0;
 	if (rebounded && deciding.code !== 'another-visit')
 		notes.push(say('rebounded', { from: guarded.doses.at(-1)!.phAfter, to: ph }));
 	return done({

@@ -48,6 +48,8 @@ const U_LOST = 0.2;
 const U_LEAST_MEQ_L = 0.005;
 /** One miss beyond this many standard deviations says no more than at it: a wrong note must not rule out everything. */
 const MOST_Z = 4;
+/** Longer than this between two readings nothing is learned from them. */
+const LONGEST_H = 48;
 /** Readings nearer than this to one another tell nothing new while nothing is done. */
 const THIN_MS = 1.5 * 3_600_000;
 /** A pH that moved by so much within so long of a reading, with nothing noted until so soon after it. */
@@ -68,7 +70,14 @@ export function followFilling(nodes: Nodes, f: Filling, mixMs: number, m: Medium
 				if (h.at < r.at && h.does === 'dose')
 					for (let i = 0; i < nodes.size; i++) nodes.phosphate[i]! += h.given.phosphateMmolL;
 		} else {
+			const hours = (r.at - out.last.at) / 3_600_000;
 			const between = f.happenings.filter((h) => h.at >= out.last!.at && h.at < r.at);
+			if (hours > LONGEST_H) {
+				// What roots did in so long a time drowns everything else: only how much carbon dioxide is left is known.
+				passUnread(nodes, hours, r.value, m);
+				out.last = r;
+				continue;
+			}
 			const passage = pass(nodes, { at: out.last.at, ph: out.last.value }, r.at, between, out.weak, m);
 			out.weak = passage.weak;
 			if (!passage.unknown) learn(out, passage, out.last, r, between, m);

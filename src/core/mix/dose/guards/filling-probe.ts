@@ -2,7 +2,7 @@ import { heldAt } from '../../../chem/solution';
 import { median } from '../../../series/robust';
 import { phosphateOfFeed } from '../prior';
 import { say } from '../record';
-import { alikeFillings, firstStep, type Guard, type Guarded } from './guard';
+import { alikeFillings, firstStep, type Guard, type Guarded, HARMS_PH } from './guard';
 
 /** Of what earlier fillings took in all. */
 const SHARE = 1 / 3;
@@ -32,9 +32,6 @@ export const fillingProbe: Guard = {
 		return { say: 'at most', meqL, said: say('filling-probe', { meqL, took, fillings: last.length }) };
 	},
 };
-
-/** pH at which roots are hurt at once (common practice, no source). */
-const HARMS_PH = { acid: 4.5, base: 7.5 };
 
 /** What the feed alone would take to there, by its EC, if the water had brought no alkalinity at all. */
 function bareFeed(g: Guarded): number {

@@ -35,6 +35,9 @@ export interface Guard {
 	check: (g: Guarded) => Verdict;
 }
 
+/** pH at which roots are hurt at once (common practice, no source). */
+export const HARMS_PH = { acid: 4.5, base: 7.5 };
+
 /** With nothing known of how a solution answers, a step is at most so many equivalents; less where little buffers. */
 export const FIRST_STEP_MEQ_L = 0.1;
 export const FIRST_STEP_THIN_MEQ_L = 0.02;
