@@ -1,7 +1,7 @@
 import { aimAt } from './aim';
 import { type Believed, believe, explainsNewest } from './believed';
 import { GUARDS } from './guards';
-import type { Guard, Guarded } from './guards/guard';
+import { type Guard, type Guarded, visitsOf } from './guards/guard';
 import { shownAfter } from './outcome';
 import { type Rebound, reboundAfter } from './rebound';
 import { type DoseQuestion, type Said, say } from './record';
@@ -149,9 +149,12 @@ export function adviseDose(
 	const rebound = reboundAfter(believed, ph, meqL, product, options.hours ?? HOURS);
 	const end = rebound.later.at(-1);
 	if (sign < 0 && end && end.ph - expected.ph > REBOUNDS) notes.push(say('rebounds', { ph: end.ph, hours: end.hours }));
-	const rebounded = guarded.doses.length > 0 && ph > guarded.doses.at(-1)!.phAfter + CLIMBED && sign < 0;
-	if (rebounded && deciding.code !== 'another-visit')
-		notes.push(say('rebounded', { from: guarded.doses.at(-1)!.phAfter, to: ph }));
+	// Why less is wanted now than in the morning, whatever decided the size.
+	const last = guarded.doses.at(-1);
+	if (sign < 0 && last && visitsOf(guarded).now.length === 0 && deciding.code !== 'another-visit')
+		notes.push(
+			ph > last.phAfter + CLIMBED ? say('rebounded', { from: last.phAfter, to: ph }) : say('another-visit', { meqL }),
+		);
 	return done({
 		do: 'dose',
 		meqL,
