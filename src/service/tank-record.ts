@@ -1,7 +1,7 @@
 import { ACID_KINDS, type AcidKind, BASES, type BaseKind } from '@/core/chem/acids';
 import { MG_L_CACO3_PER_MEQ } from '@/core/chem/carbonate';
 import { aerationOf } from '@/core/mix/dose/aeration-of';
-import { mixMinutes } from '@/core/mix/dose/mixing-wait';
+import { mixMinutes, setMinutes } from '@/core/mix/dose/mixing-wait';
 import type { DoseProduct, PhRead, TankEvent, TankRecord, TankSetup, WaterThen } from '@/core/mix/dose/record';
 import { permits, trustLists } from '@/core/trust/trust';
 import { meqOf } from '@/core/water/ions';
@@ -69,7 +69,7 @@ export async function tankAsWritten(
 	const system = context.systems.find((s) => s.code === station.system) ?? null;
 	const aeration = aerationOf(station, system);
 	const litres = context.known.stations.get(station.code)?.volumeL ?? 100;
-	const wait = mixMinutes(aeration, litres, station.mixMinutes) * 60_000;
+	const wait = mixMinutes(aeration, litres, setMinutes(station)) * 60_000;
 	const near = (quantity: 'ph' | 'ec') =>
 		readingsAround(
 			db,
@@ -142,7 +142,7 @@ export async function tankAsWritten(
 		},
 		setup: {
 			aeration,
-			mixMinutes: station.mixMinutes,
+			mixMinutes: setMinutes(station),
 			tempC: await temperatureOf(db, context, station.code, now),
 			range: station.ranges.ph ?? null,
 			leastPh: station.leastPh,

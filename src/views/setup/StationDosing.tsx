@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { AERATION } from '@/core/chem/degassing';
 import { decimal } from '@/core/format/readings-row';
 import { aerationOf } from '@/core/mix/dose/aeration-of';
-import { mixMinutes } from '@/core/mix/dose/mixing-wait';
+import { mixMinutes, setMinutes } from '@/core/mix/dose/mixing-wait';
 import { Choice, Text } from './fields';
 import type { Station, System } from './types';
 
@@ -24,7 +24,11 @@ export function StationDosing({
 		{ aeration: null, kind: s.kind },
 		system && { kind: system.kind, aeration: system.aeration ?? null },
 	);
-	const usual = mixMinutes(s.aeration ?? inherited, s.volume_l ?? system?.volume_l ?? 100);
+	const usual = mixMinutes(
+		s.aeration ?? inherited,
+		s.volume_l ?? system?.volume_l ?? 100,
+		setMinutes({ kind: s.kind, mixMinutes: null }),
+	);
 	const number = (text: string, low: number, high: number, set: (v: number | null) => void) => {
 		const v = text.trim() === '' ? null : decimal(text.trim());
 		if (v === null || (v !== undefined && v >= low && v <= high)) set(v);

@@ -28,7 +28,7 @@ export function SystemForm({
 				if (litres !== undefined) onSave({ ...y, volume_l: litres }, false);
 			}}
 		>
-			<Text label="Name" width="w-40" value={y.name ?? y.code} onChange={(name) => setY({ ...y, name })} />
+			<Text label="Name" width="w-32" value={y.name ?? y.code} onChange={(name) => setY({ ...y, name })} />
 			<Choice
 				label="Kind"
 				width="w-40"
@@ -40,7 +40,7 @@ export function SystemForm({
 			<Text label="Medium" width="w-28" value={y.medium ?? ''} onChange={(medium) => setY({ ...y, medium })} />
 			<Choice
 				label="Crop"
-				width="w-36"
+				width="w-32"
 				value={y.crop ?? ''}
 				options={[...new Set([y.crop ?? '', ...CROPS.map((c) => c.crop)])]}
 				onChange={(crop) => setY({ ...y, crop })}
@@ -54,7 +54,7 @@ export function SystemForm({
 			/>
 			<Choice
 				label="Water moved by"
-				width="w-52"
+				width="w-44"
 				value={y.aeration ?? ''}
 				options={['', ...Object.keys(AERATION)]}
 				labels={{

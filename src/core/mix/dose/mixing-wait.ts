@@ -16,5 +16,10 @@ export function mixMinutes(aeration: Aeration | null, litres: number, set: numbe
 	return Math.min(Math.ceil(base * (1 + Math.log10(Math.max(litres / SMALL_L, 1)))), MOST_MIN);
 }
 
+/** A tank that batches are mixed in is stirred for it, by hand or by pump: what was set, else this; null for others. */
+const MIXING_TANK_MIN = 10;
+export const setMinutes = (station: { kind: string; mixMinutes: number | null }): number | null =>
+	station.mixMinutes ?? (station.kind === 'mix' ? MIXING_TANK_MIN : null);
+
 /** Doses further apart than this are of different visits: moved water has lost carbon dioxide in between. */
 export const visitGapMs = (mixMin: number): number => 60_000 * Math.max(180, 2 * mixMin);
