@@ -63,7 +63,7 @@ const WORDS: Record<string, Words> = {
 	'another-visit': (p) =>
 		`A small step of ${meq(p.meqL!)} to begin with: the tank stood since the last dose, carbon dioxide has left and taken its buffer with it, so what it took then is no measure now.`,
 	'filling-probe': (p) =>
-		`The first dose of a filling asks a question: a third of the ${meq(p.took!)} that ${Number(p.fillings) === 1 ? 'the last filling took' : `the last ${p.fillings} fillings took`}. Its answer decides the rest.`,
+		`The first dose of a filling asks a question: ${meq(p.meqL!)}, at most a third of the ${meq(p.took!)} that ${Number(p.fillings) === 1 ? 'the last filling took' : `the last ${p.fillings} fillings took`}, and no more than the feed alone would bear. Its answer decides the rest.`,
 	'not-answered-yet': () => 'The last dose has no reading after it that counts: no more than what is known to be good.',
 	'read-too-early': () => 'The last dose was read before it could mix and taught nothing: a small step again.',
 	'answered-stronger': (p) =>
