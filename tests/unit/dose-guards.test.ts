@@ -215,6 +215,15 @@ describe('worst-case', () => {
 		expect(of()).toBeLessThanOrEqual(most + 1e-9);
 		expect(of('worst-case')).toBeGreaterThan(most + 1e-6);
 	});
+	it('half as much again, from the wrong mark of the cylinder, must still not bring it to 4.5', () => {
+		const n = fresh(5.9).after(1).dosed(2.5).after(12).ph(5.88);
+		const q = n.question({ tank: { range: [4.7, 6.5], leastPh: 4.2 }, targetPh: 4.7 });
+		const b = believe(q, 4);
+		const most = meqThatPasses(b, 5.88, 4.2, { ...q.product, strengthMeqMl: 4 }, 0.1) / 1.5;
+		expect(meq(adviseDose(q, { guards: GUARDS.filter((g) => g.name !== 'step-by-step') }).advice)).toBeLessThanOrEqual(
+			most + 1e-9,
+		);
+	});
 	it('a target beyond the limit is refused, until the grower moves the limit of that tank', () => {
 		const n = fresh(5.9);
 		expect(ask(n.question({ targetPh: 4.6, tank: { range: [4.4, 5] } }))).toMatchObject({

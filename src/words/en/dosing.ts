@@ -73,8 +73,8 @@ const WORDS: Record<string, Words> = {
 	'answered-wrong-way': (p) =>
 		`After the last dose the pH went the wrong way (${ph(p.got!)}, not ${ph(p.expected!)}): it taught nothing. Check the pen and the bottle; no larger step meanwhile.`,
 	'worst-case': (p) => `No more, so that even at worst it stays on this side of ${ph(p.limit!)}.`,
-	'poured-twice': (p) =>
-		`No more, so that even poured twice by mistake it does not come to ${Number(p.limit).toFixed(1)}: little holds the pH now.`,
+	'poured-more': (p) =>
+		`No more, so that even with half as much again by mistake it does not come to ${Number(p.limit).toFixed(1)}: little holds the pH now.`,
 	'alkalinity-nearly-spent': (p) =>
 		`The alkalinity is nearly spent (${meq(p.given!)} poured of about ${meq(p.all!)}): small steps from here, each moves far.`,
 	'within-alkalinity': () => 'No more than the buffer that is left by what was poured.',

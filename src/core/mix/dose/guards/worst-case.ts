@@ -6,6 +6,7 @@ import { type Guard, type Guarded, HARMS_PH } from './guard';
 const UNDER_RANGE = 0.3;
 const CHANCE = 0.025;
 const CHANCE_SLIP = 0.1;
+const SLIP_TIMES = 1.5;
 /** Acid does not go below, base not above these, unless the grower changes the limit for the tank. */
 export const LEAST_PH = 5;
 export const MOST_PH = 7;
@@ -28,11 +29,11 @@ export const worstCase: Guard = {
 		if (beyond) return { say: 'refuse', said: say('target-beyond-limit', { limit, target: g.q.targetPh }) };
 		// The pen may be off by its own uncertainty: the tank is then nearer to the limit than it reads.
 		const meqL = meqThatPasses(g.b, g.ph, limit - g.sign * (g.reading?.u ?? 0), g.product, CHANCE);
-		// Poured twice, or from the wrong mark, it must still not harm.
+		// Half as much again by mistake, from the wrong mark or by a second hand, must still not harm.
 		const harms = g.sign < 0 ? Math.min(HARMS_PH.acid, limit) : Math.max(HARMS_PH.base, limit);
-		const twice = meqThatPasses(g.b, g.ph, harms, g.product, CHANCE_SLIP) / 2;
-		return twice < meqL
-			? { say: 'at most', meqL: twice, said: say('poured-twice', { limit: harms, meqL: twice }) }
+		const slipped = meqThatPasses(g.b, g.ph, harms, g.product, CHANCE_SLIP) / SLIP_TIMES;
+		return slipped < meqL
+			? { say: 'at most', meqL: slipped, said: say('poured-more', { limit: harms, meqL: slipped }) }
 			: { say: 'at most', meqL, said: say('worst-case', { limit, meqL }) };
 	},
 };
