@@ -9,17 +9,14 @@ const clock = (ms: number): string => {
 };
 
 /** How long what was poured still wants to mix, counted down; and the word when it has. */
-export function MixingWait({ mixedAt, onMixed }: { mixedAt: number; onMixed?: (() => void) | undefined }) {
+export function MixingWait({ mixedAt }: { mixedAt: number }) {
 	const [now, setNow] = useState(() => Date.now());
 	const over = now >= mixedAt;
 	useEffect(() => {
-		if (over) {
-			onMixed?.();
-			return;
-		}
+		if (over) return;
 		const timer = setInterval(() => setNow(Date.now()), 1000);
 		return () => clearInterval(timer);
-	}, [over, onMixed]);
+	}, [over]);
 	return (
 		<p className="my-1 text-[1.1rem]" data-mixing={over ? 'mixed' : 'waiting'}>
 			{over ? (

@@ -2,6 +2,7 @@ import { protonsGiven } from '../../chem/acids';
 import { carbonAfter, freeShare, heldAt, type Medium, type OtherAcid } from '../../chem/solution';
 import type { Nodes } from './belief';
 import { type Given, type Happening, TYPICAL_PH } from './fillings';
+import { CARBON_PER_ALKALINITY } from './prior';
 
 /** Acids in a tank that buffer by themselves, meq/L of each as given. */
 export type WeakAcids = Partial<Record<'citric' | 'acetic', number>>;
@@ -114,9 +115,9 @@ export function pass(
 			other = otherOf(weak);
 			const known = water?.alkalinityMeqL ?? null;
 			for (const i of living) {
-				const alkalinity = known ?? nodes.carbonFilled[i]! / 1.08;
+				const alkalinity = known ?? nodes.carbonFilled[i]! / CARBON_PER_ALKALINITY;
 				held[i] = stays * held[i]! + share * alkalinity;
-				nodes.carbon[i] = stays * nodes.carbon[i]! + share * 1.08 * alkalinity;
+				nodes.carbon[i] = stays * nodes.carbon[i]! + share * CARBON_PER_ALKALINITY * alkalinity;
 				nodes.phosphate[i]! *= stays;
 			}
 			uAddedMeqL += share * (known === null ? U_WATER : U_WATER_MEASURED * known + 0.05);

@@ -25,7 +25,7 @@ export const FEED_EC_US_CM = 1500;
 const SPREAD_PHOSPHATE = 0.6;
 const LEAST_PHOSPHATE = 0.03;
 /** A water stands at about this pH, closed, when it goes in: total carbonate is a little more than alkalinity. */
-const CARBON_PER_ALKALINITY = 1.08;
+export const CARBON_PER_ALKALINITY = 1.08;
 
 export const phosphateOfFeed = (ecUsCm: number | null, waterEcUsCm: number | null): number =>
 	Math.max(

@@ -23,7 +23,7 @@ export interface PhRead {
 	by: string | null;
 }
 
-export type TankEvent = { at: number; station?: string | undefined } & (
+export type TankEvent = { at: number } & (
 	| {
 			kind: 'filled';
 			/** Null where nobody said. */
