@@ -1,9 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { adviseDose, type DoseAdvice } from '@/core/mix/dose/advise';
 import { believe } from '@/core/mix/dose/believed';
+import { wideningOf } from '@/core/mix/dose/foretold';
 import { GUARDS } from '@/core/mix/dose/guards';
 import { meqThatPasses } from '@/core/mix/dose/outcome';
 import type { DoseQuestion } from '@/core/mix/dose/record';
+import { seeded } from '@/sim/random';
 import { oneFilling, TankNotes } from '../helpers/tank-notes';
 
 /**
@@ -73,6 +75,49 @@ describe('believable', () => {
 	it('written at the same minute, the reading came before the pouring', () => {
 		expect(ask(fresh().dosed(2).question())).toMatchObject({ do: 'wait', minutes: 10 });
 		expect(ask(fresh().dosed(2).after(11).question())).toMatchObject({ do: 'refuse', said: { code: 'added-since' } });
+	});
+});
+
+describe('believable, where a reading follows another at once', () => {
+	it('what was poured between may not be noted yet: it waits five minutes from the first, and a repeat does not renew them', () => {
+		const n = fresh(7).after(2).ph(6.98);
+		expect(ask(n.question())).toMatchObject({ do: 'wait', minutes: 3, said: { code: 'read-twice' } });
+		expect(ask(n.question(), 'believable').do).toBe('dose');
+		n.after(1).ph(6.97);
+		expect(ask(n.question())).toMatchObject({ do: 'wait', minutes: 2 });
+		expect(ask(n.after(2).question()).do).toBe('dose');
+		expect(ask(n.ph(6.97).question()).do).toBe('dose');
+	});
+	it('once the dose is noted the wait is that of its mixing', () => {
+		const n = fresh(7).dosed(2.5).after(2).ph(6.98);
+		expect(ask(n.question())).toMatchObject({ do: 'wait', minutes: 8, said: { code: 'wait-to-mix' } });
+	});
+});
+
+describe('what a tank’s own readings show of its pen', () => {
+	it('readings that come wider than foretold widen what is stated of the next; usual ones do not', () => {
+		const course = (misses: readonly number[]): number => {
+			const n = fresh(7);
+			for (const miss of misses) n.after(120).ph(7 + miss);
+			const a = adviseDose(n.question()).advice;
+			return a.do === 'dose' ? a.high - a.low : Number.NaN;
+		};
+		const usual = course([0.01, -0.01, 0.02, 0, 0.01, -0.02, 0.01, 0]);
+		const wide = course([0.11, -0.1, 0.08, -0.11, 0.1, -0.08, 0.11, 0]);
+		expect(wide).toBeGreaterThan(1.5 * usual);
+		// One slip of a digit decides nothing.
+		expect(course([0.01, -0.01, 0.3, 0, 0.01, -0.02, 0.01, 0])).toBeLessThan(1.6 * usual);
+	});
+	it('on normal misses the widening is that of their standard deviation', () => {
+		const chance = seeded(7);
+		const normal = (sd: number) => Array.from({ length: 15 }, () => sd * chance.normal());
+		const mean = (sd: number) =>
+			Array.from({ length: 400 }, () => wideningOf(normal(sd))).reduce((a, b) => a + b) / 400;
+		expect(wideningOf([])).toBe(1);
+		// Usual ones counted in hold it back by a quarter.
+		expect(mean(3)).toBeGreaterThan(1.8);
+		expect(mean(3)).toBeLessThan(3);
+		expect(mean(1)).toBeLessThan(1.15);
 	});
 });
 

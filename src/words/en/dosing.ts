@@ -37,6 +37,8 @@ const WORDS: Record<string, Words> = {
 		`Since the last pH reading ${Number(p.amount) > 0 ? `${p.amount} ${p.unit} of ` : ''}${ADDED[String(p.what)] ?? p.what} went in. Read again before dosing.`,
 	'moved-untold': (p) =>
 		`The pH went from ${ph(p.from!)} to ${ph(p.to!)} within ${span(Number(p.minutes))}, and nothing is logged: was something poured? Log it, then read again. If nothing was, read again before dosing.`,
+	'read-twice': (p) =>
+		`This was read ${span(Number(p.since))} after another reading, and nothing is logged between them. If something was poured, log it now. If not, ask again in ${span(Number(p.minutes))}.`,
 	stale: (p) =>
 		Number(p.most) < 6
 			? `The reading is ${Number(p.hours).toFixed(1)} hours old, and in moved water the pH climbs meanwhile. Read again before dosing.`

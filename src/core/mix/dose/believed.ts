@@ -2,6 +2,7 @@ import { type Medium, mediumOf } from '../../chem/solution';
 import { type Component, drawFrom, momentsOf, type Nodes, quantiles } from './belief';
 import { type Filling, fillingsOf } from './fillings';
 import { type DoseSeen, type Followed, followFilling } from './follow';
+import type { Misses } from './foretold';
 import { learnJug } from './jug-steps';
 import { mixMinutes, visitGapMs } from './mixing-wait';
 import { pass } from './passage';
@@ -56,9 +57,11 @@ export function believe(q: DoseQuestion, strengthMeqMl: number): Believed {
 		fresh: f.filledAt !== null,
 	});
 	const mediumFor = (f: Filling) => mediumOf(tank.tempC, f.ecUsCm ?? f.water?.ecUsCm ?? EC_UNKNOWN_US_CM);
+	let misses: Misses = [];
 	const go = (f: Filling, mixture: readonly Component[]): Followed => {
 		const m = mediumFor(f);
-		const followed = followFilling(drawFrom(mixture), f, wait(f.litres) * 60_000, m);
+		const followed = followFilling(drawFrom(mixture), f, wait(f.litres) * 60_000, m, misses);
+		misses = followed.misses;
 		const end = all[all.indexOf(f) + 1]?.filledAt ?? Number.POSITIVE_INFINITY;
 		for (const j of record.jugs)
 			if (j.at >= (f.filledAt ?? Number.NEGATIVE_INFINITY) && j.at < end && j.at <= now) {

@@ -1,6 +1,7 @@
 import { bufferAt, heldAt, type Medium } from '../../chem/solution';
 import { type Nodes, normalise, quantile, quantiles, redrawWhereFew } from './belief';
 import type { Filling, Happening } from './fillings';
+import { type Misses, wideningOf } from './foretold';
 import { otherOf, type Passage, pass, passUnread, type WeakAcids } from './passage';
 import type { PhRead } from './record';
 
@@ -34,10 +35,16 @@ export interface Followed {
 	unanswered: Happening[];
 	/** Doses whose only reading came before they could have mixed. */
 	tooEarly: number;
+	/** Of this filling and those before it. */
+	misses: Misses;
 }
 
 /** Standard uncertainty of the difference of two readings of one kept pen, each; and of two pens checked within weeks. */
 export const U_PH = 0.025;
+
+/** Of one reading, 68 %: as its display and the misses of those before it show. */
+export const noiseSeen = (f: Pick<Followed, 'last' | 'misses'>): number =>
+	wideningOf(f.misses) * Math.max(f.last?.noise ?? 0, U_PH);
 const U_OTHER_PH = 0.15;
 /** A cylinder, what the curve leaves out, and what has not mixed yet, as shares of a dose. */
 export const U_DOSE = Math.hypot(0.04, 0.06, 0.06);
@@ -59,9 +66,17 @@ const NOTED_LATE_MS = 5 * 60_000;
 const U_ALKALINITY = { share: 0.1, meqL: 0.12 };
 
 /** Goes through a filling: every stretch between two readings multiplies the weights by how well each possible tank explains it. */
-export function followFilling(nodes: Nodes, f: Filling, mixMs: number, m: Medium): Followed {
+export function followFilling(nodes: Nodes, f: Filling, mixMs: number, m: Medium, before: Misses = []): Followed {
 	const { usable, early } = usableReadings(f, mixMs);
-	const out: Followed = { nodes, last: null, weak: {}, doses: [], unanswered: [], tooEarly: early };
+	const out: Followed = {
+		nodes,
+		last: null,
+		weak: {},
+		doses: [],
+		unanswered: [],
+		tooEarly: early,
+		misses: [...before],
+	};
 	for (const r of usable) {
 		if (out.last === null) {
 			if (f.filledAt !== null) passUnread(nodes, (r.at - f.filledAt) / 3_600_000, r.value, m);
@@ -116,7 +131,8 @@ function usableReadings(f: Filling, mixMs: number): { usable: PhRead[]; early: n
 function learn(out: Followed, p: Passage, from: PhRead, to: PhRead, between: readonly Happening[], m: Medium): void {
 	const { nodes } = out;
 	const otherInstrument = (from.by ?? null) !== (to.by ?? null);
-	const noiseOf = (r: PhRead) => (otherInstrument ? U_OTHER_PH : Math.max(r.noise ?? 0, U_PH));
+	const wider = wideningOf(out.misses);
+	const noiseOf = (r: PhRead) => wider * (otherInstrument ? U_OTHER_PH : Math.max(r.noise ?? 0, U_PH));
 	const [uFrom, uTo] = [noiseOf(from), noiseOf(to)];
 	const other = otherOf(p.weak);
 	const noise = new Float64Array(nodes.size);
@@ -137,8 +153,12 @@ function learn(out: Followed, p: Passage, from: PhRead, to: PhRead, between: rea
 		);
 		width[i] = Math.hypot(noise[i]! / bufferAt(p.ph[i]!, c, ph, m), 0.01);
 	}
+	const usual = quantile(width, nodes.weight, 0.5);
+	const [near, expected, far] = quantiles(p.ph, nodes.weight, [0.025, 0.5, 0.975]) as [number, number, number];
+	out.misses.push((wider * (to.value - expected)) / Math.hypot(usual, (far - near) / 4));
 	const dosed = between.filter((h) => h.does === 'dose');
-	const seen = dosed.length > 0 ? doseSeen(nodes, p, width, from, to, dosed, otherInstrument) : null;
+	const forecast = { low: near - 2 * usual, expected, high: far + 2 * usual };
+	const seen = dosed.length > 0 ? doseSeen(forecast, from, to, dosed, otherInstrument) : null;
 	if (seen) out.doses.push(seen);
 	// An answer that nothing explains teaches nothing.
 	if (seen?.answered === 'wrong way') return;
@@ -162,17 +182,12 @@ function learn(out: Followed, p: Passage, from: PhRead, to: PhRead, between: rea
 const WANDERS = 0.05;
 
 function doseSeen(
-	nodes: Nodes,
-	p: Passage,
-	width: Float64Array,
+	{ low, expected, high }: Pick<DoseSeen, 'low' | 'expected' | 'high'>,
 	from: PhRead,
 	to: PhRead,
 	dosed: readonly Happening[],
 	otherInstrument: boolean,
 ): DoseSeen {
-	const usual = quantile(width, nodes.weight, 0.5);
-	const [near, expected, far] = quantiles(p.ph, nodes.weight, [0.025, 0.5, 0.975]) as [number, number, number];
-	const [low, high] = [near - 2 * usual, far + 2 * usual];
 	const meqL = dosed.reduce((sum, h) => sum + (h.does === 'dose' ? h.given.meqL : 0), 0);
 	const direction = meqL > 0 ? -1 : 1;
 	const moved = (to.value - from.value) * direction;

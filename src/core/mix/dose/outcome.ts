@@ -2,7 +2,7 @@ import { carbonAfter, heldAt, phOfHeld } from '../../chem/solution';
 import { quantile, quantiles } from './belief';
 import type { Believed } from './believed';
 import { givenOf } from './fillings';
-import { U_DOSE, U_PH } from './follow';
+import { noiseSeen, U_DOSE } from './follow';
 import { otherOf, type WeakAcids } from './passage';
 import type { DoseProduct } from './record';
 
@@ -14,7 +14,7 @@ const POINTS: readonly (readonly [factor: number, weight: number])[] = [
 ];
 const NOTHING = 3e-6;
 /** Two readings, before and after, each with its noise: 95 %. */
-const shownNoise = (b: Believed): number => 2 * Math.SQRT2 * Math.max(b.followed.last?.noise ?? 0, U_PH);
+const shownNoise = (b: Believed): number => 2 * Math.SQRT2 * noiseSeen(b.followed);
 
 const livingOf = (b: Believed): number[] =>
 	Array.from(b.nodes.weight.keys()).filter((i) => b.nodes.weight[i]! > NOTHING);

@@ -1,5 +1,5 @@
 import type { Believed, EarlierFilling } from '../believed';
-import type { DoseSeen } from '../follow';
+import { type DoseSeen, noiseSeen } from '../follow';
 import { visitGapMs } from '../mixing-wait';
 import type { DoseProduct, DoseQuestion, PhRead, Said } from '../record';
 
@@ -44,6 +44,10 @@ export const FIRST_STEP_THIN_MEQ_L = 0.02;
 export const THIN_US_CM = 300;
 export const firstStep = (g: Guarded): number =>
 	g.ecUsCm === null || g.ecUsCm < THIN_US_CM ? FIRST_STEP_THIN_MEQ_L : FIRST_STEP_MEQ_L;
+
+/** What the reading that was asked about may be off by: as its probe is known, or as this tank’s readings came. */
+export const spreadOf = (g: Guarded): number =>
+	g.reading === null ? 0 : Math.max(g.reading.u, noiseSeen(g.b.followed));
 
 /** Another visit too, where the pH has climbed by so much with nothing done. */
 const CLIMBED = 0.15;

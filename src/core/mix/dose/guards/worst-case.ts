@@ -1,6 +1,6 @@
 import { meqThatPasses } from '../outcome';
 import { say } from '../record';
-import { type Guard, type Guarded, HARMS_PH } from './guard';
+import { type Guard, type Guarded, HARMS_PH, spreadOf } from './guard';
 
 /** Below the range by at most so much, in all but 2.5 % of cases. */
 const UNDER_RANGE = 0.3;
@@ -28,7 +28,7 @@ export const worstCase: Guard = {
 		const beyond = g.sign < 0 ? g.q.targetPh < limit : g.q.targetPh > limit;
 		if (beyond) return { say: 'refuse', said: say('target-beyond-limit', { limit, target: g.q.targetPh }) };
 		// The pen may be off by its own uncertainty: the tank is then nearer to the limit than it reads.
-		const meqL = meqThatPasses(g.b, g.ph, limit - g.sign * (g.reading?.u ?? 0), g.product, CHANCE);
+		const meqL = meqThatPasses(g.b, g.ph, limit - g.sign * spreadOf(g), g.product, CHANCE);
 		// Half as much again by mistake, from the wrong mark or by a second hand, must still not harm.
 		const harms = g.sign < 0 ? Math.min(HARMS_PH.acid, limit) : Math.max(HARMS_PH.base, limit);
 		const slipped = meqThatPasses(g.b, g.ph, harms, g.product, CHANCE_SLIP) / SLIP_TIMES;
