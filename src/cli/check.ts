@@ -12,7 +12,7 @@ import { checkStream, openTable, UnreadableFile } from '@/core/format/check-stre
 import { csvRecords, NotText } from '@/core/format/csv-stream';
 import { eventRow } from '@/core/format/events-row';
 import { CALIBRATIONS, EVENTS } from '@/core/format/table';
-import { SENSITIVITY } from '@/core/reading/engine';
+import { SENSITIVITY } from '@/core/judge/context';
 import type { WaterEvent } from '@/core/reading/model';
 
 const USAGE =

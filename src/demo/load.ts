@@ -1,6 +1,6 @@
 import type { ReadingRow } from '@/core/format/readings-row';
+import { Engine } from '@/core/judge/engine';
 import { toCanonical, unitNamed } from '@/core/quantity';
-import { Engine } from '@/core/reading/engine';
 import { asEvent } from '@/service/prime';
 import { recomputeAll } from '@/service/restate';
 import { loadSite, requireSite, type SiteContext } from '@/service/site';

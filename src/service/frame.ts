@@ -1,5 +1,5 @@
+import { USUAL_WAITS } from '@/core/judge/waits';
 import type { SiteView } from '@/core/reading/site-view';
-import { USUAL_WAITS } from '@/core/reading/waits';
 import { DOUBTED_FLAGS, NOT_FOR_REVIEW } from '@/core/trust/trust';
 import type { Pool } from '@/store/pool';
 import { countReadings } from '@/store/readings';

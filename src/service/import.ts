@@ -14,7 +14,7 @@ import {
 	readHeader,
 	type TableFormat,
 } from '@/core/format/table';
-import { Engine } from '@/core/reading/engine';
+import { Engine } from '@/core/judge/engine';
 import { insertCalibration, listCalibrations } from '@/store/calibrations';
 import { eventKeys, insertEvents, listEvents, type NewEvent } from '@/store/events';
 import { PLAIN_INSTRUMENT, PLAIN_STATION, putInstrument, putStation } from '@/store/line';

@@ -1,6 +1,6 @@
 import { skippedOf } from '@/core/format/readings-row';
+import { Engine } from '@/core/judge/engine';
 import { unitNamed } from '@/core/quantity';
-import { Engine } from '@/core/reading/engine';
 import type { Reading, WaterEvent } from '@/core/reading/model';
 import { type EventRecord, listEvents } from '@/store/events';
 import type { Db } from '@/store/pool';

@@ -1,5 +1,5 @@
+import { fromWorking } from '@/core/judge/working-scale';
 import { type Quantity, seriesQuantity } from '@/core/quantity';
-import { fromWorking } from '@/core/reading/working-scale';
 import { type Due, dueNow, type Rhythm, type Rhythms, usualRhythms } from '@/core/rhythm/due';
 import type { Client, Pool } from '@/store/pool';
 import { newestTimes } from '@/store/readings';

@@ -1,4 +1,4 @@
-import { SENSITIVITY, type Site } from '@/core/reading/engine';
+import { type JudgeContext, SENSITIVITY } from '@/core/judge/context';
 import type { InstrumentInfo, StationInfo } from '@/core/reading/model';
 import {
 	type InstrumentRow,
@@ -17,7 +17,7 @@ export interface SiteContext {
 	systems: SystemRow[];
 	stations: StationRow[];
 	instruments: InstrumentRow[];
-	known: Site;
+	known: JudgeContext;
 }
 
 export class NoSite extends Error {

@@ -1,5 +1,5 @@
 import type { ReadingRow } from '@/core/format/readings-row';
-import type { Engine } from '@/core/reading/engine';
+import type { Engine } from '@/core/judge/engine';
 import type { Verdict } from '@/core/reading/model';
 import type { Client } from '@/store/pool';
 import { copyReadings, type NewReading, reserveIds } from '@/store/readings';

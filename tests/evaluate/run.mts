@@ -4,8 +4,8 @@ import type { CalibrationGroup } from '@/core/format/calibrations-row';
 import { checkStream } from '@/core/format/check-stream';
 import { csvLine } from '@/core/format/table';
 import { formatTime } from '@/core/format/time';
+import type { JudgeContext } from '@/core/judge/context';
 import { unitNamed } from '@/core/quantity';
-import type { Site } from '@/core/reading/engine';
 import type { StationInfo, WaterEvent } from '@/core/reading/model';
 import { INSTRUMENTS, STATIONS, SYSTEMS } from '@/demo/saltmarsh';
 import { season } from '@/demo/season';
@@ -39,7 +39,7 @@ interface World {
 	rows: Row[];
 	events: WaterEvent[];
 	calibrations: CalibrationGroup[];
-	site: Site;
+	site: JudgeContext;
 }
 
 const tally = new Tally();

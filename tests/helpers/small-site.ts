@@ -1,5 +1,6 @@
+import type { JudgeContext } from '@/core/judge/context';
+import { Engine } from '@/core/judge/engine';
 import { type Quantity, toCanonical, type Unit } from '@/core/quantity';
-import { Engine, type Site } from '@/core/reading/engine';
 import type { InstrumentInfo, Reading, StationInfo } from '@/core/reading/model';
 
 /** A small site for the tests of the checks: a pond and an RO tap with twelve mornings behind them. */
@@ -45,7 +46,7 @@ export const reading = (
 });
 
 /** Twelve mornings: RO at 24–27 µS/cm, a pond at pH 5.9 and 1800 µS/cm. */
-export function practised(site: Partial<Site> = {}): Engine {
+export function practised(site: Partial<JudgeContext> = {}): Engine {
 	const e = new Engine(
 		{
 			stations: new Map([stationOf('pond', 'reservoir'), stationOf('ro', 'source')]),

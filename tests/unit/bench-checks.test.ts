@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { checkStream } from '@/core/format/check-stream';
+import type { JudgeContext } from '@/core/judge/context';
+import { countSwing, noRhythm, swing } from '@/core/judge/day-rhythm';
+import { Engine } from '@/core/judge/engine';
+import { compareWith, driftOf, noDrift } from '@/core/judge/second-instrument';
 import type { Quantity, Unit } from '@/core/quantity';
-import { countSwing, noRhythm, swing } from '@/core/reading/day-rhythm';
-import { Engine, type Site } from '@/core/reading/engine';
 import type { ProbeState, Reading, WaterEvent } from '@/core/reading/model';
-import { compareWith, driftOf, noDrift } from '@/core/reading/second-instrument';
 import { seeded } from '@/sim/random';
 import { DAY, MINUTE, NEXT, practised, reading, START, stationOf } from '../helpers/small-site';
 
@@ -215,7 +216,7 @@ async function flags(
 		}
 	}
 	let out = '';
-	const site: Site = { stations: new Map([stationOf('tank', 'reservoir')]), instruments: new Map() };
+	const site: JudgeContext = { stations: new Map([stationOf('tank', 'reservoir')]), instruments: new Map() };
 	for await (const line of checkStream({ readings: csv(), events: [], site, zone: 'UTC', now: () => START + 99 * DAY }))
 		out += line;
 	const [head, ...lines] = out.trim().split('\n');

@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { wantedWait } from '@/core/judge/waits';
 import { weighWitnesses } from '@/core/probe/agreement';
 import { skippedSteps, usualProtocol } from '@/core/reading/protocol';
 import { settling } from '@/core/reading/settling';
 import { meterSample, StreamIntake } from '@/core/reading/stream';
-import { wantedWait } from '@/core/reading/waits';
 import { dueNow, usualRhythms } from '@/core/rhythm/due';
 import { PLAIN_METER, SimulatedMeter } from '@/sim/meter';
 import { seeded } from '@/sim/random';

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { Engine } from '@/core/judge/engine';
 import { type Quantity, toCanonical, type Unit } from '@/core/quantity';
-import { Engine } from '@/core/reading/engine';
 import type { InstrumentInfo, Reading, StationInfo, Verdict } from '@/core/reading/model';
 
 /** Facts of the trade (common practice, no source) unless a source is named. */

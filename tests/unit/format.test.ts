@@ -11,7 +11,7 @@ import { eventRow } from '@/core/format/events-row';
 import { readingRow } from '@/core/format/readings-row';
 import { FORMATS, readHeader } from '@/core/format/table';
 import { formatTime, parseTime } from '@/core/format/time';
-import { NO_EFFECT } from '@/core/reading/event-effect';
+import { NO_EFFECT } from '@/core/judge/event-effect';
 import { placeMark } from '@/core/reading/place-mark';
 import { parseQuickLine, type QuickContext } from '@/core/reading/quick-line';
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
+import type { Engine } from '@/core/judge/engine';
+import { countRepeat, improbableFrom, noRepeats } from '@/core/judge/repeats';
 import type { Quantity, Unit } from '@/core/quantity';
-import type { Engine } from '@/core/reading/engine';
-import { countRepeat, improbableFrom, noRepeats } from '@/core/reading/repeats';
 import { seeded } from '@/sim/random';
 import { MINUTE, NEXT, practised, reading } from '../helpers/small-site';
 

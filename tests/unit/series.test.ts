@@ -1,9 +1,9 @@
 import * as ss from 'simple-statistics';
 import { describe, expect, it } from 'vitest';
-import { combinedEffect } from '@/core/reading/event-effect';
-import { believe, doubt, emptyHistory, predict, score } from '@/core/reading/history';
+import { combinedEffect } from '@/core/judge/event-effect';
+import { believe, doubt, emptyHistory, predict, score } from '@/core/judge/history';
+import { toWorking } from '@/core/judge/working-scale';
 import type { StationInfo } from '@/core/reading/model';
-import { toWorking } from '@/core/reading/working-scale';
 import { madSigma, median, theilSenSlope } from '@/core/series/robust';
 import scipy from '../reference/scipy.json';
 

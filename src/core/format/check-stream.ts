@@ -1,4 +1,5 @@
-import { Engine, type Site } from '../reading/engine';
+import type { JudgeContext } from '../judge/context';
+import { Engine } from '../judge/engine';
 import type { Finding, Flag, Verdict, WaterEvent } from '../reading/model';
 import type { CalibrationGroup } from './calibrations-row';
 import { type CsvRecord, csvRecords } from './csv-stream';
@@ -124,7 +125,7 @@ export interface CheckInput {
 	calibrateDays?: ((instrument: string) => number | undefined) | undefined;
 	/** In order of time; readings between two of them are held against the drift they show. */
 	calibrations?: readonly CalibrationGroup[] | undefined;
-	site: Site;
+	site: JudgeContext;
 	zone: string;
 	now: () => number;
 }

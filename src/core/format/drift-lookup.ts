@@ -1,9 +1,9 @@
+import { displayValue } from '../judge/slips';
 import { leftAs } from '../probe/calibration';
 import { restate } from '../probe/restate';
 import { THRESHOLDS } from '../probe/timeline';
 import { seriesQuantity } from '../quantity/quantities';
 import type { Finding, ProbeState, Reading } from '../reading/model';
-import { displayValue } from '../reading/slips';
 import type { CalibrationGroup } from './calibrations-row';
 
 /** The longest of the usual schools: a file that says nothing else is not nagged sooner. */

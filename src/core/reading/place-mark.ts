@@ -1,7 +1,7 @@
+import type { Prediction } from '../judge/history';
+import { toWorking } from '../judge/working-scale';
 import type { SeriesQuantity } from '../quantity/quantities';
 import { toCanonical, type Unit } from '../quantity/units';
-import type { Prediction } from './history';
-import { toWorking } from './working-scale';
 
 /**
  * Puts the decimal mark into digits typed without one, where the station's expectation says it belongs: 58 becomes

@@ -1,7 +1,8 @@
-import type { EngineSnapshot, Sensitivity } from './engine';
+import type { Sensitivity } from '../judge/context';
+import type { EngineSnapshot } from '../judge/memory';
+import type { Waits } from '../judge/waits';
 import type { InstrumentInfo, ProbeState, StationInfo } from './model';
 import type { InstrumentKind } from './protocol';
-import type { Waits } from './waits';
 
 /** What every page carries about the site, so that the quick line and Bench can judge while somebody types. */
 export interface SiteStation {

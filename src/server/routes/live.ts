@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { fromWorking } from '@/core/reading/working-scale';
+import { fromWorking } from '@/core/judge/working-scale';
 import { primedEngine } from '@/service/prime';
 import { Refusal } from '@/service/refusal';
 import { requireSite, type SiteContext } from '@/service/site';

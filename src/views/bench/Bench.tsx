@@ -1,10 +1,10 @@
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { fromWorking } from '@/core/judge/working-scale';
 import { driftUncertainty } from '@/core/probe/drift';
 import { chanceInRange } from '@/core/probe/normal';
 import { type Quantity, seriesQuantity } from '@/core/quantity';
 import { AFTERWARDS, ownProtocol, skippedSteps, usualProtocol } from '@/core/reading/protocol';
 import type { SiteView } from '@/core/reading/site-view';
-import { fromWorking } from '@/core/reading/working-scale';
 import { standingOf } from '@/core/trust/standing';
 import type { Change } from '@/server/contract';
 import { api } from '../api';

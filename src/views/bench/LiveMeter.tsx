@@ -1,10 +1,10 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { decimal } from '@/core/format/readings-row';
+import { type Waits, wantedWait } from '@/core/judge/waits';
 import type { Quantity } from '@/core/quantity';
 import { FIELD, type Settling, settling, TIGHT } from '@/core/reading/settling';
 import type { DisplayUnits } from '@/core/reading/site-view';
 import { type MeterSample, REFUSED_WORDS, type Refused, StreamIntake } from '@/core/reading/stream';
-import { type Waits, wantedWait } from '@/core/reading/waits';
 import { api } from '../api';
 import { QUANTITY_HUE, shown, unitLabel } from '../ui/format';
 import { SettleCurve } from './SettleCurve';

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { decimal } from '@/core/format/readings-row';
+import { type Waits, wantedWait } from '@/core/judge/waits';
 import { FIELD, type SettlePoint, settling, TIGHT } from '@/core/reading/settling';
-import { type Waits, wantedWait } from '@/core/reading/waits';
 import { QUANTITY_HUE } from '../ui/format';
 import { SettleCurve } from './SettleCurve';
 

@@ -1,3 +1,4 @@
+import { seenAt } from '@/core/judge/memory';
 import type { Quantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 
@@ -41,16 +42,14 @@ export const typedSomething = (d: Draft): boolean =>
 /** The instrument last used at a station, told by what the engine has seen. */
 export function lastInstrument(site: SiteView, station: string): string | null {
 	let best: { instrument: string; at: number } | null = null;
-	for (const [key, trace] of site.engine.traces) {
-		const [s, quantity, instrument] = key.split('\u0000');
+	for (const { quantity, instrument, at } of seenAt(site.engine, station)) {
 		if (
-			s === station &&
 			(quantity === 'ph' || quantity === 'ec' || quantity === 'tds') &&
 			instrument &&
 			site.instruments.some((i) => i.info.code === instrument && i.kind !== 'sensor_node') &&
-			(!best || trace.at > best.at || (trace.at === best.at && quantity === 'ph'))
+			(!best || at > best.at || (at === best.at && quantity === 'ph'))
 		)
-			best = { instrument, at: trace.at };
+			best = { instrument, at };
 	}
 	return best?.instrument ?? site.instruments.find((i) => i.kind !== 'sensor_node')?.info.code ?? null;
 }
@@ -64,8 +63,6 @@ export const emptyDraft = (site: SiteView, station: string): Draft => ({
 });
 
 export const lastSeen = (site: SiteView, station: string): number | null => {
-	let newest: number | null = null;
-	for (const [key, trace] of site.engine.traces)
-		if (key.startsWith(`${station}\u0000`) && (newest === null || trace.at > newest)) newest = trace.at;
-	return newest;
+	const times = seenAt(site.engine, station).map((s) => s.at);
+	return times.length === 0 ? null : Math.max(...times);
 };

@@ -1,3 +1,4 @@
+import type { Prediction } from '@/core/judge/history';
 import {
 	type PpmScale,
 	parseAdvice,
@@ -8,7 +9,6 @@ import {
 	type Unit,
 	unitFits,
 } from '@/core/quantity';
-import type { Prediction } from '@/core/reading/history';
 import { placeMark } from '@/core/reading/place-mark';
 import type { DisplayUnits } from '@/core/reading/site-view';
 

@@ -1,6 +1,7 @@
 import { typedNumber } from '@/core/format/readings-row';
+import { SENSITIVITY } from '@/core/judge/context';
+import { Engine } from '@/core/judge/engine';
 import { type Quantity, toCanonical, type Unit } from '@/core/quantity';
-import { Engine, SENSITIVITY } from '@/core/reading/engine';
 import type { Reading, Verdict } from '@/core/reading/model';
 import type { SiteView } from '@/core/reading/site-view';
 import { ApiProblem, api } from '../api';

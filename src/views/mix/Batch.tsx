@@ -1,6 +1,6 @@
 import { useCallback, useState } from 'react';
+import type { Engine } from '@/core/judge/engine';
 import { batchCourse } from '@/core/mix/batch-course';
-import type { Engine } from '@/core/reading/engine';
 import type { SiteView } from '@/core/reading/site-view';
 import type { Change } from '@/server/contract';
 import { api } from '../api';

@@ -1,8 +1,8 @@
 import { useState } from 'react';
+import type { Engine } from '@/core/judge/engine';
 import { type BatchPhase, batchCourse, ecIsRight } from '@/core/mix/batch-course';
 import { dilute } from '@/core/mix/dilute';
 import { inLabelMeasure } from '@/core/mix/label-rate';
-import type { Engine } from '@/core/reading/engine';
 import type { SiteView } from '@/core/reading/site-view';
 import { api } from '../api';
 import { Choice } from '../setup/fields';

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import type { Engine } from '@/core/reading/engine';
+import type { Engine } from '@/core/judge/engine';
 import type { SiteView } from '@/core/reading/site-view';
 import { Afterwards } from './Afterwards';
 import { Jug } from './Jug';

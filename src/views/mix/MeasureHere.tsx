@@ -1,6 +1,7 @@
 import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
+import type { Engine } from '@/core/judge/engine';
+import { seenAt } from '@/core/judge/memory';
 import { QUANTITY } from '@/core/quantity';
-import type { Engine } from '@/core/reading/engine';
 import type { SiteView } from '@/core/reading/site-view';
 import { permits } from '@/core/trust/trust';
 import { api } from '../api';
@@ -28,12 +29,11 @@ function usualInstrument(site: SiteView, station: string, quantity: 'ph' | 'ec')
 	);
 	let best = '';
 	let newest = Number.NEGATIVE_INFINITY;
-	for (const [key, trace] of site.engine.traces) {
-		const [s, q, instrument] = key.split('\u0000');
-		const own = s === station && (q === quantity || (quantity === 'ec' && q === 'tds'));
-		if (own && trace.at > newest && able.some((i) => i.info.code === instrument)) {
-			best = instrument!;
-			newest = trace.at;
+	for (const { quantity: q, instrument, at } of seenAt(site.engine, station)) {
+		const own = q === quantity || (quantity === 'ec' && q === 'tds');
+		if (own && at > newest && able.some((i) => i.info.code === instrument)) {
+			best = instrument;
+			newest = at;
 		}
 	}
 	return best || (able[0]?.info.code ?? '');

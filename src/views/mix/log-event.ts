@@ -1,5 +1,5 @@
+import type { Engine } from '@/core/judge/engine';
 import { unitNamed } from '@/core/quantity';
-import type { Engine } from '@/core/reading/engine';
 import type { EventKind } from '@/core/reading/model';
 import { api } from '../api';
 

@@ -1,8 +1,8 @@
 import type { SeriesQuantity } from '../quantity/quantities';
+import type { StationInfo } from '../reading/model';
 import { MAD_TO_SIGMA, median, theilSenSlope } from '../series/robust';
 import { countSwing, type DayRhythm, noRhythm, swing } from './day-rhythm';
 import { type EventEffect, NO_EFFECT, type Responses } from './event-effect';
-import type { StationInfo } from './model';
 import { OTHER_STEP, type Prior, prior, STEP } from './prior';
 
 /**

@@ -1,7 +1,7 @@
 import { typedResolution } from '../quantity/parse';
 import { seriesQuantity } from '../quantity/quantities';
 import { UNITS } from '../quantity/units';
-import type { InstrumentInfo, Reading } from './model';
+import type { InstrumentInfo, Reading } from '../reading/model';
 
 /** Stated accuracy assumed where nobody said (common practice): pens ±0.1 pH, ±2 % EC, ±0.5 °C. */
 export const ASSUMED_ACCURACY = { ph: 0.1, ecPct: 2, temp: 0.5, otherPct: 5 } as const;

@@ -1,7 +1,7 @@
 import type { SeriesQuantity } from '../quantity/quantities';
 import { PPM_SCALES, ppmScaleOf, ppmUnit, toCanonical, UNITS, type Unit } from '../quantity/units';
+import type { Reading } from '../reading/model';
 import { type Prediction, score } from './history';
-import type { Reading } from './model';
 import { toWorking } from './working-scale';
 
 /**

@@ -1,60 +1,19 @@
 import { QUANTITY, type SeriesQuantity, seriesQuantity } from '../quantity';
+import type { Reading, StationInfo, Verdict, WaterEvent } from '../reading/model';
 import { permits } from '../trust/trust';
-import { CHECKS } from './checks';
 import type { Subject } from './checks/check';
-import { stuckSince } from './checks/stuck';
+import { type JudgeContext, unknownStation } from './context';
 import { combinedEffect, NO_EFFECT } from './event-effect';
-import { believe, doubt, emptyHistory, type History, type Prediction, predict, score } from './history';
-import type { Finding, InstrumentInfo, ProbeState, Reading, StationInfo, Verdict, WaterEvent } from './model';
+import { eventsBetween } from './events-between';
+import { believe, doubt, type Prediction, predict, score } from './history';
+import { type EngineSnapshot, type Last, Memory, seriesInstrument, type Trace } from './memory';
 import { newLevelFinding } from './new-level';
-import { countRepeat, improbableFrom, noRepeats, type Repeats } from './repeats';
-import { compareWith, type Drifting, driftOf, noDrift, withoutDrift } from './second-instrument';
+import { countRepeat, improbableFrom, noRepeats } from './repeats';
+import { compareWith, driftOf, noDrift, withoutDrift } from './second-instrument';
 import { instrumentUncertainty, repeatability } from './uncertainty';
-import { USUAL_WAITS, type Waits } from './waits';
+import { verdictOf } from './verdict';
+import { USUAL_WAITS } from './waits';
 import { fromWorking, toWorking, uncertaintyToWorking } from './working-scale';
-
-/**
- * Judges samples in the order they are given and learns from those it believes. One engine serves a typed entry, an
- * import and the headless checker. Its memory is a fixed number of readings per station, quantity and instrument.
- */
-export interface Site {
-	stations: ReadonlyMap<string, StationInfo>;
-	instruments: ReadonlyMap<string, InstrumentInfo>;
-	/** Multiplies every limit: 1 as usual, more asks less often (see SENSITIVITY). */
-	tolerance?: number | undefined;
-	waits?: Waits | undefined;
-	/** What calibrations say of a probe at a time. */
-	probe?: ((instrument: string, quantity: 'ph' | 'ec', at: number) => ProbeState | null) | undefined;
-}
-
-/** How readily the checks ask, by what a grower chooses: the factor on every limit. */
-export const SENSITIVITY = { calm: 1.3, usual: 1, keen: 0.8 } as const;
-export type Sensitivity = keyof typeof SENSITIVITY;
-
-interface Trace {
-	at: number;
-	value: number;
-	/** A time far ahead of the others is not taken as the newest until a later one follows it. */
-	ahead: number | null;
-	/** The usual time between readings. */
-	gapMs: number | null;
-	repeats: Repeats;
-	/** Whether the newest value was a jump that no water makes. */
-	jumped: boolean;
-	/** When the newest value was first repeated. */
-	repeatedSince: number | null;
-}
-
-/** The newest reading of one instrument in one series, as its neighbours see it. */
-interface Last {
-	instrument: string;
-	at: number;
-	/** On its display, and with its known drift taken off. */
-	shown: number;
-	value: number;
-	u: number;
-	missed: number;
-}
 
 /** Readings this close together come from a sensor and not from a hand. */
 const CONTINUOUS_GAP = 20 * 60_000;
@@ -79,15 +38,6 @@ const STIRS = new Set([
 	'calibrated',
 ]);
 
-export interface EngineSnapshot {
-	histories: { station: string; history: Omit<History, 'lastAt'> & { lastAt: number | null } }[];
-	traces: [string, Trace][];
-	events: WaterEvent[];
-	lasts: [string, Last[]][];
-	drifts: [string, Drifting][];
-	lastEc: [string, { at: number; station: string; ecUsCm: number }][];
-}
-
 const HALF_YEAR = 180 * 86_400_000;
 
 /** Fewer readings, less trust in the spread: the limit falls from 6 to 4.5 standard deviations. */
@@ -96,25 +46,16 @@ export function limitFor(prediction: Prediction | null): number {
 	return prediction.seen < 4 ? 6 : prediction.seen < 8 ? 5.2 : 4.8;
 }
 
-export function unknownStation(code: string): StationInfo {
-	return { code, kind: 'reservoir', system: null, volumeL: null, ranges: {} };
-}
-
-const seriesKey = (station: string, quantity: SeriesQuantity) => `${station}\u0000${quantity}`;
-const traceKey = (r: Reading) => `${r.station}\u0000${r.quantity}\u0000${r.instrument}`;
-
+/**
+ * Judges samples in the order they are given and learns from those it believes. One engine serves a typed entry, an
+ * import and the headless checker. Its memory is a fixed number of readings per station, quantity and instrument.
+ */
 export class Engine {
-	private readonly histories = new Map<string, History>();
-	private readonly byQuantity = new Map<SeriesQuantity, { station: string; history: History }[]>();
-	private readonly traces = new Map<string, Trace>();
-	private readonly events = new Map<string, WaterEvent[]>();
-	private readonly lastEc = new Map<string, { at: number; station: string; ecUsCm: number }>();
-	private readonly lasts = new Map<string, Last[]>();
-	private readonly drifts = new Map<string, Drifting>();
+	readonly memory = new Memory();
 	private readonly tolerance: number;
 
 	constructor(
-		private readonly site: Site,
+		private readonly site: JudgeContext,
 		private readonly now: () => number,
 	) {
 		this.tolerance = site.tolerance ?? 1;
@@ -126,34 +67,15 @@ export class Engine {
 
 	/** Events are given before the samples that follow them in time; later ones wait for theirs. */
 	note(event: WaterEvent): void {
-		const list = this.events.get(event.station);
-		if (!list) this.events.set(event.station, [event]);
-		else {
-			let i = list.length;
-			while (i > 0 && list[i - 1]!.at > event.at) i--;
-			list.splice(i, 0, event);
-		}
-	}
-
-	private history(station: string, quantity: SeriesQuantity): History {
-		const key = seriesKey(station, quantity);
-		let found = this.histories.get(key);
-		if (!found) {
-			found = emptyHistory(quantity);
-			this.histories.set(key, found);
-			const list = this.byQuantity.get(quantity);
-			if (list) list.push({ station, history: found });
-			else this.byQuantity.set(quantity, [{ station, history: found }]);
-		}
-		return found;
+		this.memory.note(event);
 	}
 
 	/** What this station should show at a time. */
 	expect(stationCode: string, quantity: SeriesQuantity, at: number): Prediction | null {
 		const station = this.station(stationCode);
-		const history = this.history(stationCode, quantity);
+		const history = this.memory.history(stationCode, quantity);
 		if (station.kind === 'standard') return null;
-		const since = eventsBetween(this.events.get(stationCode), history.lastAt, at);
+		const since = eventsBetween(this.memory.of(stationCode).events, history.lastAt, at);
 		const effect = since.length > 0 ? combinedEffect(quantity, since, station, history.responses) : NO_EFFECT;
 		return predict(history, at, station, effect);
 	}
@@ -180,35 +102,18 @@ export class Engine {
 		// Kept or not, a number that no instrument shows predicts nothing.
 		if (!s || reading.value < s.definition.span[0] || reading.value > s.definition.span[1]) return;
 		this.trace(s);
-		believe(this.history(reading.station, s.quantity), reading.at, s.level, s.prediction);
+		believe(this.memory.history(reading.station, s.quantity), reading.at, s.level, s.prediction);
 	}
 
 	/** The state as plain data, so that a browser can go on judging where the server stopped. */
 	snapshot(): EngineSnapshot {
-		return {
-			histories: [...this.byQuantity.values()].flat().map(({ station, history }) => ({
-				station,
-				history: { ...history, lastAt: Number.isFinite(history.lastAt) ? history.lastAt : null },
-			})),
-			traces: [...this.traces],
-			events: [...this.events.values()].flat(),
-			lasts: [...this.lasts],
-			drifts: [...this.drifts],
-			lastEc: [...this.lastEc],
-		};
+		return this.memory.snapshot();
 	}
 
-	static restore(site: Site, now: () => number, snapshot: EngineSnapshot): Engine {
+	static restore(site: JudgeContext, now: () => number, snapshot: EngineSnapshot): Engine {
 		const engine = new Engine(site, now);
-		for (const { station, history } of snapshot.histories) {
-			const own = engine.history(station, history.quantity);
-			Object.assign(own, structuredClone(history), { lastAt: history.lastAt ?? Number.NEGATIVE_INFINITY });
-		}
-		for (const [key, trace] of snapshot.traces) engine.traces.set(key, structuredClone(trace));
+		for (const [code, kept] of snapshot.stations) engine.memory.recall(code, kept);
 		for (const event of snapshot.events) engine.note(event);
-		for (const [key, lasts] of snapshot.lasts) engine.lasts.set(key, structuredClone(lasts));
-		for (const [key, drift] of snapshot.drifts) engine.drifts.set(key, structuredClone(drift));
-		for (const [key, ec] of snapshot.lastEc) engine.lastEc.set(key, ec);
 		return engine;
 	}
 
@@ -217,8 +122,9 @@ export class Engine {
 		const seen = new Map<string, number>();
 		for (const reading of sample) {
 			const quantity = seriesQuantity(reading.quantity);
-			const key = traceKey(reading);
-			const trace = this.traces.get(key);
+			const own = seriesInstrument(reading.quantity, reading.instrument);
+			const key = `${reading.station}\u0000${own}`;
+			const trace = this.memory.of(reading.station).traces.get(own);
 			const prediction = this.expect(reading.station, quantity, reading.at);
 			const drifted = this.drifted(reading, quantity);
 			// A sensor known to have moved away is judged, and learned from, by what it would show if it had not.
@@ -255,7 +161,7 @@ export class Engine {
 						}
 					: null,
 				repeatedSince: trace && reading.value === trace.value ? (trace.repeatedSince ?? reading.at) : null,
-				before: this.lastEc.get(reading.instrument) ?? null,
+				before: this.memory.lastEc.get(reading.instrument) ?? null,
 				gap: gapOf(trace, reading.at),
 				neighbours: this.neighbours(reading, quantity),
 				drifted,
@@ -277,24 +183,23 @@ export class Engine {
 
 	/** What other instruments showed here just before, with nothing added in between. */
 	private neighbours(reading: Reading, quantity: SeriesQuantity): readonly Last[] {
-		const lasts = this.lasts.get(seriesKey(reading.station, quantity));
+		const { lasts: all, events } = this.memory.of(reading.station);
+		const lasts = all.get(quantity);
 		if (!lasts || (lasts.length === 1 && lasts[0]!.instrument === reading.instrument)) return NO_LASTS;
 		return lasts.filter(
 			(l) =>
 				l.instrument !== reading.instrument &&
 				l.at < reading.at &&
 				reading.at - l.at <= TOGETHER_MS &&
-				eventsBetween(this.events.get(reading.station), l.at, reading.at).length === 0,
+				eventsBetween(events, l.at, reading.at).length === 0,
 		);
 	}
 
 	private drifted(reading: Reading, quantity: SeriesQuantity): Subject['drifted'] {
-		if (this.drifts.size === 0) return null;
-		const drift = this.drifts.get(`${seriesKey(reading.station, quantity)}\u0000${reading.instrument}`);
+		const { drifts, events } = this.memory.of(reading.station);
+		const drift = drifts.size === 0 ? undefined : drifts.get(seriesInstrument(quantity, reading.instrument));
 		if (!drift) return null;
-		const restored = eventsBetween(this.events.get(reading.station), drift.at, reading.at).some((e) =>
-			RESTORES.has(e.kind),
-		);
+		const restored = eventsBetween(events, drift.at, reading.at).some((e) => RESTORES.has(e.kind));
 		return restored ? null : driftOf(drift);
 	}
 
@@ -302,7 +207,7 @@ export class Engine {
 	private remember(s: Subject): void {
 		const { reading, quantity } = s;
 		if (quantity !== 'ph' && quantity !== 'ec') return;
-		const key = seriesKey(reading.station, quantity);
+		const here = this.memory.of(reading.station);
 		const last: Last = {
 			instrument: reading.instrument,
 			at: reading.at,
@@ -311,8 +216,8 @@ export class Engine {
 			u: s.u,
 			missed: s.missed,
 		};
-		const lasts = this.lasts.get(key);
-		if (!lasts) this.lasts.set(key, [last]);
+		const lasts = here.lasts.get(quantity);
+		if (!lasts) here.lasts.set(quantity, [last]);
 		else {
 			const own = lasts.find((l) => l.instrument === reading.instrument);
 			if (own) Object.assign(own, last);
@@ -326,12 +231,12 @@ export class Engine {
 				beside.set(m.reading.instrument, m.reading.value);
 		for (const [instrument, value] of beside) {
 			if (!this.traceIsContinuous(reading.station, quantity, instrument)) continue;
-			const driftKey = `${key}\u0000${instrument}`;
-			let drift = this.drifts.get(driftKey);
-			const since = drift ? eventsBetween(this.events.get(reading.station), drift.at, reading.at) : NO_EVENTS;
+			const driftKey = seriesInstrument(quantity, instrument);
+			let drift = here.drifts.get(driftKey);
+			const since = drift ? eventsBetween(here.events, drift.at, reading.at) : [];
 			if (!drift || since.some((e) => RESTORES.has(e.kind))) {
 				drift = noDrift(reading.at);
-				this.drifts.set(driftKey, drift);
+				here.drifts.set(driftKey, drift);
 			}
 			compareWith(drift, quantity, reading.at, value, reading.value, reading.instrument);
 		}
@@ -339,12 +244,12 @@ export class Engine {
 
 	private traceIsContinuous(station: string, quantity: SeriesQuantity, instrument: string): boolean {
 		if (this.site.instruments.get(instrument)?.continuous) return true;
-		const trace = this.traces.get(`${station}\u0000${quantity}\u0000${instrument}`);
+		const trace = this.memory.of(station).traces.get(seriesInstrument(quantity, instrument));
 		return trace?.gapMs != null && trace.gapMs <= CONTINUOUS_GAP;
 	}
 
 	private mixing(station: string, at: number): boolean {
-		return eventsBetween(this.events.get(station), at - MIXING_MS, at).some((e) => STIRS.has(e.kind));
+		return eventsBetween(this.memory.of(station).events, at - MIXING_MS, at).some((e) => STIRS.has(e.kind));
 	}
 
 	private ecHere(s: Subject, sample: readonly Subject[]): number | null {
@@ -356,7 +261,7 @@ export class Engine {
 
 	private elsewhere(reading: Reading, quantity: SeriesQuantity): { station: string; prediction: Prediction }[] {
 		const result: { station: string; prediction: Prediction }[] = [];
-		for (const { station } of this.byQuantity.get(quantity) ?? []) {
+		for (const { station } of this.memory.byQuantity.get(quantity) ?? []) {
 			if (station === reading.station) continue;
 			const prediction = this.expect(station, quantity, reading.at);
 			if (prediction) result.push({ station, prediction });
@@ -366,10 +271,11 @@ export class Engine {
 
 	private trace(s: Subject, jumped = false): void {
 		const { reading } = s;
-		const key = traceKey(reading);
-		const trace = this.traces.get(key);
+		const { traces } = this.memory.of(reading.station);
+		const key = seriesInstrument(reading.quantity, reading.instrument);
+		const trace = traces.get(key);
 		if (!trace)
-			this.traces.set(key, {
+			traces.set(key, {
 				at: reading.at,
 				value: reading.value,
 				ahead: null,
@@ -394,7 +300,7 @@ export class Engine {
 			}
 		}
 		if (s.quantity === 'ec' && reading.instrument !== '')
-			this.lastEc.set(reading.instrument, { at: reading.at, station: reading.station, ecUsCm: reading.value });
+			this.memory.lastEc.set(reading.instrument, { at: reading.at, station: reading.station, ecUsCm: reading.value });
 	}
 
 	private learn(s: Subject, verdict: Verdict): void {
@@ -405,7 +311,7 @@ export class Engine {
 		this.trace(s, cause === 'spike' || cause === 'probe-in-air' || cause === 'probe-in-storage');
 		if (cause === 'clock') return;
 		this.remember(s);
-		const history = this.history(s.reading.station, s.quantity);
+		const history = this.memory.history(s.reading.station, s.quantity);
 		const fits = s.prediction === null || Math.abs(s.missed) <= s.limit;
 		const [low, high] = s.definition.span;
 		if (s.reading.value < low || s.reading.value > high) return;
@@ -433,7 +339,7 @@ export class Engine {
 	/** Whether the conductivity here left its level at the same time. */
 	private movedToo(s: Subject, since: number): boolean {
 		if (s.quantity === 'ec') return true;
-		const ec = this.histories.get(seriesKey(s.reading.station, 'ec'));
+		const ec = this.memory.of(s.reading.station).histories.get('ec');
 		if (!ec) return false;
 		return (
 			(ec.pending !== null && Math.abs(ec.pending.at - since) <= TOGETHER_MS) ||
@@ -442,56 +348,10 @@ export class Engine {
 	}
 }
 
-const NO_EVENTS: readonly WaterEvent[] = [];
 const NO_LASTS: readonly Last[] = [];
 
 function gapOf(trace: Trace | undefined, at: number): Subject['gap'] {
 	if (trace?.gapMs == null || trace.gapMs > CONTINUOUS_GAP) return null;
 	const ms = at - trace.at;
 	return ms >= GAP_LEAST_MS && ms >= GAP_TIMES * trace.gapMs ? { ms, usualMs: trace.gapMs } : null;
-}
-
-/** Events after one time and up to another, from a list in order of time. */
-function eventsBetween(list: readonly WaterEvent[] | undefined, after: number, upTo: number): readonly WaterEvent[] {
-	if (!list || list.length === 0 || list[list.length - 1]!.at <= after) return NO_EVENTS;
-	let low = 0;
-	let high = list.length;
-	while (low < high) {
-		const middle = (low + high) >> 1;
-		if (list[middle]!.at > after) high = middle;
-		else low = middle + 1;
-	}
-	let end = low;
-	while (end < list.length && list[end]!.at <= upTo) end++;
-	return end === low ? NO_EVENTS : list.slice(low, end);
-}
-
-function verdictOf(s: Subject): Verdict {
-	const findings: Finding[] = [];
-	for (const check of CHECKS) {
-		const finding = check.run(s);
-		if (finding) findings.push(finding);
-	}
-	findings.sort((a, b) => b.weight - a.weight);
-	const deciding = findings[0] ?? null;
-	const range = s.station.ranges[s.quantity];
-	return {
-		flag: deciding ? deciding.flag : 1,
-		deciding,
-		findings,
-		...(deciding?.cause === 'stuck' ? { since: stuckSince(s) } : {}),
-		expected: s.prediction && expectedInterval(s),
-		u: s.u,
-		inRange: range ? s.reading.value >= range.low && s.reading.value <= range.high : null,
-	};
-}
-
-function expectedInterval(s: Subject): { value: number; low: number; high: number } {
-	const p = s.prediction!;
-	const reach = 2 * p.spread;
-	return {
-		value: fromWorking(s.quantity, p.level),
-		low: fromWorking(s.quantity, p.level - reach - (p.event.direction < 0 ? p.event.reach : 0)),
-		high: fromWorking(s.quantity, p.level + reach + (p.event.direction > 0 ? p.event.reach : 0)),
-	};
 }

@@ -1,7 +1,7 @@
 import type { SeriesQuantity } from '../quantity/quantities';
 import { toCanonical, UNITS } from '../quantity/units';
+import type { StationInfo, WaterEvent } from '../reading/model';
 import { madSigma, median } from '../series/robust';
-import type { StationInfo, WaterEvent } from './model';
 
 /**
  * What the events since the last reading do to the expectation: a shift that is known, a widening that is not, and a

@@ -1,6 +1,6 @@
 import { ALPHA_PEN_PCT, compensate } from '../../probe/conductivity';
+import type { Finding } from '../../reading/model';
 import { score } from '../history';
-import type { Finding } from '../model';
 import { displayValue } from '../slips';
 import { toWorking } from '../working-scale';
 import type { Check, Subject } from './check';

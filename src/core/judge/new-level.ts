@@ -1,5 +1,5 @@
+import type { Finding } from '../reading/model';
 import type { Subject } from './checks/check';
-import type { Finding } from './model';
 import { displayValue } from './slips';
 import { fromWorking } from './working-scale';
 

@@ -1,4 +1,4 @@
-import type { Finding } from '../model';
+import type { Finding } from '../../reading/model';
 import { bestSlip, displayValue, type Slip, undoneSlips } from '../slips';
 import { type Check, type Subject, unexpected } from './check';
 

@@ -1,6 +1,6 @@
 import type { QuantityDefinition, SeriesQuantity } from '../../quantity';
+import type { Finding, InstrumentInfo, ProbeState, Reading, StationInfo } from '../../reading/model';
 import type { Prediction } from '../history';
-import type { Finding, InstrumentInfo, ProbeState, Reading, StationInfo } from '../model';
 import type { Waits } from '../waits';
 
 /** Everything one check may look at. A reading is judged with its sample-mates, before any of them is believed. */

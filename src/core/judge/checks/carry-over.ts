@@ -1,4 +1,4 @@
-import type { Finding } from '../model';
+import type { Finding } from '../../reading/model';
 import { displayValue } from '../slips';
 import { fromWorking } from '../working-scale';
 import { type Check, unexpected } from './check';

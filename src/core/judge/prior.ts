@@ -1,5 +1,5 @@
 import type { SeriesQuantity } from '../quantity/quantities';
-import type { StationInfo, StationKind } from './model';
+import type { StationInfo, StationKind } from '../reading/model';
 import { toWorking } from './working-scale';
 
 /**

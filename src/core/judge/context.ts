@@ -1,0 +1,29 @@
+import type { InstrumentInfo, ProbeState, StationInfo } from '../reading/model';
+import type { Waits } from './waits';
+
+/**
+ * What a judgement needs to know beside the reading itself and what the station showed before. Assembled in one place for
+ * everything that is stored (service/judging), and by the headless checker from files.
+ */
+export interface JudgeContext {
+	stations: ReadonlyMap<string, StationInfo>;
+	instruments: ReadonlyMap<string, InstrumentInfo>;
+	/** Multiplies every limit: 1 as usual, more asks less often (see SENSITIVITY). */
+	tolerance?: number | undefined;
+	waits?: Waits | undefined;
+	/** How its calibrations had left a probe at a time, as far as they were known then. */
+	probe?: ((instrument: string, quantity: 'ph' | 'ec', at: number) => ProbeState | null) | undefined;
+}
+
+/** How readily the checks ask, by what a grower chooses: the factor on every limit. */
+export const SENSITIVITY = { calm: 1.3, usual: 1, keen: 0.8 } as const;
+export type Sensitivity = keyof typeof SENSITIVITY;
+
+/** A station that nobody has set up: taken for a reservoir without target ranges. */
+export const unknownStation = (code: string): StationInfo => ({
+	code,
+	kind: 'reservoir',
+	system: null,
+	volumeL: null,
+	ranges: {},
+});

@@ -1,0 +1,164 @@
+import type { Quantity, SeriesQuantity } from '../quantity';
+import type { WaterEvent } from '../reading/model';
+import { insertEvent } from './events-between';
+import { emptyHistory, type History } from './history';
+import type { Repeats } from './repeats';
+import type { Drifting } from './second-instrument';
+
+/**
+ * What the checks remember: of every station a fixed number of readings for each quantity and instrument, as plain data, so
+ * that it can be kept, sent to a browser, and gone on from. Whoever goes on from a memory judges as if all readings before it
+ * had just been gone through.
+ */
+
+/** The newest reading of one instrument in one series, as it stood in a row. */
+export interface Trace {
+	at: number;
+	value: number;
+	/** A time far ahead of the others is not taken as the newest until a later one follows it. */
+	ahead: number | null;
+	/** The usual time between readings. */
+	gapMs: number | null;
+	repeats: Repeats;
+	/** Whether the newest value was a jump that no water makes. */
+	jumped: boolean;
+	/** When the newest value was first repeated. */
+	repeatedSince: number | null;
+}
+
+/** The newest reading of one instrument in one series, as its neighbours see it. */
+export interface Last {
+	instrument: string;
+	at: number;
+	/** On its display, and with its known drift taken off. */
+	shown: number;
+	value: number;
+	u: number;
+	missed: number;
+}
+
+/** Where an instrument's EC was read last. */
+export interface LastEc {
+	at: number;
+	station: string;
+	ecUsCm: number;
+}
+
+/** One station, as plain data. Times are milliseconds; keys of traces and drifts are quantity and instrument. */
+export interface StationMemory {
+	histories: (Omit<History, 'lastAt'> & { lastAt: number | null })[];
+	traces: [string, Trace][];
+	lasts: [SeriesQuantity, Last[]][];
+	drifts: [string, Drifting][];
+	/** Of the instruments whose EC was read last at this station. */
+	lastEc: [string, LastEc][];
+}
+
+/** The memory of all stations, with the events that the checks still look at. */
+export interface EngineSnapshot {
+	stations: [string, StationMemory][];
+	events: WaterEvent[];
+}
+
+/** How much longer than the newest believed reading events are looked at: while what was poured mixes. */
+const EVENTS_BEFORE_MS = 3_600_000;
+
+export const seriesInstrument = (quantity: Quantity | SeriesQuantity, instrument: string): string =>
+	`${quantity}\u0000${instrument}`;
+
+class Station {
+	readonly histories = new Map<SeriesQuantity, History>();
+	readonly traces = new Map<string, Trace>();
+	readonly lasts = new Map<SeriesQuantity, Last[]>();
+	readonly drifts = new Map<string, Drifting>();
+	readonly events: WaterEvent[] = [];
+}
+
+export class Memory {
+	private readonly stations = new Map<string, Station>();
+	/** For finding at which other station a value belongs. */
+	readonly byQuantity = new Map<SeriesQuantity, { station: string; history: History }[]>();
+	readonly lastEc = new Map<string, LastEc>();
+
+	of(code: string): Station {
+		let found = this.stations.get(code);
+		if (!found) {
+			found = new Station();
+			this.stations.set(code, found);
+		}
+		return found;
+	}
+
+	history(code: string, quantity: SeriesQuantity): History {
+		const station = this.of(code);
+		let found = station.histories.get(quantity);
+		if (!found) {
+			found = emptyHistory(quantity);
+			station.histories.set(quantity, found);
+			const list = this.byQuantity.get(quantity);
+			if (list) list.push({ station: code, history: found });
+			else this.byQuantity.set(quantity, [{ station: code, history: found }]);
+		}
+		return found;
+	}
+
+	note(event: WaterEvent): void {
+		insertEvent(this.of(event.station).events, event);
+	}
+
+	/** One station as it stands, to be kept. */
+	keep(code: string): StationMemory {
+		const s = this.of(code);
+		return structuredClone({
+			// What was only looked at, for a station or quantity never read, is no memory.
+			histories: [...s.histories.values()]
+				.filter((h) => h.count > 0 || h.pending !== null)
+				.map((h) => ({ ...h, lastAt: Number.isFinite(h.lastAt) ? h.lastAt : null })),
+			traces: [...s.traces],
+			lasts: [...s.lasts],
+			drifts: [...s.drifts],
+			lastEc: [...this.lastEc].filter(([, e]) => e.station === code),
+		});
+	}
+
+	/** Goes on from what was kept of a station. */
+	recall(code: string, kept: StationMemory): void {
+		const s = this.of(code);
+		const { histories, traces, lasts, drifts, lastEc } = structuredClone(kept);
+		for (const h of histories)
+			Object.assign(this.history(code, h.quantity), h, { lastAt: h.lastAt ?? Number.NEGATIVE_INFINITY });
+		for (const [key, trace] of traces) s.traces.set(key, trace);
+		for (const [key, list] of lasts) s.lasts.set(key, list);
+		for (const [key, drift] of drifts) s.drifts.set(key, drift);
+		// Stations were kept at different times: where an instrument was last is what the newest says.
+		for (const [instrument, ec] of lastEc)
+			if ((this.lastEc.get(instrument)?.at ?? Number.NEGATIVE_INFINITY) <= ec.at) this.lastEc.set(instrument, ec);
+	}
+
+	snapshot(): EngineSnapshot {
+		return {
+			stations: [...this.stations.keys()].map((code) => [code, this.keep(code)]),
+			events: [...this.stations.values()].flatMap((s) => s.events),
+		};
+	}
+}
+
+/** From when on the events of a station still count for what is read after it was kept. */
+export function eventsMatterFrom(kept: StationMemory): number {
+	const times = [
+		...kept.histories.flatMap((h) => (h.lastAt === null ? [] : [h.lastAt])),
+		...kept.drifts.map(([, d]) => d.at),
+		...kept.lasts.flatMap(([, list]) => list.map((l) => l.at)),
+	];
+	return times.length === 0 ? Number.NEGATIVE_INFINITY : Math.min(...times) - EVENTS_BEFORE_MS;
+}
+
+/** What was read at a station, by instrument, and when last. */
+export const seenAt = (
+	snapshot: EngineSnapshot,
+	station: string,
+): { quantity: string; instrument: string; at: number }[] =>
+	(snapshot.stations.find(([code]) => code === station)?.[1].traces ?? []).map(([key, trace]) => {
+		const [quantity, instrument] = key.split('\u0000') as [string, string];
+		return { quantity, instrument, at: trace.at };
+	});

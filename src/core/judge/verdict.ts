@@ -1,0 +1,36 @@
+import type { Finding, Verdict } from '../reading/model';
+import { CHECKS } from './checks';
+import type { Subject } from './checks/check';
+import { stuckSince } from './checks/stuck';
+import { fromWorking } from './working-scale';
+
+/** What all checks say of a reading; the strongest finding decides. */
+export function verdictOf(s: Subject): Verdict {
+	const findings: Finding[] = [];
+	for (const check of CHECKS) {
+		const finding = check.run(s);
+		if (finding) findings.push(finding);
+	}
+	findings.sort((a, b) => b.weight - a.weight);
+	const deciding = findings[0] ?? null;
+	const range = s.station.ranges[s.quantity];
+	return {
+		flag: deciding ? deciding.flag : 1,
+		deciding,
+		findings,
+		...(deciding?.cause === 'stuck' ? { since: stuckSince(s) } : {}),
+		expected: s.prediction && expectedInterval(s),
+		u: s.u,
+		inRange: range ? s.reading.value >= range.low && s.reading.value <= range.high : null,
+	};
+}
+
+function expectedInterval(s: Subject): { value: number; low: number; high: number } {
+	const p = s.prediction!;
+	const reach = 2 * p.spread;
+	return {
+		value: fromWorking(s.quantity, p.level),
+		low: fromWorking(s.quantity, p.level - reach - (p.event.direction < 0 ? p.event.reach : 0)),
+		high: fromWorking(s.quantity, p.level + reach + (p.event.direction > 0 ? p.event.reach : 0)),
+	};
+}
