@@ -2,7 +2,11 @@ import { defineMiddleware } from 'astro:middleware';
 import { isDatabaseDown } from '@/server/database';
 import { databaseDownPage } from '@/server/down-page';
 import { isLoopbackHost, originAllowed } from '@/server/guard';
+import { keepJudged } from '@/server/keep-judged';
 import { problem } from '@/server/problem';
+
+// What a newer engine would judge otherwise is begun at the first request.
+let begun = false;
 
 /** Until there is sign-in, only this machine's own pages may speak to the server. */
 export const onRequest = defineMiddleware(async ({ request, locals }, next) => {
@@ -13,6 +17,10 @@ export const onRequest = defineMiddleware(async ({ request, locals }, next) => {
 	const changes = !['GET', 'HEAD', 'OPTIONS'].includes(request.method);
 	if (changes && !originAllowed(request.headers))
 		return problem(403, 'foreign-origin', [{ path: 'Origin', message: 'A page from elsewhere may not write here.' }]);
+	if (!begun) {
+		begun = true;
+		void keepJudged();
+	}
 	locals.who = 'grower';
 	let response: Response;
 	try {

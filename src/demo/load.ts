@@ -1,12 +1,11 @@
 import type { ReadingRow } from '@/core/format/readings-row';
-import { Engine } from '@/core/judge/engine';
 import { toCanonical, unitNamed } from '@/core/quantity';
-import { asEvent } from '@/service/prime';
+import { Judging } from '@/service/judging';
 import { recomputeAll } from '@/service/restate';
 import { loadSite, requireSite, type SiteContext } from '@/service/site';
-import { storeJudged } from '@/service/store-judged';
+import { judgeAllFrom, storeInOrder } from '@/service/store-bulk';
 import { insertCalibration, putLot, putProbe } from '@/store/calibrations';
-import { insertEvents, listEvents } from '@/store/events';
+import { insertEvents } from '@/store/events';
 import { putInstrument, putStation, putSystem } from '@/store/line';
 import { insertFinishedBatch, putProduct, putRecipe } from '@/store/mix';
 import { type Client, type Pool, transaction } from '@/store/pool';
@@ -77,13 +76,13 @@ export async function loadDemo(pool: Pool, options: { say: (text: string) => voi
 				enteredBy: 'grower',
 			})),
 		);
-		const engine = new Engine(context.known, () => now);
-		for (const e of await listEvents(client, site.id, { limit: 100_000 })) engine.note(asEvent(e));
-		const rows = readings.map(demoRow);
-		for (let i = 0; i < rows.length; i += 5000)
-			await storeJudged(client, context, engine, rows.slice(i, i + 5000), { source: 'demo', who: 'grower' });
-		await decideOldDoubts(client, context, lastMorning(now));
 		await storeCalibrations(client, context, calibrations);
+		const rows = readings.map(demoRow);
+		const judging = await Judging.asOf(client, context, rows[0]!.at, now);
+		for (let i = 0; i < rows.length; i += 5000)
+			await storeInOrder(client, context, judging, rows.slice(i, i + 5000), { source: 'demo', who: 'grower' });
+		await decideOldDoubts(client, context, lastMorning(now));
+		await judgeAllFrom(client, context, rows[0]!.at, now, () => {});
 		const end = lastMorning(now);
 		const day = (ago: number) => new Date(end - ago * DAY).toISOString().slice(0, 10);
 		for (const { countedDaysAgo, openedDaysAgo, ...p } of PRODUCTS) {

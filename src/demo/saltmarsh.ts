@@ -176,6 +176,8 @@ const instrument = (
 export const INSTRUMENTS: Omit<InstrumentRow, 'id'>[] = [
 	instrument({
 		code: 'plum',
+		// The yard checks its two good pens as the month goes; Brass when somebody thinks of it.
+		calibrateBy: 'monthly',
 		name: 'Plum',
 		// The demo has no device: Plum speaks through the simulated meter.
 		details: { live: 'simulated' },
@@ -189,6 +191,7 @@ export const INSTRUMENTS: Omit<InstrumentRow, 'id'>[] = [
 	instrument({ code: 'brass', name: 'Brass', kind: 'ph', quantities: { ph: { resolution: 0.1, accuracy: 0.1 } } }),
 	instrument({
 		code: 'minnow',
+		calibrateBy: 'monthly',
 		name: 'Minnow',
 		kind: 'ec',
 		ppmScale: 700,

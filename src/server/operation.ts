@@ -2,6 +2,7 @@ import type { ZodType, z } from 'zod';
 import { Refusal } from '@/service/refusal';
 import type { Pool } from '@/store/pool';
 import { database } from './database';
+import { keepJudged } from './keep-judged';
 import { problem, problemOf } from './problem';
 
 /**
@@ -115,6 +116,7 @@ export async function dispatch(
 		const query = o.query ? o.query.parse(Object.fromEntries(new URL(request.url).searchParams)) : undefined;
 		const body = o.body ? o.body.parse(await readJson(request)) : undefined;
 		const result = await o.run({ params, query, body, request, pool: database, now: Date.now(), who });
+		if (method !== 'GET') void keepJudged();
 		if (result instanceof Response) return result;
 		assertFinite(result, '');
 		return Response.json(result, { status: o.status ?? 200, headers: { 'cache-control': 'no-store' } });

@@ -40,7 +40,7 @@ export async function startBatch(
 			{ path: 'plan.litres', message: `${station.name} holds ${capacity} L; ${b.plan.litres} L would run over.` },
 		]);
 	return transaction(pool, async (client) => {
-		if (b.event) await storeEvent(client, context, typed(b.station, b.event), who);
+		if (b.event) await storeEvent(client, context, typed(b.station, b.event), { who, now });
 		return insertBatch(client, context.site.id, { ...b, stationId: station.id, at: now, who });
 	});
 }
@@ -55,7 +55,7 @@ export async function stepBatch(
 	id: number,
 	step: BatchStep,
 	event: StepEvent | null,
-	who: string,
+	by: { who: string; now: number },
 ): Promise<string | null> {
 	return transaction(pool, async (client) => {
 		if ((await addBatchStep(client, context.site.id, id, step)) === null)
@@ -63,7 +63,7 @@ export async function stepBatch(
 				{ path: 'id', message: 'There is no such batch, or it is finished; begin a new one.' },
 			]);
 		const station = await findBatchStation(client, context.site.id, id);
-		if (event && station) await storeEvent(client, context, typed(station, event), who);
+		if (event && station) await storeEvent(client, context, typed(station, event), by);
 		return station;
 	});
 }

@@ -9,9 +9,11 @@ import {
 	listProbes,
 	setWithdrawn,
 } from '@/store/calibrations';
+import { isLate } from '@/store/judging';
 import type { InstrumentRow } from '@/store/line';
 import { type Pool, transaction } from '@/store/pool';
 import { insertAudit } from '@/store/site';
+import { judgeAgain } from './judging';
 import { Refusal } from './refusal';
 import { recomputeInstrument } from './restate';
 import type { SiteContext } from './site';
@@ -191,6 +193,7 @@ export async function enterCalibration(
 			quantity: c.quantity,
 			kind: c.kind,
 		});
+		if (await isLate(client, context.site.id, c.at)) await judgeAgain(client, context, c.at, by.now);
 		const own = outcomes.filter((o) => o.to === id);
 		return {
 			id,
@@ -210,24 +213,23 @@ export async function withdrawCalibration(
 	context: SiteContext,
 	id: number,
 	withdrawn: boolean,
-	reason: string,
-	who: string,
-	progress?: (done: number) => void,
+	by: { reason: string; who: string; now: number; progress?: (done: number) => void },
 ): Promise<void> {
 	const row = (await listCalibrations(pool, context.site.id, { withWithdrawn: true })).find((c) => c.id === id);
 	if (!row) throw new Refusal(404, 'no-such-calibration', [{ path: 'id', message: 'There is no such calibration.' }]);
 	if (row.withdrawn === withdrawn) return;
 	const instrument = context.instruments.find((i) => i.code === row.instrument)!;
 	await transaction(pool, async (client) => {
-		await setWithdrawn(client, context.site.id, id, withdrawn, reason, who);
-		await recomputeInstrument(client, context, instrument, row.quantity, null, progress);
+		await setWithdrawn(client, context.site.id, id, withdrawn, by.reason, by.who);
+		await recomputeInstrument(client, context, instrument, row.quantity, null, by.progress);
+		await judgeAgain(client, context, row.at, by.now);
 		await insertAudit(
 			client,
 			context.site.id,
-			who,
+			by.who,
 			withdrawn ? 'calibration.withdrawn' : 'calibration.reinstated',
 			String(id),
-			{ reason },
+			{ reason: by.reason },
 		);
 	});
 }

@@ -13,7 +13,7 @@ import {
 	reserveIds,
 } from '@/store/readings';
 import { insertAudit } from '@/store/site';
-import { primedEngine } from './prime';
+import { Judging, judgeAgain } from './judging';
 import { Refusal } from './refusal';
 import { recomputeInstrument } from './restate';
 import { type Told, tieSample } from './rounds';
@@ -138,7 +138,7 @@ export async function judgeSample(
 	now: number,
 ): Promise<Verdict[]> {
 	const understood = understand(context, sample, '');
-	const engine = await primedEngine(pool, context, sample.at, now);
+	const { engine } = await Judging.asOf(pool, context, sample.at, now);
 	return engine.judge(understood.map((u) => u.reading));
 }
 
@@ -151,24 +151,37 @@ export async function enterSamples(
 ): Promise<Entered[]> {
 	const understood = samples.map((s, i) => understand(context, s, samples.length > 1 ? `${i}.` : ''));
 	return transaction(pool, async (client) => {
-		const earliest = Math.min(...samples.map((s) => s.at));
-		const engine = await primedEngine(client, context, earliest, by.now);
-		const result: Entered[] = [];
+		const stored: { sampleId: number; ids: number[] }[] = [];
 		// In order of time, so that one pasted line predicts the next.
 		const order = [...understood.keys()].sort((a, b) => samples[a]!.at - samples[b]!.at || a - b);
 		for (const index of order) {
 			const group = understood[index]!;
-			const verdicts = engine.take(group.map((u) => u.reading));
-			const ids = await reserveIds(client, group.length + 1);
-			const sampleId = ids.shift()!;
+			const [sampleId, ...ids] = await reserveIds(client, group.length + 1);
 			await copyReadings(
 				client,
 				context.site.id,
 				ids,
-				group.map((u) => toNew(u, sampleId, by.source, by.who, null)),
-				verdicts,
+				group.map((u) => toNew(u, sampleId!, by.source, by.who, null)),
 			);
-			await restateEntered(client, context, group, ids);
+			stored[index] = { sampleId: sampleId!, ids };
+		}
+		const verdicts = await judgeAgain(
+			client,
+			context,
+			Math.min(...samples.map((s) => s.at)),
+			by.now,
+			stored.flatMap((s) => s.ids),
+		);
+		await restateEntered(
+			client,
+			context,
+			understood.flat(),
+			stored.flatMap((s) => s.ids),
+		);
+		const result: Entered[] = [];
+		for (const index of order) {
+			const group = understood[index]!;
+			const { sampleId, ids } = stored[index]!;
 			const head = group[0]!.reading;
 			const told = await tieSample(
 				client,
@@ -180,7 +193,7 @@ export async function enterSamples(
 			result[index] = {
 				told,
 				sampleId,
-				readings: group.map((u, i) => ({ id: ids[i]!, reading: u.reading, verdict: verdicts[i]! })),
+				readings: group.map((u, i) => ({ id: ids[i]!, reading: u.reading, verdict: verdicts.get(ids[i]!)! })),
 			};
 		}
 		return result;
@@ -243,16 +256,9 @@ export async function correctReading(
 		'',
 	);
 	return transaction(pool, async (client) => {
-		const engine = await primedEngine(client, context, old.at - 1, by.now);
-		const [verdict] = engine.judge([u!.reading]);
 		const [newId] = await reserveIds(client, 1);
-		await copyReadings(
-			client,
-			context.site.id,
-			[newId!],
-			[toNew(u!, old.sampleId, 'correction', by.who, id)],
-			[verdict!],
-		);
+		await copyReadings(client, context.site.id, [newId!], [toNew(u!, old.sampleId, 'correction', by.who, id)]);
+		const verdict = (await judgeAgain(client, context, old.at, by.now, [newId!])).get(newId!);
 		await restateEntered(client, context, [u!], [newId!]);
 		await insertAudit(client, context.site.id, by.who, 'reading.corrected', String(id), {
 			new: newId,
@@ -276,7 +282,7 @@ export async function decide(
 	id: number,
 	kind: DecisionKind,
 	reason: string,
-	who: string,
+	by: { who: string; now: number },
 ): Promise<void> {
 	const reading = await requireReading(pool, context.site.id, id);
 	if (reading.superseded && kind !== 'restore')
@@ -288,17 +294,26 @@ export async function decide(
 			{ path: 'reason', message: 'Say why it is discarded; the reason stays with the reading.' },
 		]);
 	await transaction(pool, async (client) => {
-		await insertDecision(client, context.site.id, id, kind, reason, who);
-		await insertAudit(client, context.site.id, who, `reading.${kind}`, String(id), { reason });
+		await insertDecision(client, context.site.id, id, kind, reason, by.who);
+		await insertAudit(client, context.site.id, by.who, `reading.${kind}`, String(id), { reason });
+		// What was kept teaches, what was given up does not: what came after is seen in another light.
+		if (kind !== 'retest' && !reading.superseded) await judgeAgain(client, context, reading.at, by.now);
 	});
 }
 
 /** Takes back the newest typed sample: a decision, so nothing is lost and it can be restored. */
-export async function undoLast(pool: Pool, context: SiteContext, who: string): Promise<JudgedReading[]> {
+export async function undoLast(
+	pool: Pool,
+	context: SiteContext,
+	by: { who: string; now: number },
+): Promise<JudgedReading[]> {
 	return transaction(pool, async (client) => {
-		const rows = await lastEnteredSample(client, context.site.id, who);
-		for (const row of rows) await insertDecision(client, context.site.id, row.id, 'undo', '', who);
-		if (rows[0]) await insertAudit(client, context.site.id, who, 'sample.undo', String(rows[0].sampleId), {});
+		const rows = await lastEnteredSample(client, context.site.id, by.who);
+		for (const row of rows) await insertDecision(client, context.site.id, row.id, 'undo', '', by.who);
+		if (rows[0]) {
+			await insertAudit(client, context.site.id, by.who, 'sample.undo', String(rows[0].sampleId), {});
+			await judgeAgain(client, context, rows[0].at, by.now);
+		}
 		return rows;
 	});
 }

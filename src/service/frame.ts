@@ -4,15 +4,15 @@ import { DOUBTED_FLAGS, NOT_FOR_REVIEW } from '@/core/trust/trust';
 import type { Pool } from '@/store/pool';
 import { countReadings } from '@/store/readings';
 import { usualWaits } from '@/store/rounds';
-import { primedEngine } from './prime';
-import { fleet, probeState } from './probes';
+import { Judging } from './judging';
+import { fleet } from './probes';
 import type { SiteContext } from './site';
 import { instrumentInfo, stationInfo } from './site';
 
 /** What every page shows and needs: the site, its line, and an engine that can judge in the browser. */
 export async function frameSite(pool: Pool, context: SiteContext, now: number): Promise<SiteView> {
 	const probes = await fleet(pool, context, now);
-	const engine = await primedEngine(pool, context, now, now, probes);
+	const judging = await Judging.asOf(pool, context, now, now);
 	const waits = await usualWaits(pool, context.site.id);
 	return {
 		name: context.site.name,
@@ -44,7 +44,7 @@ export async function frameSite(pool: Pool, context: SiteContext, now: number): 
 							sigmaPerRootDay: p.drift.sigmaPerRootDay,
 							ratePerDay: p.drift.ratePerDay,
 							dueAt: p.dueAt,
-							state: probeState(p),
+							state: judging.probeAt(p.instrument.code, p.quantity, now),
 						},
 					]),
 			),
@@ -53,7 +53,7 @@ export async function frameSite(pool: Pool, context: SiteContext, now: number): 
 			waits: context.site.settings.waits ?? USUAL_WAITS,
 			sensitivity: context.site.settings.sensitivity ?? 'usual',
 		},
-		engine: engine.snapshot(),
+		engine: judging.engine.snapshot(),
 		now,
 	};
 }

@@ -14,18 +14,19 @@ import {
 	readHeader,
 	type TableFormat,
 } from '@/core/format/table';
-import { Engine } from '@/core/judge/engine';
+import type { Verdict } from '@/core/reading/model';
 import { insertCalibration, listCalibrations } from '@/store/calibrations';
-import { eventKeys, insertEvents, listEvents, type NewEvent } from '@/store/events';
+import { eventKeys, insertEvents, type NewEvent } from '@/store/events';
+import { isLate, lockJudging } from '@/store/judging';
 import { PLAIN_INSTRUMENT, PLAIN_STATION, putInstrument, putStation } from '@/store/line';
 import { type Client, type Pool, transaction } from '@/store/pool';
-import { existingKeys, recentReadings, refreshStatistics } from '@/store/readings';
+import { existingKeys, refreshStatistics } from '@/store/readings';
 import { insertAudit } from '@/store/site';
-import { replay } from './prime';
+import { Judging, judgeAgain } from './judging';
 import { Refusal } from './refusal';
 import { recomputeAll } from './restate';
 import { requireSite, type SiteContext } from './site';
-import { storeJudged } from './store-judged';
+import { judgeAllFrom, storeInOrder, storeUnjudged } from './store-bulk';
 
 /**
  * Takes a CSV in: once through to judge every line, and only then, if asked, once more to store it in one
@@ -55,7 +56,7 @@ export interface ImportOptions {
 	keepGood: boolean;
 	who: string;
 	now: number;
-	progress?: (linesDone: number, phase: 'reading' | 'storing') => void;
+	progress?: (linesDone: number, phase: 'reading' | 'storing' | 'judging') => void;
 }
 
 const CHUNK = 5000;
@@ -161,8 +162,21 @@ async function alreadyThere(
 	return format === READINGS ? existingKeys(db, siteId, low, high) : eventKeys(db, siteId, low, high);
 }
 
+/** When the lines of a file are of, and whether they come in order of time. */
+interface Order {
+	firstAt: number;
+	lastAt: number;
+	inOrder: boolean;
+}
+
 /** First pass: what the file holds, what is wrong with it, what it would create. */
-async function survey(pool: Pool, site: SiteContext, path: string, options: ImportOptions): Promise<ImportReport> {
+async function survey(
+	pool: Pool,
+	site: SiteContext,
+	path: string,
+	options: ImportOptions,
+): Promise<{ report: ImportReport; order: Order }> {
+	const order: Order = { firstAt: Number.POSITIVE_INFINITY, lastAt: Number.NEGATIVE_INFINITY, inOrder: true };
 	const report: ImportReport = {
 		format: 'readings',
 		dry_run: options.dryRun,
@@ -197,20 +211,26 @@ async function survey(pool: Pool, site: SiteContext, path: string, options: Impo
 			if ('station' in row && !site.known.stations.has(row.station)) stations.add(row.station);
 			if ('instrument' in row && row.instrument !== '' && !site.known.instruments.has(row.instrument))
 				instruments.add(row.instrument);
-			if (there.size > 0 && there.has(lineKey(l))) report.duplicates++;
+			if (there.size > 0 && there.has(lineKey(l))) {
+				report.duplicates++;
+				continue;
+			}
+			if (row.at < order.lastAt) order.inOrder = false;
+			order.firstAt = Math.min(order.firstAt, row.at);
+			order.lastAt = Math.max(order.lastAt, row.at);
 		}
 		options.progress?.(report.lines, 'reading');
 	}
 	report.creates = { stations: [...stations].sort(), instruments: [...instruments].sort() };
-	const count = (n: number, what: string) =>
+	const note = (n: number, what: string) =>
 		n > 0 && report.notes.push(`${n} ${n === 1 ? 'line has a' : 'lines have a'} ${what}`);
-	count(
+	note(
 		local['site-zone'] + local['repeated-hour'] + local['skipped-hour'],
 		`time without offset, taken in the site’s zone ${site.site.timezone}.`,
 	);
-	count(local['repeated-hour'], 'time in the hour that daylight saving repeats; the first of the two was taken.');
-	count(local['skipped-hour'], 'time in the hour that daylight saving skips; it was moved forward.');
-	return report;
+	note(local['repeated-hour'], 'time in the hour that daylight saving repeats; the first of the two was taken.');
+	note(local['skipped-hour'], 'time in the hour that daylight saving skips; it was moved forward.');
+	return { report, order };
 }
 
 /** Stations and instruments a file names and the site does not have, made with plain defaults to be completed later. */
@@ -234,38 +254,49 @@ async function createMissing(client: Client, site: SiteContext, creates: ImportR
 		});
 }
 
+/**
+ * Rows in order of time and newer than everything stored are judged on their way in; others are stored first, and everything
+ * from the oldest of them on is judged again.
+ */
 async function storeReadings(
 	client: Client,
 	site: SiteContext,
 	path: string,
 	options: ImportOptions,
 	report: ImportReport,
+	order: Order,
 ): Promise<void> {
-	let engine: Engine | null = null;
+	const by = { source: 'import', who: options.who };
+	await lockJudging(client, site.site.id);
+	const straight = order.inOrder && !(await isLate(client, site.site.id, order.firstAt));
+	const judging = straight ? await Judging.asOf(client, site, order.firstAt, options.now) : null;
+	const waiting = new Set<number>();
 	let done = 0;
 	for await (const { lines } of chunksOf(path, site)) {
 		const there = await alreadyThere(client, site.site.id, READINGS, lines);
 		const rows = lines.flatMap((l) => (l.reading && !there.has(readingKey(l.reading)) ? [l.reading] : []));
 		report.duplicates += lines.filter((l) => l.reading).length - rows.length;
-		if (rows.length > 0) {
-			if (!engine) {
-				engine = new Engine(site.known, () => options.now);
-				const first = rows.reduce((low, r) => Math.min(low, r.at), Number.POSITIVE_INFINITY);
-				const before = await recentReadings(client, site.site.id, first - 1, 40);
-				// Every event from then on: each later sample only looks at those before it.
-				replay(
-					engine,
-					before,
-					await listEvents(client, site.site.id, { from: (before[0]?.at ?? first) - 86_400_000, limit: 100_000 }),
-				);
-			}
-			const verdicts = await storeJudged(client, site, engine, rows, { source: 'import', who: options.who });
-			report.stored += rows.length;
-			for (const v of verdicts) report.flagged[v.flag] = (report.flagged[v.flag] ?? 0) + 1;
-		}
+		report.stored += rows.length;
+		if (judging) count(report, await storeInOrder(client, site, judging, rows, by));
+		else for (const id of await storeUnjudged(client, site, rows, by)) waiting.add(id);
 		done += lines.length;
 		options.progress?.(done, 'storing');
 	}
+	if (waiting.size === 0) return;
+	await refreshStatistics(client);
+	let judged = 0;
+	await judgeAllFrom(client, site, order.firstAt, options.now, (verdicts) => {
+		count(
+			report,
+			[...verdicts].flatMap(([id, v]) => (waiting.has(id) ? [v] : [])),
+		);
+		judged += verdicts.size;
+		options.progress?.(judged, 'judging');
+	});
+}
+
+function count(report: ImportReport, verdicts: readonly Verdict[]): void {
+	for (const v of verdicts) report.flagged[v.flag] = (report.flagged[v.flag] ?? 0) + 1;
 }
 
 async function storeEvents(
@@ -339,7 +370,7 @@ export async function importFile(
 	path: string,
 	options: ImportOptions,
 ): Promise<ImportReport> {
-	const report = await survey(pool, site, path, options);
+	const { report, order } = await survey(pool, site, path, options);
 	if (options.dryRun || report.good === 0) return report;
 	if (report.bad > 0 && !options.keepGood) return report;
 	report.duplicates = 0;
@@ -347,13 +378,16 @@ export async function importFile(
 		await createMissing(client, site, report.creates);
 		const complete = await requireSite(client);
 		if (report.format === 'readings') {
-			await storeReadings(client, complete, path, options, report);
+			await storeReadings(client, complete, path, options, report, order);
 			if (report.stored > 1000) await refreshStatistics(client);
 			await recomputeAll(client, complete);
-		} else if (report.format === 'events') await storeEvents(client, complete, path, options, report);
-		else {
-			await storeCalibrations(client, complete, path, options, report);
-			await recomputeAll(client, complete);
+		} else {
+			if (report.format === 'events') await storeEvents(client, complete, path, options, report);
+			else {
+				await storeCalibrations(client, complete, path, options, report);
+				await recomputeAll(client, complete);
+			}
+			if (report.stored > 0) await judgeAgain(client, complete, order.firstAt, options.now);
 		}
 		await insertAudit(client, site.site.id, options.who, 'import', report.format, {
 			lines: report.lines,

@@ -7,6 +7,7 @@ import {
 	putLot,
 	putProbe,
 } from '@/store/calibrations';
+import { markDue } from '@/store/judging';
 import { type Pool, transaction } from '@/store/pool';
 import { insertAudit } from '@/store/site';
 import { Refusal } from './refusal';
@@ -40,6 +41,8 @@ export async function logProbeEvent(
 	return transaction(pool, async (client) => {
 		const id = await insertProbeEvent(client, context.site.id, { ...e, instrumentId: instrument.id, who });
 		await recomputeInstrument(client, context, instrument, e.quantity);
+		// From the next calibration on, its interval is learned without what lies across this.
+		await markDue(client, context.site.id, e.at);
 		await insertAudit(client, context.site.id, who, `probe.${e.kind}`, e.instrument, { quantity: e.quantity });
 		return id;
 	});

@@ -1,4 +1,4 @@
-import { type CalibrationResult, evaluateCalibration, leftAs } from '@/core/probe/calibration';
+import { type CalibrationResult, evaluateCalibration } from '@/core/probe/calibration';
 import {
 	adviseInterval,
 	type DriftModel,
@@ -7,10 +7,10 @@ import {
 	learnDrift,
 	TOLERANCE,
 } from '@/core/probe/drift';
+import { type IntervalChoice, intervalDays } from '@/core/probe/interval';
 import { estimateLife, type LifeEstimate, runningSlopes } from '@/core/probe/life';
 import { driftIntervals } from '@/core/probe/timeline';
 import { type DoseEvent, type TurnedDecision, turnedDecisions } from '@/core/probe/turned';
-import type { ProbeState } from '@/core/reading/model';
 import {
 	type CalibrationRow,
 	listCalibrations,
@@ -58,28 +58,29 @@ export const evaluateRow = (c: CalibrationRow): CalibrationResult =>
 		c.settleS,
 	);
 
+const CHOSEN = {
+	weekly: 'weekly, as chosen',
+	monthly: 'monthly, as chosen',
+	before_use: 'before each use, as chosen',
+	maker: 'as the maker says',
+} as const;
+
+export const intervalChoice = (i: InstrumentRow): IntervalChoice => ({ by: i.calibrateBy, days: i.makerDays });
+
 function school(
 	instrument: InstrumentRow,
 	advice: IntervalAdvice,
 	drift: DriftModel,
 ): { days: number; reason: string } {
-	switch (instrument.calibrateBy) {
-		case 'weekly':
-			return { days: 7, reason: 'weekly, as chosen' };
-		case 'monthly':
-			return { days: 30, reason: 'monthly, as chosen' };
-		case 'before_use':
-			return { days: 0.5, reason: 'before each use, as chosen' };
-		case 'maker':
-			return { days: instrument.makerDays ?? 30, reason: 'as the maker says' };
-		default:
-			return advice.reason === 'learned'
-				? {
-						days: advice.days,
-						reason: `learned from ${drift.from} intervals of its own: after ${Math.round(advice.days)} days it is still within tolerance ${Math.round(100 * advice.chance)} times in 100`,
-					}
-				: { days: advice.days, reason: 'weekly, until three of its own calibrations are known' };
-	}
+	const days = intervalDays(intervalChoice(instrument), advice);
+	if (instrument.calibrateBy !== 'learned') return { days, reason: CHOSEN[instrument.calibrateBy] };
+	return {
+		days,
+		reason:
+			advice.reason === 'learned'
+				? `learned from ${drift.from} intervals of its own: after ${Math.round(advice.days)} days it is still within tolerance ${Math.round(100 * advice.chance)} times in 100`
+				: 'weekly, until three of its own calibrations are known',
+	};
 }
 
 function viewOf(
@@ -138,16 +139,7 @@ function viewOf(
 	};
 }
 
-/** What a sample's checks need to know of a probe. */
-export const probeState = (p: ProbeView): ProbeState | null =>
-	p.lastCalibration && {
-		at: p.lastCalibration.at,
-		verdict: leftAs(p.quantity, p.lastCalibration.kind, p.lastCalibration.points, p.lastCalibration.tempC),
-		tempC: p.lastCalibration.tempC,
-		intervalDays: p.intervalDays,
-	};
-
-const quantitiesOf = (i: InstrumentRow): ('ph' | 'ec')[] =>
+export const quantitiesOf = (i: InstrumentRow): ('ph' | 'ec')[] =>
 	i.kind === 'drop_kit' ? [] : i.kind === 'ph' ? ['ph'] : i.kind === 'ec' ? ['ec'] : ['ph', 'ec'];
 
 /** Every probe, the most trustworthy today first. */

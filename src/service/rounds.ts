@@ -14,7 +14,7 @@ import {
 	type RoundRow,
 	retests,
 } from '@/store/rounds';
-import { primedEngine } from './prime';
+import { Judging } from './judging';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
 
@@ -68,7 +68,7 @@ export async function dueAlongTheLine(
 	now: number,
 	round: RoundRow | null,
 ): Promise<StationDue[]> {
-	const engine = await primedEngine(pool, context, now, now);
+	const { engine } = await Judging.asOf(pool, context, now, now);
 	const newest = await newestTimes(pool, context.site.id);
 	const open = (await retests(pool, context.site.id)).filter((r) => r.answers.length === 0);
 	return context.stations

@@ -1,6 +1,8 @@
+import { isDeepStrictEqual } from 'node:util';
 import type { Unit } from '@/core/quantity';
 import type { EventKind } from '@/core/reading/model';
 import { insertEvents } from '@/store/events';
+import { isLate, markDue } from '@/store/judging';
 import {
 	type InstrumentRow,
 	putInstrument,
@@ -11,9 +13,14 @@ import {
 } from '@/store/line';
 import { type Client, type Pool, transaction } from '@/store/pool';
 import { findSite, insertAudit, insertSite, type SiteRow, updateSite } from '@/store/site';
+import { judgeAgain } from './judging';
+import { intervalChoice } from './probes';
 import { Refusal } from './refusal';
 import { recomputeInstrument } from './restate';
-import type { SiteContext } from './site';
+import { instrumentInfo, type SiteContext, stationInfo } from './site';
+
+/** The settings that the checks go by. */
+const judgedBy = (s: SiteRow['settings']) => [s.sensitivity ?? 'usual', s.waits ?? null];
 
 /** Makes the site or changes it; settings that are not given stay as they are. */
 export async function saveSite(
@@ -26,6 +33,8 @@ export async function saveSite(
 		const site = { ...change, settings: { ...before?.settings, ...change.settings } };
 		const after = before ? { ...site, id: before.id } : await insertSite(client, site);
 		if (before) await updateSite(client, after);
+		if (before && !isDeepStrictEqual(judgedBy(before.settings), judgedBy(site.settings)))
+			await markDue(client, after.id, Number.NEGATIVE_INFINITY);
 		await insertAudit(client, after.id, who, before ? 'site.changed' : 'site.made', site.name, { before, after: site });
 		return after;
 	});
@@ -54,6 +63,9 @@ export async function saveStation(
 		throw new Refusal(422, 'unknown-system', [{ path: 'system', message: `There is no system “${station.system}”.` }]);
 	return transaction(pool, async (client) => {
 		const id = await putStation(client, context.site.id, station);
+		const before = context.known.stations.get(station.code);
+		if (before && !isDeepStrictEqual(before, stationInfo({ ...station, id }, context.systems)))
+			await markDue(client, context.site.id, Number.NEGATIVE_INFINITY);
 		await insertAudit(client, context.site.id, who, 'station.saved', station.code, station);
 		return { ...station, id };
 	});
@@ -71,6 +83,12 @@ export async function saveInstrument(
 		const saved = { ...instrument, id };
 		// A scale or a compensation known better now re-reads the past.
 		const before = context.instruments.find((i) => i.code === instrument.code);
+		if (
+			before &&
+			(!isDeepStrictEqual(instrumentInfo(before), instrumentInfo(saved)) ||
+				!isDeepStrictEqual(intervalChoice(before), intervalChoice(saved)))
+		)
+			await markDue(client, context.site.id, Number.NEGATIVE_INFINITY);
 		if (
 			before &&
 			(before.ppmScale !== saved.ppmScale ||
@@ -95,11 +113,20 @@ export interface TypedEvent {
 
 const AMOUNT_UNITS = ['mL', 'L', 'gal', 'g', 'kg', 'min', 'drops', ''];
 
-export const enterEvent = (pool: Pool, context: SiteContext, e: TypedEvent, who: string): Promise<number> =>
-	transaction(pool, (client) => storeEvent(client, context, e, who));
+export const enterEvent = (
+	pool: Pool,
+	context: SiteContext,
+	e: TypedEvent,
+	by: { who: string; now: number },
+): Promise<number> => transaction(pool, (client) => storeEvent(client, context, e, by));
 
 /** The same inside a transaction that holds more. */
-export async function storeEvent(client: Client, context: SiteContext, e: TypedEvent, who: string): Promise<number> {
+export async function storeEvent(
+	client: Client,
+	context: SiteContext,
+	e: TypedEvent,
+	by: { who: string; now: number },
+): Promise<number> {
 	const station = context.stations.find((s) => s.code === e.station);
 	if (!station)
 		throw new Refusal(422, 'unknown-station', [{ path: 'station', message: `There is no station “${e.station}”.` }]);
@@ -119,8 +146,10 @@ export async function storeEvent(client: Client, context: SiteContext, e: TypedE
 			note: e.note,
 			extra: null,
 			source: 'typed',
-			enteredBy: who,
+			enteredBy: by.who,
 		},
 	]);
+	// Logged late, it explains what was read since.
+	if (await isLate(client, context.site.id, e.at)) await judgeAgain(client, context, e.at, by.now);
 	return id!;
 }

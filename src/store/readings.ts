@@ -79,7 +79,7 @@ export interface JudgedReading {
 }
 
 const MS = (column: string) => `(extract(epoch FROM ${column}) * 1000)::double precision`;
-const JUDGED = `id, sample_id AS "sampleId", ${MS('at')} AS at, station, station_name AS "stationName", station_kind AS "stationKind",
+export const JUDGED = `id, sample_id AS "sampleId", ${MS('at')} AS at, station, station_name AS "stationName", station_kind AS "stationKind",
 	instrument, instrument_name AS "instrumentName", quantity, digits, unit_text AS "unitText", unit, value, half_width AS "halfWidth",
 	temp_c AS "tempC", wait_s AS "waitS", note, extra, supersedes, source, entered_by AS "enteredBy", ${MS('entered_at')} AS "enteredAt",
 	flag, coalesce(check_code, '') AS check, coalesce(cause, '') AS cause, suggested, u, coalesce(message, '') AS message,
@@ -89,7 +89,7 @@ const JUDGED = `id, sample_id AS "sampleId", ${MS('at')} AS at, station, station
 	u_instrument AS "uInstrument", u_standards AS "uStandards", u_drift AS "uDrift"`;
 
 /** Neither corrected nor undone. */
-const CURRENT = `NOT superseded AND decision IS DISTINCT FROM 'undo'`;
+export const CURRENT = `NOT superseded AND decision IS DISTINCT FROM 'undo'`;
 
 export async function reserveIds(db: Db, count: number): Promise<number[]> {
 	const { rows } = await db.query<{ id: number }>(`SELECT nextval('row_id') AS id FROM generate_series(1, $1)`, [
@@ -149,23 +149,39 @@ const verdictCells = (siteId: number, id: number, v: Verdict): unknown[] => [
 	v.expected?.value ?? null,
 ];
 
-/** Stores readings with their verdicts by COPY; ids come from reserveIds. */
-export async function copyReadings(
+const copyInto = (client: Client, table: string, columns: string, lines: Generator<string>): Promise<void> =>
+	pipeline(Readable.from(batched(lines)), client.query(copyFrom(`COPY ${table} (${columns}) FROM STDIN`)));
+
+/** Stores readings by COPY; ids come from reserveIds. Their verdicts are stored by copyVerdicts or by judging them. */
+export const copyReadings = (
 	client: Client,
 	siteId: number,
 	ids: readonly number[],
 	readings: readonly NewReading[],
+): Promise<void> =>
+	copyInto(
+		client,
+		'reading',
+		READING_COLUMNS,
+		(function* () {
+			for (const [i, r] of readings.entries()) yield copyLine(readingCells(siteId, ids[i]!, r));
+		})(),
+	);
+
+export const copyVerdicts = (
+	client: Client,
+	siteId: number,
+	ids: readonly number[],
 	verdicts: readonly Verdict[],
-): Promise<void> {
-	const run = async (table: string, columns: string, lines: () => Generator<string>) =>
-		pipeline(Readable.from(batched(lines())), client.query(copyFrom(`COPY ${table} (${columns}) FROM STDIN`)));
-	await run('reading', READING_COLUMNS, function* () {
-		for (const [i, r] of readings.entries()) yield copyLine(readingCells(siteId, ids[i]!, r));
-	});
-	await run('verdict', VERDICT_COLUMNS, function* () {
-		for (const [i, v] of verdicts.entries()) yield copyLine(verdictCells(siteId, ids[i]!, v));
-	});
-}
+): Promise<void> =>
+	copyInto(
+		client,
+		'verdict',
+		VERDICT_COLUMNS,
+		(function* () {
+			for (const [i, v] of verdicts.entries()) yield copyLine(verdictCells(siteId, ids[i]!, v));
+		})(),
+	);
 
 function* batched(lines: Generator<string>): Generator<string> {
 	let batch = '';
@@ -255,25 +271,6 @@ export async function correctionChain(db: Db, siteId: number, id: number): Promi
 			SELECT id FROM back UNION SELECT r.id FROM reading r JOIN forth f ON r.supersedes = f.id AND r.site_id = $1
 		) SELECT ${JUDGED} FROM reading_judged WHERE site_id = $1 AND id = ANY(ARRAY(SELECT id FROM forth)) ORDER BY id`,
 		[siteId, id],
-	);
-	return rows;
-}
-
-/** The last current readings of every station and quantity up to a time, oldest first: what an engine is primed with. */
-export async function recentReadings(
-	db: Db,
-	siteId: number,
-	upTo: number,
-	perSeries: number,
-): Promise<JudgedReading[]> {
-	const { rows } = await db.query<JudgedReading>(
-		`WITH picked AS (
-			SELECT x.id FROM station s CROSS JOIN unnest(ARRAY['ph','ec','tds','temp','level','volume','do','orp','no3','k','ca','alkalinity','hardness']) q(quantity)
-			CROSS JOIN LATERAL (SELECT id FROM reading r WHERE r.site_id = $1 AND r.station_id = s.id AND r.quantity = q.quantity AND r.at <= $2
-				ORDER BY at DESC LIMIT $3) x
-			WHERE s.site_id = $1)
-		SELECT ${JUDGED} FROM reading_judged WHERE site_id = $1 AND id = ANY(ARRAY(SELECT id FROM picked)) AND ${CURRENT} ORDER BY at, id`,
-		[siteId, new Date(upTo), perSeries],
 	);
 	return rows;
 }

@@ -1,3 +1,4 @@
+import { ENGINE_VERSION } from '@/core/reading/model';
 import type { Db } from './pool';
 
 export interface SiteRow {
@@ -25,6 +26,7 @@ export async function insertSite(db: Db, site: Omit<SiteRow, 'id'>): Promise<Sit
 		'INSERT INTO site (name, timezone, units, settings) VALUES ($1, $2, $3, $4) RETURNING id, name, timezone, units, settings',
 		[site.name, site.timezone, site.units, site.settings],
 	);
+	await db.query('INSERT INTO judging (site_id, engine) VALUES ($1, $2)', [rows[0]!.id, ENGINE_VERSION]);
 	return rows[0]!;
 }
 

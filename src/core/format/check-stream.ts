@@ -1,5 +1,7 @@
+import { isOpen, seriesOf } from '../judge/amend';
 import type { JudgeContext } from '../judge/context';
 import { Engine } from '../judge/engine';
+import { type ProbeRecord, ProbesThen } from '../probe/known-then';
 import type { Finding, Flag, Verdict, WaterEvent } from '../reading/model';
 import type { CalibrationGroup } from './calibrations-row';
 import { type CsvRecord, csvRecords } from './csv-stream';
@@ -69,8 +71,6 @@ function withDrift(verdict: Verdict, row: ReadingRow, drifts: DriftLookup): Verd
 
 /** Enough for a day of a five-minute sensor with three quantities. */
 const HOLD = 1024;
-/** Lines that a later finding may still explain. */
-const OPEN = new Set(['spike', 'gap', 'unexpected-change']);
 
 /** The newest lines, kept back so that what becomes sure later can be said of them too: as text, to be light. */
 class HeldLines {
@@ -91,7 +91,7 @@ class HeldLines {
 		this.heads[at] = lineHead(w);
 		this.tails[at] = lineTail(w.problem, verdict?.flag ?? 2, d);
 		this.times[at] = row ? row.at : Number.NaN;
-		this.series[at] = row && (d === null || OPEN.has(d.cause)) ? seriesOf(row) : '';
+		this.series[at] = row && isOpen(d?.cause) ? seriesOf(row) : '';
 		this.next = (at + 1) % HOLD;
 		if (this.count < HOLD) this.count++;
 		return out;
@@ -113,21 +113,39 @@ class HeldLines {
 	}
 }
 
-const seriesOf = (row: ReadingRow): string => `${row.station}\u0000${row.instrument}\u0000${row.quantity}`;
-
 const COLUMNS = ['time', 'station', 'instrument', 'quantity', 'value', 'unit'] as const;
 
 export interface CheckInput {
 	readings: AsyncIterable<Uint8Array | string>;
 	/** In order of time. */
 	events: readonly WaterEvent[];
-	/** Days between calibrations by instrument, where known. */
+	/** Days between calibrations by instrument, where chosen; else as each probe has shown itself. */
 	calibrateDays?: ((instrument: string) => number | undefined) | undefined;
 	/** In order of time; readings between two of them are held against the drift they show. */
 	calibrations?: readonly CalibrationGroup[] | undefined;
 	site: JudgeContext;
 	zone: string;
 	now: () => number;
+}
+
+function recordsOf(calibrations: readonly CalibrationGroup[], days: CheckInput['calibrateDays']): ProbeRecord[] {
+	const records = new Map<string, ProbeRecord & { calibrations: CalibrationGroup[] }>();
+	for (const c of calibrations) {
+		const key = `${c.instrument}\u0000${c.quantity}`;
+		const record = records.get(key);
+		if (record) record.calibrations.push(c);
+		else {
+			const chosen = days?.(c.instrument);
+			records.set(key, {
+				instrument: c.instrument,
+				quantity: c.quantity,
+				calibrations: [c],
+				jumps: [],
+				interval: chosen === undefined ? { by: 'learned' } : { by: 'days', days: chosen },
+			});
+		}
+	}
+	return [...records.values()];
 }
 
 export async function* checkStream(input: CheckInput): AsyncGenerator<string> {
@@ -139,11 +157,9 @@ export async function* checkStream(input: CheckInput): AsyncGenerator<string> {
 		zone: input.zone,
 		ppmScale: (code) => input.site.instruments.get(code)?.ppmScale ?? null,
 	};
-	const drifts = new DriftLookup(input.calibrations ?? [], input.calibrateDays);
-	const engine = new Engine(
-		input.calibrations?.length ? { ...input.site, probe: (i, q, at) => drifts.stateAt(i, q, at) } : input.site,
-		input.now,
-	);
+	const drifts = new DriftLookup(input.calibrations ?? []);
+	const probes = new ProbesThen(recordsOf(input.calibrations ?? [], input.calibrateDays));
+	const engine = new Engine({ ...input.site, probe: probes.stateAt }, input.now);
 	const held = new HeldLines();
 	let sample: Waiting[] = [];
 	let nextEvent = 0;

@@ -1,44 +1,21 @@
 import { displayValue } from '../judge/slips';
-import { leftAs } from '../probe/calibration';
 import { restate } from '../probe/restate';
 import { THRESHOLDS } from '../probe/timeline';
 import { seriesQuantity } from '../quantity/quantities';
-import type { Finding, ProbeState, Reading } from '../reading/model';
+import type { Finding, Reading } from '../reading/model';
 import type { CalibrationGroup } from './calibrations-row';
-
-/** The longest of the usual schools: a file that says nothing else is not nagged sooner. */
-const MONTHLY_DAYS = 30;
 
 /** What a file of calibrations says about single readings between them. */
 export class DriftLookup {
 	private readonly byProbe = new Map<string, CalibrationGroup[]>();
 
-	constructor(
-		calibrations: readonly CalibrationGroup[],
-		private readonly intervalDays: (instrument: string) => number | undefined = () => undefined,
-	) {
+	constructor(calibrations: readonly CalibrationGroup[]) {
 		for (const c of calibrations) {
 			const key = `${c.instrument}\u0000${c.quantity}`;
 			const list = this.byProbe.get(key);
 			if (list) list.push(c);
 			else this.byProbe.set(key, [c]);
 		}
-	}
-
-	/** How the newest calibration before a time left a probe; null when the file knows none. */
-	stateAt(instrument: string, quantity: 'ph' | 'ec', at: number): ProbeState | null {
-		const list = this.byProbe.get(`${instrument}\u0000${quantity}`);
-		if (!list) return null;
-		let i = list.length - 1;
-		while (i >= 0 && list[i]!.at > at) i--;
-		const c = list[i];
-		if (!c) return null;
-		return {
-			at: c.at,
-			verdict: leftAs(quantity, c.kind, c.points, c.tempC),
-			tempC: c.tempC,
-			intervalDays: this.intervalDays(instrument) ?? MONTHLY_DAYS,
-		};
 	}
 
 	/** The drift a reading was taken under, null when it is too small to matter or not known. */

@@ -86,21 +86,26 @@ export class Engine {
 		return subjects.map((s) => verdictOf(s));
 	}
 
-	/** Judges a sample and learns from what it believed. */
-	take(sample: readonly Reading[]): Verdict[] {
+	/**
+	 * Judges a sample and learns from what it believed.
+	 * @param decisions what a person decided about each, where somebody did: what was kept is believed whatever the checks
+	 *   say, what was given up teaches nothing. The verdict is the same with and without.
+	 */
+	take(sample: readonly Reading[], decisions: readonly (string | null)[] = []): Verdict[] {
 		const subjects = this.subjects(sample);
-		return subjects.map((s) => {
+		return subjects.map((s, i) => {
 			const verdict = verdictOf(s);
-			this.learn(s, verdict);
+			const decision = decisions[i] ?? null;
+			if (decision === 'keep') this.trust(s);
+			else if (permits({ flag: 1, decision }, 'history')) this.learn(s, verdict);
 			return verdict;
 		});
 	}
 
-	/** Learns a reading that a person has decided about: kept ones are believed whatever the checks say. */
-	trust(reading: Reading): void {
-		const [s] = this.subjects([reading]);
+	private trust(s: Subject): void {
+		const { reading } = s;
 		// Kept or not, a number that no instrument shows predicts nothing.
-		if (!s || reading.value < s.definition.span[0] || reading.value > s.definition.span[1]) return;
+		if (reading.value < s.definition.span[0] || reading.value > s.definition.span[1]) return;
 		this.trace(s);
 		believe(this.memory.history(reading.station, s.quantity), reading.at, s.level, s.prediction);
 	}

@@ -64,7 +64,7 @@ export interface EngineSnapshot {
 const EVENTS_BEFORE_MS = 3_600_000;
 
 export const seriesInstrument = (quantity: Quantity | SeriesQuantity, instrument: string): string =>
-	`${quantity}\u0000${instrument}`;
+	`${quantity} ${instrument}`;
 
 class Station {
 	readonly histories = new Map<SeriesQuantity, History>();
@@ -159,6 +159,6 @@ export const seenAt = (
 	station: string,
 ): { quantity: string; instrument: string; at: number }[] =>
 	(snapshot.stations.find(([code]) => code === station)?.[1].traces ?? []).map(([key, trace]) => {
-		const [quantity, instrument] = key.split('\u0000') as [string, string];
-		return { quantity, instrument, at: trace.at };
+		const cut = key.indexOf(' ');
+		return { quantity: key.slice(0, cut), instrument: key.slice(cut + 1), at: trace.at };
 	});

@@ -13,6 +13,7 @@ import { beginJob, findJob } from '../jobs';
 import { operation } from '../operation';
 
 const MAX_FILE = 512 * 1024 * 1024;
+const PHASES = { reading: 'lines read', storing: 'lines stored', judging: 'readings judged' } as const;
 const flag = z.enum(['0', '1']).optional();
 
 /** Keeps an uploaded body in a temporary file: an import reads it twice and must not hold it in memory. */
@@ -81,8 +82,7 @@ export const intake = [
 				try {
 					return await importFile(pool(), await siteForIntake(pool()), file.path, {
 						...options,
-						progress:
-							progress && ((lines, phase) => progress(lines, phase === 'storing' ? 'lines stored' : 'lines read')),
+						progress: progress && ((lines, phase) => progress(lines, PHASES[phase])),
 					});
 				} finally {
 					await file.remove();

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { fromWorking } from '@/core/judge/working-scale';
-import { primedEngine } from '@/service/prime';
+import { Judging } from '@/service/judging';
 import { Refusal } from '@/service/refusal';
 import { requireSite, type SiteContext } from '@/service/site';
 import { changesAfter } from '../changes';
@@ -79,7 +79,7 @@ export const live = [
 						{ path: 'station', message: `There is no station “${body.station}”.` },
 					]);
 				// The water that this station is expected to hold, unless the caller says what it is.
-				const engine = await primedEngine(pool(), context, now, now);
+				const { engine } = await Judging.asOf(pool(), context, now, now);
 				const expected = (q: 'ph' | 'ec' | 'temp', otherwise: number) => {
 					const p = engine.expect(body.station, q, now);
 					return p ? fromWorking(q, p.level) : otherwise;

@@ -369,7 +369,7 @@ export const mix = [
 				doubt: body.doubt ?? null,
 			};
 			const event = body.event ? eventFromWire(body.event, now) : null;
-			const station = await stepBatch(pool(), await requireSite(pool()), idOf(params.id), step, event, who);
+			const station = await stepBatch(pool(), await requireSite(pool()), idOf(params.id), step, event, { who, now });
 			announce({ kind: 'event', station, by: '' });
 			return { ok: true };
 		},

@@ -226,19 +226,16 @@ export const probes = [
 		body: z.strictObject({ withdrawn: z.boolean(), reason: z.string().max(2000).optional() }),
 		response: z.object({ ok: z.literal(true) }),
 		query: z.strictObject({ background: z.enum(['0', '1']).optional() }),
-		run: async ({ params, body, query, pool, who }) => {
+		run: async ({ params, body, query, pool, who, now }) => {
 			const context = await requireSite(pool());
 			const id = idOf(params.id);
 			const work = (progress?: (done: number, phase: string) => void) =>
-				withdrawCalibration(
-					pool(),
-					context,
-					id,
-					body.withdrawn,
-					body.reason ?? '',
+				withdrawCalibration(pool(), context, id, body.withdrawn, {
+					reason: body.reason ?? '',
 					who,
-					progress && ((done) => progress(done, 'readings worked out')),
-				);
+					now,
+					...(progress ? { progress: (done: number) => progress(done, 'readings worked out') } : {}),
+				});
 			if (query.background === '1') return Response.json({ job: beginJob('withdrawal', work) }, { status: 202 });
 			await work();
 			return { ok: true };

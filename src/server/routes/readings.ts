@@ -252,8 +252,8 @@ export const readings = [
 		tag: 'Records',
 		summary: 'Take back the newest typed sample; nothing is deleted',
 		response: z.object({ undone: z.array(storedReading) }),
-		run: async ({ pool, who }) => ({
-			undone: (await undoLast(pool(), await requireSite(pool()), who)).map(readingToWire),
+		run: async ({ pool, who, now }) => ({
+			undone: (await undoLast(pool(), await requireSite(pool()), { who, now })).map(readingToWire),
 		}),
 	}),
 	operation({
@@ -304,8 +304,8 @@ export const readings = [
 		summary: 'Keep, discard with a reason, undo, restore, or ask for a retest',
 		body: decision,
 		response: z.object({ ok: z.literal(true) }),
-		run: async ({ params, body, pool, who }) => {
-			await decide(pool(), await requireSite(pool()), idOf(params.id), body.kind, body.reason ?? '', who);
+		run: async ({ params, body, pool, who, now }) => {
+			await decide(pool(), await requireSite(pool()), idOf(params.id), body.kind, body.reason ?? '', { who, now });
 			announce({ kind: 'decision', station: null, by: '' });
 			return { ok: true };
 		},

@@ -211,7 +211,7 @@ export const records = [
 					product: body.product ?? '',
 					note: body.note ?? '',
 				},
-				who,
+				{ who, now },
 			);
 			announce({ kind: 'event', station: body.station, by: '' });
 			return { id };

@@ -1,0 +1,25 @@
+import type { Reading, Verdict } from '../reading/model';
+
+/** Lines that a later finding may still explain: sound ones, and those whose own finding was only the beginning of it. */
+export const OPEN_CAUSES: readonly string[] = ['spike', 'gap', 'unexpected-change'];
+export const isOpen = (cause: string | null | undefined): boolean => !cause || OPEN_CAUSES.includes(cause);
+
+export const seriesOf = (r: Pick<Reading, 'station' | 'instrument' | 'quantity'>): string =>
+	`${r.station}\u0000${r.instrument}\u0000${r.quantity}`;
+
+/** Says of what came before in a series what a verdict has made sure since then. Changes the verdicts in place. */
+export function amendEarlier(
+	earlier: readonly { reading: Reading; verdict: Verdict }[],
+	by: { reading: Reading; verdict: Verdict },
+): void {
+	const { since, deciding, flag } = by.verdict;
+	if (since === undefined || deciding === null) return;
+	const series = seriesOf(by.reading);
+	for (let i = earlier.length - 1; i >= 0; i--) {
+		const { reading, verdict } = earlier[i]!;
+		if (reading.at < since) break;
+		if (seriesOf(reading) !== series || !isOpen(verdict.deciding?.cause)) continue;
+		verdict.flag = flag;
+		verdict.deciding = deciding;
+	}
+}

@@ -1,0 +1,65 @@
+import type { ProbeState } from '../reading/model';
+import { leftAs } from './calibration';
+import { adviseInterval, learnDrift, TOLERANCE } from './drift';
+import { type IntervalChoice, intervalDays } from './interval';
+import { driftIntervals, type TimelineJump } from './timeline';
+
+/** A calibration as far as it says how a probe was left. */
+export interface KnownCalibration {
+	at: number;
+	kind: 'check' | 'adjust';
+	tempC: number | null;
+	points: readonly { nominal: number; asFound: number | null; asLeft: number | null; mv?: number | null }[];
+}
+
+/** All that is recorded of one probe, oldest first. */
+export interface ProbeRecord {
+	instrument: string;
+	quantity: 'ph' | 'ec';
+	calibrations: readonly KnownCalibration[];
+	jumps: readonly TimelineJump[];
+	interval: IntervalChoice;
+}
+
+const keyOf = (instrument: string, quantity: 'ph' | 'ec') => `${instrument}\u0000${quantity}`;
+
+/**
+ * How the calibrations before a time had left each probe, as it could be known then: a later calibration, and an interval that
+ * was learned later, say nothing of an earlier reading. Null before its first calibration, or for a probe that nobody recorded.
+ */
+export class ProbesThen {
+	private readonly probes = new Map<string, { record: ProbeRecord; states: (ProbeState | undefined)[] }>();
+
+	constructor(records: Iterable<ProbeRecord>) {
+		for (const record of records) this.probes.set(keyOf(record.instrument, record.quantity), { record, states: [] });
+	}
+
+	readonly stateAt = (instrument: string, quantity: 'ph' | 'ec', at: number): ProbeState | null => {
+		const known = this.probes.get(keyOf(instrument, quantity));
+		if (!known) return null;
+		const { calibrations } = known.record;
+		let i = calibrations.length - 1;
+		while (i >= 0 && calibrations[i]!.at > at) i--;
+		if (i < 0) return null;
+		known.states[i] ??= stateAfter(known.record, i);
+		return known.states[i]!;
+	};
+}
+
+function stateAfter({ quantity, calibrations, jumps, interval }: ProbeRecord, i: number): ProbeState {
+	const c = calibrations[i]!;
+	const drift = learnDrift(
+		quantity,
+		driftIntervals(
+			quantity,
+			calibrations.slice(0, i + 1).map((k, id) => ({ ...k, id })),
+			jumps.filter((j) => j.at <= c.at),
+		),
+	);
+	return {
+		at: c.at,
+		verdict: leftAs(quantity, c.kind, c.points, c.tempC),
+		tempC: c.tempC,
+		intervalDays: intervalDays(interval, adviseInterval(drift, TOLERANCE[quantity])),
+	};
+}

@@ -1,0 +1,42 @@
+import { judgeWhatIsDue, judgingIsDue } from '@/service/judging';
+import { loadSite } from '@/service/site';
+import { database, isDatabaseDown } from './database';
+import { beginJob } from './jobs';
+
+let looking = false;
+let job: string | null = null;
+let again = false;
+
+/** The job that judges readings again, while it runs. */
+export const judgingJob = (): string | null => job;
+
+/**
+ * Has whatever waits to be judged again done by a job, one at a time: after something was learned of the past, after the checks
+ * themselves changed. Called at the start and after every change; costs one query where nothing waits.
+ */
+export async function keepJudged(): Promise<void> {
+	if (looking || job !== null) {
+		again = true;
+		return;
+	}
+	looking = true;
+	try {
+		const site = await loadSite(database());
+		if (!site || !(await judgingIsDue(database(), site))) return;
+		job = beginJob('judging', async (progress) => {
+			try {
+				// What became due meanwhile is in the same queue, and is done before the end.
+				return await judgeWhatIsDue(database(), site, Date.now(), (done) => progress(done, 'readings judged'));
+			} finally {
+				job = null;
+				if (again) void keepJudged();
+			}
+		});
+	} catch (error) {
+		// Without a database there is nothing to judge; the next change looks again.
+		if (!isDatabaseDown(error)) console.error(error);
+	} finally {
+		looking = false;
+		again = false;
+	}
+}

@@ -1,0 +1,297 @@
+import { isDeepStrictEqual } from 'node:util';
+import { skippedOf } from '@/core/format/readings-row';
+import { amendEarlier, OPEN_CAUSES } from '@/core/judge/amend';
+import type { JudgeContext } from '@/core/judge/context';
+import { Engine } from '@/core/judge/engine';
+import { eventsMatterFrom } from '@/core/judge/memory';
+import { ProbesThen } from '@/core/probe/known-then';
+import { unitNamed } from '@/core/quantity';
+import type { Reading, Verdict } from '@/core/reading/model';
+import { listCalibrations, listProbeEvents } from '@/store/calibrations';
+import {
+	amendStored,
+	dropMemories,
+	dueFrom,
+	eventsFrom,
+	lockJudging,
+	markDue,
+	memoriesAsOf,
+	putMemories,
+	putVerdicts,
+	readingsAfter,
+	readingsFrom,
+	type StoredVerdict,
+	setDue,
+	storedVerdicts,
+	thinMemories,
+} from '@/store/judging';
+import type { Client, Db, Pool } from '@/store/pool';
+import { transaction } from '@/store/pool';
+import type { JudgedReading } from '@/store/readings';
+import { intervalChoice, quantitiesOf } from './probes';
+import { timelineJumps } from './restate';
+import type { SiteContext } from './site';
+
+/**
+ * The one place where stored readings are judged, by whichever road they come. A judgement goes on from what the checks
+ * remembered of each station at a time; what is entered late, decided, corrected or learned of the past makes every reading from
+ * then on be judged again, and only those whose verdict differs are written.
+ */
+const DAY = 86_400_000;
+/** So many readings are judged again at once, before the answer; the rest waits for a job. */
+const AT_ONCE = 500;
+const CHUNK = 10_000;
+/** Neighbouring lines of one time and station are one sample, up to so many. */
+export const MAX_SAMPLE = 32;
+const KEPT_DAILY_DAYS = 60;
+
+export const asReading = (r: JudgedReading): Reading => ({
+	at: r.at,
+	station: r.station,
+	instrument: r.instrument ?? '',
+	quantity: r.quantity,
+	unit: r.unit,
+	digits: r.digits,
+	value: r.value,
+	halfWidth: r.halfWidth,
+	tempC: r.tempC,
+	waitS: r.waitS,
+	...skippedOf(r.extra),
+});
+
+/** What a judgement knows of the site and of its probes, each as it was at the time of a reading. */
+async function contextOf(db: Db, site: SiteContext) {
+	const calibrations = await listCalibrations(db, site.site.id);
+	const events = await listProbeEvents(db, site.site.id);
+	const probes = new ProbesThen(
+		site.instruments.flatMap((i) =>
+			quantitiesOf(i).map((quantity) => ({
+				instrument: i.code,
+				quantity,
+				calibrations: calibrations.filter((c) => c.instrument === i.code && c.quantity === quantity),
+				jumps: timelineJumps(
+					events.filter((e) => e.instrument === i.code),
+					quantity,
+				),
+				interval: intervalChoice(i),
+			})),
+		),
+	);
+	return { ...site.known, probe: probes.stateAt } satisfies JudgeContext;
+}
+
+/** An engine with the memory of a site at a time, and what it has judged since. */
+export class Judging {
+	private readonly touched = new Map<string, number>();
+	private readonly kept: { stationId: number; at: number; state: ReturnType<Engine['memory']['keep']> }[] = [];
+
+	private constructor(
+		private readonly site: SiteContext,
+		readonly engine: Engine,
+		readonly probeAt: NonNullable<JudgeContext['probe']>,
+	) {}
+
+	/** As everything up to a time has taught it: with what was read at that very time, or without. */
+	static async asOf(db: Db, site: SiteContext, at: number, now: number, including = true): Promise<Judging> {
+		const known = await contextOf(db, site);
+		const engine = new Engine(known, () => now);
+		const memories = await memoriesAsOf(db, site.site.id, at, including);
+		for (const m of memories) engine.memory.recall(m.station, m.state);
+		const of = new Map(memories.map((m) => [m.station, m]));
+		const stations = site.stations.map((s) => {
+			const memory = of.get(s.code);
+			return {
+				station: s.code,
+				after: memory?.at ?? Number.NEGATIVE_INFINITY,
+				from: memory ? eventsMatterFrom(memory.state) : Number.NEGATIVE_INFINITY,
+			};
+		});
+		for (const { unitText, ...e } of await eventsFrom(db, site.site.id, stations))
+			engine.note({ ...e, unit: unitNamed(unitText) ?? null });
+		const judging = new Judging(site, engine, known.probe);
+		for (const sample of samplesOf(await readingsAfter(db, site.site.id, stations, at, including)))
+			judging.takeStored(sample);
+		return judging;
+	}
+
+	/** Judges a sample and learns from it. */
+	take(sample: readonly Reading[], decisions: readonly (string | null)[] = []): Verdict[] {
+		const { station, at } = sample[0]!;
+		const before = this.touched.get(station);
+		// The last of each day is kept, so that a late line of that day need not begin at the beginning.
+		if (before !== undefined && Math.floor(before / DAY) !== Math.floor(at / DAY)) this.keep(station, before);
+		const verdicts = this.engine.take(sample, decisions);
+		this.touched.set(station, Math.max(before ?? Number.NEGATIVE_INFINITY, at));
+		return verdicts;
+	}
+
+	takeStored(sample: readonly JudgedReading[]): Verdict[] {
+		return this.take(
+			sample.map(asReading),
+			sample.map((r) => r.decision),
+		);
+	}
+
+	private keep(station: string, at: number): void {
+		const stationId = this.site.stations.find((s) => s.code === station)?.id;
+		if (stationId !== undefined) this.kept.push({ stationId, at, state: this.engine.memory.keep(station) });
+	}
+
+	/** Keeps what was learned, for the next judgement to go on from. */
+	async store(db: Db): Promise<void> {
+		for (const [station, at] of this.touched) this.keep(station, at);
+		const newest = Math.max(...this.kept.map((k) => k.at));
+		for (let i = 0; i < this.kept.length; i += 500)
+			await putMemories(db, this.site.site.id, lastOfEachDay(this.kept.slice(i, i + 500)));
+		if (this.kept.length > this.touched.size) await thinMemories(db, this.site.site.id, newest - KEPT_DAILY_DAYS * DAY);
+		this.kept.length = 0;
+		this.touched.clear();
+	}
+}
+
+/** One row each station and day, the newest. */
+const lastOfEachDay = <T extends { stationId: number; at: number }>(list: readonly T[]): T[] => [
+	...new Map(list.map((k) => [`${k.stationId} ${Math.floor(k.at / DAY)}`, k])).values(),
+];
+
+/** Rows in order, cut into samples: entered together, for one station and time. */
+export function* samplesOf<T extends { sampleId: number; station: string; at: number }>(
+	rows: readonly T[],
+): Generator<T[]> {
+	for (let i = 0; i < rows.length; ) {
+		const first = rows[i]!;
+		let end = i + 1;
+		while (
+			end < rows.length &&
+			end - i < MAX_SAMPLE &&
+			rows[end]!.sampleId === first.sampleId &&
+			rows[end]!.station === first.station &&
+			rows[end]!.at === first.at
+		)
+			end++;
+		yield rows.slice(i, end);
+		i = end;
+	}
+}
+
+export interface JudgedAgain {
+	/** Of every reading that was gone through, by id. */
+	verdicts: Map<number, Verdict>;
+	changed: number;
+	/** From when on there is more; null at the end. */
+	next: number | null;
+}
+
+/** Judges what is stored from a time on, at most about so many readings, and writes the verdicts that differ. */
+export async function judgeFrom(
+	client: Client,
+	site: SiteContext,
+	from: number,
+	now: number,
+	limit = AT_ONCE,
+): Promise<JudgedAgain> {
+	const rows = await readingsFrom(client, site.site.id, from, limit + MAX_SAMPLE);
+	const more = rows.length === limit + MAX_SAMPLE;
+	// The next part begins with a time of its own.
+	const next = more ? rows.at(-1)!.at : null;
+	const part = more ? rows.filter((r) => r.at < next!) : rows;
+	if (more && part.length === 0) return judgeFrom(client, site, from, now, 2 * limit);
+	const judging = await Judging.asOf(client, site, from, now, false);
+	const before = await storedVerdicts(
+		client,
+		site.site.id,
+		part.map((r) => r.id),
+	);
+	const done: { id: number; reading: Reading; verdict: Verdict }[] = [];
+	for (const sample of samplesOf(part)) {
+		const verdicts = judging.takeStored(sample);
+		for (const [i, row] of sample.entries()) {
+			const one = { id: row.id, reading: asReading(row), verdict: verdicts[i]! };
+			if (one.verdict.since !== undefined) {
+				amendEarlier(done, one);
+				if (one.verdict.since < from)
+					await amendStored(
+						client,
+						site.site.id,
+						{ ...one.reading, from: one.verdict.since, before: from },
+						one.verdict,
+						OPEN_CAUSES,
+					);
+			}
+			done.push(one);
+		}
+	}
+	const changed = done.filter((d) => differs(before.get(d.id), d.verdict));
+	await putVerdicts(client, site.site.id, changed);
+	await dropMemories(client, site.site.id, from, next);
+	await judging.store(client);
+	return { verdicts: new Map(done.map((d) => [d.id, d.verdict])), changed: changed.length, next };
+}
+
+function differs(stored: StoredVerdict | undefined, v: Verdict): boolean {
+	const d = v.deciding;
+	return !(
+		stored !== undefined &&
+		stored.flag === v.flag &&
+		stored.check === (d?.check ?? '') &&
+		stored.cause === (d?.cause ?? '') &&
+		stored.suggested === (d?.suggested ?? null) &&
+		stored.u === v.u &&
+		stored.message === (d?.message ?? '') &&
+		stored.nextStep === (d?.nextStep ?? '') &&
+		stored.expected === (v.expected?.value ?? null) &&
+		isDeepStrictEqual(stored.evidence, d?.evidence ?? null)
+	);
+}
+
+/**
+ * What happened at a time is new to the checks: everything from then on is judged again, some of it at once and the rest by a
+ * job. Inside the transaction that stored it.
+ * @returns verdicts of what was judged at once, among them the readings named
+ */
+export async function judgeAgain(
+	client: Client,
+	site: SiteContext,
+	from: number,
+	now: number,
+	named: readonly number[] = [],
+): Promise<Map<number, Verdict>> {
+	await lockJudging(client, site.site.id);
+	const verdicts = new Map<number, Verdict>();
+	let at = from;
+	do {
+		const part = await judgeFrom(client, site, at, now);
+		for (const [id, v] of part.verdicts) verdicts.set(id, v);
+		if (part.next === null) return verdicts;
+		at = part.next;
+	} while (named.some((id) => !verdicts.has(id)));
+	await markDue(client, site.site.id, at);
+	return verdicts;
+}
+
+export const judgingIsDue = async (db: Db, site: SiteContext): Promise<boolean> =>
+	(await dueFrom(db, site.site.id)) !== null;
+
+/** Judges again whatever waits for it, part by part, each in a transaction of its own. */
+export async function judgeWhatIsDue(
+	pool: Pool,
+	site: SiteContext,
+	now: number,
+	progress: (done: number) => void = () => {},
+): Promise<{ judged: number; changed: number }> {
+	let [judged, changed] = [0, 0];
+	for (let more = true; more; ) {
+		more = await transaction(pool, async (client) => {
+			await lockJudging(client, site.site.id);
+			const from = await dueFrom(client, site.site.id);
+			if (from === null) return false;
+			const part = await judgeFrom(client, site, from, now, CHUNK);
+			judged += part.verdicts.size;
+			changed += part.changed;
+			await setDue(client, site.site.id, part.next);
+			return part.next !== null;
+		});
+		progress(judged);
+	}
+	return { judged, changed };
+}

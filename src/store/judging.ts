@@ -1,0 +1,268 @@
+import type { StationMemory } from '@/core/judge/memory';
+import { ENGINE_VERSION, type EventKind, type Verdict } from '@/core/reading/model';
+import type { Client, Db } from './pool';
+import { CURRENT, JUDGED, type JudgedReading } from './readings';
+
+/** What judging keeps for itself: the memory of each station, and from when on it has to begin again. */
+const MS = (column: string) => `(extract(epoch FROM ${column}) * 1000)::double precision`;
+/** Before every time. */
+const BEGINNING = '-infinity';
+const timeOrBeginning = (at: number): string => (Number.isFinite(at) ? new Date(at).toISOString() : BEGINNING);
+
+/** One judgement of a site at a time, until the end of the transaction: each goes on from what the one before has learned. */
+export async function lockJudging(client: Client, siteId: number): Promise<void> {
+	await client.query('SELECT pg_advisory_xact_lock($1, $2)', [LOCK, siteId]);
+}
+const LOCK = 7_401;
+
+export interface KeptMemory {
+	station: string;
+	at: number;
+	state: StationMemory;
+}
+
+/** The newest memory of every station up to a time. */
+export async function memoriesAsOf(db: Db, siteId: number, upTo: number, including: boolean): Promise<KeptMemory[]> {
+	const { rows } = await db.query<KeptMemory>(
+		`SELECT s.code AS station, ${MS('m.at')} AS at, m.state FROM station s
+		CROSS JOIN LATERAL (SELECT at, state FROM station_memory m WHERE m.site_id = s.site_id AND m.station_id = s.id AND m.engine = $2
+			AND (m.at < $3::timestamptz OR ($4 AND m.at = $3::timestamptz)) ORDER BY m.day DESC LIMIT 1) m
+		WHERE s.site_id = $1 ORDER BY s.position, s.id`,
+		[siteId, ENGINE_VERSION, timeOrBeginning(upTo), including],
+	);
+	return rows;
+}
+
+export async function putMemories(
+	db: Db,
+	siteId: number,
+	memories: readonly { stationId: number; at: number; state: StationMemory }[],
+): Promise<void> {
+	if (memories.length === 0) return;
+	await db.query(
+		`INSERT INTO station_memory (site_id, station_id, day, at, engine, state)
+		SELECT $1, x.station_id, (x.at AT TIME ZONE 'UTC')::date, x.at, $2, x.state
+		FROM jsonb_to_recordset($3) AS x(station_id bigint, at timestamptz, state jsonb)
+		ON CONFLICT (site_id, station_id, day) DO UPDATE SET at = EXCLUDED.at, engine = EXCLUDED.engine, state = EXCLUDED.state`,
+		[
+			siteId,
+			ENGINE_VERSION,
+			JSON.stringify(
+				memories.map((m) => ({ station_id: m.stationId, at: new Date(m.at).toISOString(), state: m.state })),
+			),
+		],
+	);
+}
+
+/** Forgets what was remembered from a time on, and before another time. */
+export async function dropMemories(db: Db, siteId: number, from: number, to: number | null): Promise<void> {
+	await db.query(
+		'DELETE FROM station_memory WHERE site_id = $1 AND at >= $2 AND ($3::timestamptz IS NULL OR at < $3)',
+		[siteId, timeOrBeginning(from), to === null ? null : new Date(to)],
+	);
+}
+
+/** Of days long past only the last of each month is kept: a late line of then goes through that month again. */
+export async function thinMemories(db: Db, siteId: number, before: number): Promise<void> {
+	await db.query(
+		`DELETE FROM station_memory m WHERE m.site_id = $1 AND m.at < $2 AND EXISTS (SELECT 1 FROM station_memory n
+			WHERE n.site_id = m.site_id AND n.station_id = m.station_id AND n.day > m.day AND date_trunc('month', n.day) = date_trunc('month', m.day))`,
+		[siteId, new Date(before)],
+	);
+}
+
+/** Events of each station from a time of its own on, in order of time. */
+export async function eventsFrom(
+	db: Db,
+	siteId: number,
+	stations: readonly { station: string; from: number }[],
+): Promise<{ at: number; station: string; kind: EventKind; amount: number | null; unitText: string }[]> {
+	const { rows } = await db.query<{
+		at: number;
+		station: string;
+		kind: EventKind;
+		amount: number | null;
+		unitText: string;
+	}>(
+		`SELECT ${MS('e.at')} AS at, s.code AS station, e.kind, e.amount, e.unit_text AS "unitText"
+		FROM unnest($2::text[], $3::timestamptz[]) x(code, since)
+		JOIN station s ON s.site_id = $1 AND s.code = x.code
+		JOIN event e ON e.site_id = s.site_id AND e.station_id = s.id AND e.at >= x.since
+		WHERE e.withdrawn_by IS NULL ORDER BY e.at, e.id`,
+		[siteId, stations.map((s) => s.station), stations.map((s) => timeOrBeginning(s.from))],
+	);
+	return rows;
+}
+
+/** Readings in the order in which they are judged: by time, then as they were entered. */
+const ORDER = 'at, sample_id, id';
+
+/** Current readings of each station after a time of its own and up to one time. */
+export async function readingsAfter(
+	db: Db,
+	siteId: number,
+	stations: readonly { station: string; after: number }[],
+	upTo: number,
+	including: boolean,
+): Promise<JudgedReading[]> {
+	const { rows } = await db.query<JudgedReading>(
+		`SELECT ${JUDGED} FROM reading_judged WHERE site_id = $1 AND ${CURRENT} AND id = ANY(ARRAY(
+			SELECT r.id FROM unnest($2::text[], $3::timestamptz[]) x(code, after)
+			JOIN station s ON s.site_id = $1 AND s.code = x.code
+			JOIN reading r ON r.site_id = s.site_id AND r.station_id = s.id AND r.at > x.after AND (r.at < $4::timestamptz OR ($5 AND r.at = $4::timestamptz))))
+		ORDER BY ${ORDER}`,
+		[
+			siteId,
+			stations.map((s) => s.station),
+			stations.map((s) => timeOrBeginning(s.after)),
+			timeOrBeginning(upTo),
+			including,
+		],
+	);
+	return rows;
+}
+
+/** Current readings from a time on. */
+export async function readingsFrom(db: Db, siteId: number, from: number, limit: number): Promise<JudgedReading[]> {
+	const { rows } = await db.query<JudgedReading>(
+		`SELECT ${JUDGED} FROM reading_judged WHERE site_id = $1 AND ${CURRENT} AND at >= $2 ORDER BY ${ORDER} LIMIT $3`,
+		[siteId, timeOrBeginning(from), limit],
+	);
+	return rows;
+}
+
+/** Whether anything is stored from a time on, these rows left out. */
+export async function isLate(db: Db, siteId: number, from: number): Promise<boolean> {
+	const { rows } = await db.query<{ late: boolean }>(
+		'SELECT EXISTS (SELECT 1 FROM reading WHERE site_id = $1 AND at >= $2) AS late',
+		[siteId, timeOrBeginning(from)],
+	);
+	return rows[0]!.late;
+}
+
+/** A verdict as it is stored, without what was made of the reading since. */
+export interface StoredVerdict {
+	flag: number;
+	check: string;
+	cause: string;
+	suggested: number | null;
+	u: number;
+	message: string;
+	nextStep: string;
+	evidence: Record<string, number | string> | null;
+	expected: number | null;
+}
+
+export async function storedVerdicts(
+	db: Db,
+	siteId: number,
+	ids: readonly number[],
+): Promise<Map<number, StoredVerdict>> {
+	const { rows } = await db.query<StoredVerdict & { id: number }>(
+		`SELECT reading_id AS id, flag, check_code AS check, cause, suggested, u, message, next_step AS "nextStep", evidence, expected
+		FROM verdict WHERE site_id = $1 AND reading_id = ANY($2)`,
+		[siteId, ids],
+	);
+	return new Map(rows.map(({ id, ...v }) => [id, v]));
+}
+
+/** Stores verdicts that are new or have changed. */
+export async function putVerdicts(
+	db: Db,
+	siteId: number,
+	verdicts: readonly { id: number; verdict: Verdict }[],
+): Promise<void> {
+	for (let i = 0; i < verdicts.length; i += 2000)
+		await db.query(
+			`INSERT INTO verdict (site_id, reading_id, engine, flag, check_code, cause, suggested, u, message, next_step, evidence, expected)
+			SELECT $1, x.id, $2, x.flag, x.check_code, x.cause, x.suggested, x.u, x.message, x.next_step, x.evidence, x.expected
+			FROM jsonb_to_recordset($3) AS x(id bigint, flag smallint, check_code text, cause text, suggested double precision, u double precision,
+				message text, next_step text, evidence jsonb, expected double precision)
+			ON CONFLICT (site_id, reading_id) DO UPDATE SET engine = EXCLUDED.engine, flag = EXCLUDED.flag, check_code = EXCLUDED.check_code,
+				cause = EXCLUDED.cause, suggested = EXCLUDED.suggested, u = EXCLUDED.u, message = EXCLUDED.message, next_step = EXCLUDED.next_step,
+				evidence = EXCLUDED.evidence, expected = EXCLUDED.expected`,
+			[
+				siteId,
+				ENGINE_VERSION,
+				JSON.stringify(
+					verdicts.slice(i, i + 2000).map(({ id, verdict: v }) => ({
+						id,
+						flag: v.flag,
+						check_code: v.deciding?.check ?? '',
+						cause: v.deciding?.cause ?? '',
+						suggested: v.deciding?.suggested ?? null,
+						u: v.u,
+						message: v.deciding?.message ?? '',
+						next_step: v.deciding?.nextStep ?? '',
+						evidence: v.deciding?.evidence ?? null,
+						expected: v.expected?.value ?? null,
+					})),
+				),
+			],
+		);
+}
+
+/** Says of the stored readings of a series from a time on, and before another, what has become sure of them since. */
+export async function amendStored(
+	db: Db,
+	siteId: number,
+	series: { station: string; instrument: string; quantity: string; from: number; before: number },
+	by: Verdict,
+	openCauses: readonly string[],
+): Promise<void> {
+	const d = by.deciding;
+	if (!d) return;
+	await db.query(
+		`UPDATE verdict v SET flag = $7, check_code = $8, cause = $9, suggested = $10, message = $11, next_step = $12, evidence = $13
+		FROM reading r JOIN station s ON s.site_id = r.site_id AND s.id = r.station_id
+		LEFT JOIN instrument i ON i.site_id = r.site_id AND i.id = r.instrument_id
+		WHERE r.site_id = $1 AND s.code = $2 AND coalesce(i.code, '') = $3 AND r.quantity = $4 AND r.at >= $5 AND r.at < $6
+			AND v.site_id = r.site_id AND v.reading_id = r.id AND (v.cause = '' OR v.cause = ANY($14))`,
+		[
+			siteId,
+			series.station,
+			series.instrument,
+			series.quantity,
+			new Date(series.from),
+			new Date(series.before),
+			by.flag,
+			d.check,
+			d.cause,
+			d.suggested,
+			d.message,
+			d.nextStep,
+			d.evidence,
+			openCauses,
+		],
+	);
+}
+
+/** Readings from a time on wait to be judged again. */
+export async function markDue(db: Db, siteId: number, from: number): Promise<void> {
+	await db.query(
+		`INSERT INTO judging (site_id, engine, due_from) VALUES ($1, $2, $3)
+		ON CONFLICT (site_id) DO UPDATE SET due_from = least(judging.due_from, EXCLUDED.due_from)`,
+		[siteId, ENGINE_VERSION, timeOrBeginning(from)],
+	);
+}
+
+/** From when on readings wait to be judged again; null where none do. Everything does where another engine judged it. */
+export async function dueFrom(db: Db, siteId: number): Promise<number | null> {
+	const { rows } = await db.query<{ engine: number; due: number | null; waits: boolean }>(
+		`SELECT engine, CASE WHEN isfinite(due_from) THEN ${MS('due_from')} END AS due, due_from IS NOT NULL AS waits FROM judging WHERE site_id = $1`,
+		[siteId],
+	);
+	const row = rows[0];
+	if (!row) return null;
+	if (row.engine !== ENGINE_VERSION) return Number.NEGATIVE_INFINITY;
+	return row.waits ? (row.due ?? Number.NEGATIVE_INFINITY) : null;
+}
+
+/** Everything has been judged by this engine, up to a time from which it still waits. */
+export async function setDue(db: Db, siteId: number, from: number | null): Promise<void> {
+	await db.query(
+		`INSERT INTO judging (site_id, engine, due_from) VALUES ($1, $2, $3)
+		ON CONFLICT (site_id) DO UPDATE SET engine = EXCLUDED.engine, due_from = EXCLUDED.due_from`,
+		[siteId, ENGINE_VERSION, from === null ? null : timeOrBeginning(from)],
+	);
+}
