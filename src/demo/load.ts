@@ -1,5 +1,6 @@
 import type { ReadingRow } from '@/core/format/readings-row';
 import { toCanonical, unitNamed } from '@/core/quantity';
+import { DOUBTED_FLAGS, NOT_FOR_REVIEW } from '@/core/trust/trust';
 import { Judging } from '@/service/judging';
 import { recomputeAll } from '@/service/restate';
 import { loadSite, requireSite, type SiteContext } from '@/service/site';
@@ -116,15 +117,24 @@ export async function loadDemo(pool: Pool, options: { say: (text: string) => voi
 
 /** What was in doubt more than three weeks ago has been looked at since: discarded, for a slip the grower remembered. */
 async function decideOldDoubts(client: Client, context: SiteContext, end: number): Promise<void> {
-	const doubts = await listReadings(client, context.site.id, { flags: [3, 4], to: end - 21 * DAY, limit: 1000 });
+	const doubts = await listReadings(client, context.site.id, {
+		flags: DOUBTED_FLAGS,
+		withoutCauses: NOT_FOR_REVIEW,
+		to: end - 21 * DAY,
+		limit: 1000,
+	});
 	for (const r of doubts) {
-		const slip = r.cause !== 'source-shift';
+		const slip = r.cause !== 'source-shift' && r.cause !== 'calibration-failed';
 		await insertDecision(
 			client,
 			context.site.id,
 			r.id,
 			slip ? 'discard' : 'keep',
-			slip ? 'written down wrongly' : 'confirmed by a second sample',
+			slip
+				? 'written down wrongly'
+				: r.cause === 'source-shift'
+					? 'confirmed by a second sample'
+					: 'put right by the next calibration',
 			'grower',
 		);
 	}

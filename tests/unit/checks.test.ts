@@ -251,3 +251,37 @@ describe('one engine, three uses', () => {
 		expect(JSON.stringify(engine.snapshot()).length).toBeLessThan(1500);
 	});
 });
+
+describe('a display of coarse steps', () => {
+	/** Rain water on a meter of the 700 scale that counts by tens: it has shown 50 every day. */
+	const coarse = (digits: string): Verdict => {
+		const minnow: InstrumentInfo = {
+			code: 'minnow',
+			quantities: { tds: { resolution: 14.3, accuracyPct: 2 } },
+			ppmScale: 700,
+			compensates: true,
+			alphaPctPerC: 2,
+			continuous: false,
+		};
+		const engine = new Engine(
+			{ stations: new Map([['rain', stationInfo('rain', 'source')]]), instruments: new Map([[minnow.code, minnow]]) },
+			() => NOW,
+		);
+		const at = (day: number, value: string) => ({
+			...reading('rain', 'tds', value, 'ppm700', day),
+			instrument: 'minnow',
+		});
+		for (let d = 0; d < 30; d++) engine.take([at(d, '50')]);
+		return engine.judge([at(30, digits)])[0]!;
+	};
+	it.each(['40', '60'])(
+		'one step of it is no miss: %s after thirty times 50 (a count is ±1, common practice)',
+		(digits) => {
+			expect(coarse(digits)).toMatchObject({ flag: 1, deciding: null });
+		},
+	);
+	it('two steps are', () => {
+		expect(coarse('30').flag).toBe(3);
+		expect(coarse('90').flag).toBe(3);
+	});
+});

@@ -61,5 +61,8 @@ describe('what a reading may be used for', () => {
 		expect(standingOf({ flag: 9, decision: null })).toBe('bad');
 		expect(standingOf({ flag: 1, decision: null, restated: 5.4 })).toBe('restated');
 		expect(standingOf({ flag: 3, decision: 'discard' })).toBe('discarded');
+		expect(standingOf({ flag: 3, cause: 'calibration-overdue', decision: null })).toBe('doubtful');
+		expect(standingOf({ flag: 3, cause: 'calibration-overdue', decision: null, restated: 5.4 })).toBe('restated');
+		expect(standingOf({ flag: 3, cause: 'decimal-slip', decision: null, restated: 5.4 })).toBe('doubtful');
 	});
 });

@@ -10,7 +10,7 @@ import { type EngineSnapshot, type Last, Memory, seriesInstrument, type Trace } 
 import { newLevelFinding } from './new-level';
 import { countRepeat, improbableFrom, noRepeats } from './repeats';
 import { compareWith, driftOf, noDrift, withoutDrift } from './second-instrument';
-import { instrumentUncertainty, repeatability } from './uncertainty';
+import { displayStep, instrumentUncertainty, repeatability } from './uncertainty';
 import { verdictOf } from './verdict';
 import { USUAL_WAITS } from './waits';
 import { fromWorking, toWorking, uncertaintyToWorking } from './working-scale';
@@ -38,6 +38,8 @@ const STIRS = new Set([
 	'calibrated',
 ]);
 
+/** A step of the display, with what conversion to µS/cm takes off. */
+const ONE_STEP = 1.01;
 const HALF_YEAR = 180 * 86_400_000;
 
 /** Fewer readings, less trust in the spread: the limit falls from 6 to 4.5 standard deviations. */
@@ -140,6 +142,12 @@ export class Engine {
 			const instrument = this.site.instruments.get(reading.instrument);
 			const u = instrumentUncertainty(reading, instrument);
 			const uWorking = uncertaintyToWorking(quantity, reading.value, repeatability(reading, instrument));
+			const limit = this.tolerance * limitFor(prediction);
+			let missed = prediction ? score(prediction, level, uWorking) : 0;
+			// The display rounds what is read and rounded what was: one step of it is no miss, however alike they all were.
+			const step = displayStep(reading, instrument) * ONE_STEP;
+			if (prediction && Math.abs(reading.value - fromWorking(quantity, prediction.level)) <= step)
+				missed = Math.min(Math.max(missed, -limit), limit);
 			subjects.push({
 				reading,
 				quantity,
@@ -150,8 +158,8 @@ export class Engine {
 				u,
 				uWorking,
 				prediction,
-				missed: prediction ? score(prediction, level, uWorking) : 0,
-				limit: this.tolerance * limitFor(prediction),
+				missed,
+				limit,
 				mates: [],
 				elsewhere: (q) => this.elsewhere(reading, q),
 				previous: trace ? { at: trace.at, value: trace.value } : null,

@@ -29,6 +29,10 @@ function parts(reading: Reading, instrument: InstrumentInfo | undefined): Parts 
 	};
 }
 
+/** The smallest step that the display can show, canonical; as typed where nobody said. */
+export const displayStep = (reading: Reading, instrument: InstrumentInfo | undefined): number =>
+	parts(reading, instrument).resolution;
+
 /**
  * Standard uncertainty of one reading from the instrument alone: u² = (resolution/√12)² + (accuracy/√3)², both taken
  * as rectangular (JCGM 100, 4.3.7). An interval of a drop kit is its own rectangle: width/√12.
