@@ -253,8 +253,8 @@ describe('one engine, three uses', () => {
 });
 
 describe('a display of coarse steps', () => {
-	/** Rain water on a meter of the 700 scale that counts by tens: it has shown 50 every day. */
-	const coarse = (digits: string): Verdict => {
+	/** Rain water on a meter of the 700 scale that counts by tens, every week. */
+	const coarse = (...shown: string[]): Verdict[] => {
 		const minnow: InstrumentInfo = {
 			code: 'minnow',
 			quantities: { tds: { resolution: 14.3, accuracyPct: 2 } },
@@ -267,21 +267,15 @@ describe('a display of coarse steps', () => {
 			{ stations: new Map([['rain', stationInfo('rain', 'source')]]), instruments: new Map([[minnow.code, minnow]]) },
 			() => NOW,
 		);
-		const at = (day: number, value: string) => ({
-			...reading('rain', 'tds', value, 'ppm700', day),
-			instrument: 'minnow',
-		});
-		for (let d = 0; d < 30; d++) engine.take([at(d, '50')]);
-		return engine.judge([at(30, digits)])[0]!;
+		return shown.map((v, i) => engine.take([reading('rain', 'tds', v, 'ppm700', 7 * (i - shown.length), 'minnow')])[0]!);
 	};
-	it.each(['40', '60'])(
-		'one step of it is no miss: %s after thirty times 50 (a count is ±1, common practice)',
-		(digits) => {
-			expect(coarse(digits)).toMatchObject({ flag: 1, deciding: null });
-		},
-	);
-	it('two steps are', () => {
-		expect(coarse('30').flag).toBe(3);
-		expect(coarse('90').flag).toBe(3);
+	const usual = '60 60 50 50 60 60 50 50 50 60 40 60 60 60 60 60 60 60 60'.split(' ');
+	it('one step down from the one before it is no miss, and no other scale (a count is ±1, common practice)', () => {
+		const [fifty, forty, again] = coarse(...usual, '50', '40', '40').slice(-3);
+		expect([fifty!.flag, forty!.flag, again!.flag]).toEqual([1, 1, 1]);
+	});
+	it('several steps at once are', () => {
+		expect(coarse(...usual, '20').at(-1)!.flag).toBe(3);
+		expect(coarse(...usual, '120').at(-1)!.flag).toBe(3);
 	});
 });

@@ -1,5 +1,5 @@
 import { QUANTITY, type SeriesQuantity, seriesQuantity } from '../quantity';
-import type { Reading, StationInfo, Verdict, WaterEvent } from '../reading/model';
+import type { InstrumentInfo, Reading, StationInfo, Verdict, WaterEvent } from '../reading/model';
 import { permits } from '../trust/trust';
 import type { Subject } from './checks/check';
 import { type JudgeContext, unknownStation } from './context';
@@ -144,10 +144,7 @@ export class Engine {
 			const uWorking = uncertaintyToWorking(quantity, reading.value, repeatability(reading, instrument));
 			const limit = this.tolerance * limitFor(prediction);
 			let missed = prediction ? score(prediction, level, uWorking) : 0;
-			// The display rounds what is read and rounded what was: one step of it is no miss, however alike they all were.
-			const step = displayStep(reading, instrument) * ONE_STEP;
-			if (prediction && Math.abs(reading.value - fromWorking(quantity, prediction.level)) <= step)
-				missed = Math.min(Math.max(missed, -limit), limit);
+			if (this.isOneStep(reading, quantity, prediction, instrument)) missed = Math.min(Math.max(missed, -limit), limit);
 			subjects.push({
 				reading,
 				quantity,
@@ -192,6 +189,24 @@ export class Engine {
 			s.ecHereUsCm = s.quantity === 'ph' ? this.ecHere(s, subjects) : null;
 		}
 		return subjects;
+	}
+
+	/**
+	 * The display rounds what is read and has rounded what was: one step from what is expected, or from the reading that was
+	 * believed last, is no miss, however alike those before it were.
+	 */
+	private isOneStep(
+		reading: Reading,
+		quantity: SeriesQuantity,
+		prediction: Prediction | null,
+		instrument: InstrumentInfo | undefined,
+	): boolean {
+		if (prediction === null || prediction.from === 0) return false;
+		const step = displayStep(reading, instrument) * ONE_STEP;
+		const last = this.memory.history(reading.station, quantity).levels.at(-1);
+		return [prediction.level, last].some(
+			(level) => level !== undefined && Math.abs(reading.value - fromWorking(quantity, level)) <= step,
+		);
 	}
 
 	/** What other instruments showed here just before, with nothing added in between. */
