@@ -1,16 +1,10 @@
 import { type CalibrationResult, evaluateCalibration } from '@/core/probe/calibration';
-import {
-	adviseInterval,
-	type DriftModel,
-	driftUncertainty,
-	type IntervalAdvice,
-	learnDrift,
-	TOLERANCE,
-} from '@/core/probe/drift';
+import { adviseInterval, type DriftModel, type IntervalAdvice, learnDrift, TOLERANCE } from '@/core/probe/drift';
 import { type IntervalChoice, intervalDays } from '@/core/probe/interval';
 import { estimateLife, type LifeEstimate, runningSlopes } from '@/core/probe/life';
 import { driftIntervals } from '@/core/probe/timeline';
 import { type DoseEvent, type TurnedDecision, turnedDecisions } from '@/core/probe/turned';
+import { uNow } from '@/core/probe/worth';
 import {
 	type CalibrationRow,
 	listCalibrations,
@@ -131,7 +125,7 @@ function viewOf(
 			: last
 				? interval.reason
 				: 'it has never been calibrated here',
-		uToday: Math.hypot(instrumentU, driftUncertainty(drift, last ? (now - last.at) / DAY : 30)),
+		uToday: uNow({ quantity, instrumentU, drift, lastCalibration: last, upsetSince: upsetNow !== null }, now),
 		life:
 			quantity === 'ph'
 				? estimateLife(hidden ? runningSlopes(slopes.map((s) => ({ at: s.at, gain: s.slopePct / 100 }))) : slopes)

@@ -267,7 +267,9 @@ describe('a display of coarse steps', () => {
 			{ stations: new Map([['rain', stationInfo('rain', 'source')]]), instruments: new Map([[minnow.code, minnow]]) },
 			() => NOW,
 		);
-		return shown.map((v, i) => engine.take([reading('rain', 'tds', v, 'ppm700', 7 * (i - shown.length), 'minnow')])[0]!);
+		return shown.map(
+			(v, i) => engine.take([reading('rain', 'tds', v, 'ppm700', 7 * (i - shown.length), 'minnow')])[0]!,
+		);
 	};
 	const usual = '60 60 50 50 60 60 50 50 50 60 40 60 60 60 60 60 60 60 60'.split(' ');
 	it('one step down from the one before it is no miss, and no other scale (a count is ±1, common practice)', () => {

@@ -4,6 +4,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { BASE_KINDS, BASES, type BaseKind } from '@/core/chem/acids';
 import { alkalinityClosed, carbonateConstants, totalCarbonate } from '@/core/chem/carbonate';
+import { rangesFor } from '@/core/crop/presets';
 import { batchCourse, type CoursePlan, type CourseStep } from '@/core/mix/batch-course';
 import { bottleWords, leftOf } from '@/core/mix/bottle';
 import { batchFigures, compareBatches, gainOf } from '@/core/mix/compare-batches';
@@ -201,8 +202,9 @@ describe('parts and powders', () => {
 	});
 	it('seedlings light, rising through growth; easing before harvest is offered and called contested', () => {
 		const s = STAGES;
-		expect(s.seedling.share).toBeLessThan(s.young.share);
-		expect(s.young.share).toBeLessThan(s.growing.share);
+		expect(s.seedling.share).toBeLessThan(s.growing.share);
+		// The same half as the range of a crop’s EC takes for them.
+		expect(rangesFor('lettuce', 'seedling').ec[1] / rangesFor('lettuce', 'growing').ec[1]).toBe(s.seedling.share);
 		expect(s.growing.share).toBeLessThan(s.full.share);
 		expect(s.easing.words).toContain('contested');
 	});

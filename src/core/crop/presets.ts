@@ -29,13 +29,16 @@ export const CROPS: readonly CropPreset[] = [
 	{ crop: 'something else', ph: GENERAL_PH, ecUsCm: [1000, 2000] },
 ];
 
+/** Of what grown plants are fed (common practice, no source). */
+export const SEEDLING_SHARE = 0.5;
+
 export const STAGES = ['seedling', 'growing', 'flowering or fruiting'] as const;
 export type Stage = (typeof STAGES)[number];
 
 /** The range of a crop at a stage; seedlings take about half the EC. */
 export function rangesFor(crop: string, stage: Stage): { ph: [number, number]; ec: [number, number] } {
 	const preset = CROPS.find((c) => c.crop === crop) ?? CROPS[CROPS.length - 1]!;
-	const part = stage === 'seedling' ? 0.5 : 1;
+	const part = stage === 'seedling' ? SEEDLING_SHARE : 1;
 	return { ph: [...preset.ph], ec: [preset.ecUsCm[0] * part, preset.ecUsCm[1] * part] };
 }
 
