@@ -106,6 +106,30 @@ describe('Ledger', () => {
 	});
 });
 
+describe('a browser on the other side of the world', () => {
+	it('a day of the Ledger is the site’s day, and so is a day on the axis of Trends', async () => {
+		const away = await openBrowser(undefined, 'Pacific/Auckland');
+		try {
+			const page = await openPage(away.context, `${app.base}/ledger`);
+			await page.fill('#l-from', '2026-07-15');
+			await page.locator('a[href*="from=2026-07-14T22"]').filter({ hasText: 'CSV of these' }).waitFor();
+			const axis = async (p: Page) => {
+				await p.locator('button').filter({ hasText: 'year' }).click();
+				const labels = p.locator('[data-chart=ph] .apexcharts-xaxis-texts-g text');
+				await labels.first().waitFor({ state: 'attached' });
+				return labels.evaluateAll((list) => list.map((t) => [t.getAttribute('x')!.slice(0, 6), t.textContent]));
+			};
+			const there = await axis(await openPage(away.context, `${app.base}/trends?station=pond`));
+			const here = await open('/trends?station=pond');
+			expect(there.length).toBeGreaterThan(2);
+			expect(there).toEqual(await axis(here));
+			await here.close();
+		} finally {
+			await away.close();
+		}
+	});
+});
+
 describe('Setup', () => {
 	it('changes a range, and the strip on the Round follows; finds a pen’s scale', async () => {
 		const page = await open('/setup');

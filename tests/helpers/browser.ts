@@ -19,6 +19,7 @@ const FLAGS = [
 /** Debian's Chromium with an empty profile of its own. */
 export async function openBrowser(
 	size = { width: 1280, height: 800 },
+	timezoneId?: string,
 ): Promise<{ context: BrowserContext; close: () => Promise<void> }> {
 	const profile = await mkdtemp(join(tmpdir(), 'cordwain-browser-'));
 	const context = await chromium.launchPersistentContext(profile, {
@@ -26,6 +27,7 @@ export async function openBrowser(
 		args: FLAGS,
 		viewport: size,
 		acceptDownloads: true,
+		...(timezoneId === undefined ? {} : { timezoneId }),
 	});
 	context.setDefaultTimeout(15_000);
 	return {

@@ -10,7 +10,7 @@ import { type CsvRecord, csvRecords, NotText } from '@/core/format/csv-stream';
 import { eventRow } from '@/core/format/events-row';
 import { readingRow } from '@/core/format/readings-row';
 import { FORMATS, readHeader } from '@/core/format/table';
-import { formatTime, parseTime } from '@/core/format/time';
+import { formatTime, parseTime, startOfDay, wallTime } from '@/core/format/time';
 import { NO_EFFECT } from '@/core/judge/event-effect';
 import { placeMark } from '@/core/reading/place-mark';
 import { parseQuickLine, type QuickContext } from '@/core/reading/quick-line';
@@ -290,5 +290,21 @@ describe('docs/formats.md is true', () => {
 				expect(result).toMatchObject({ ok: true });
 			}
 		}
+	});
+});
+
+describe('days of the site', () => {
+	const at = (text: string | null): string => (text === null ? '' : formatTime(startOfDay(text, 'Europe/Amsterdam')!));
+	it('begin at its midnight, an hour earlier in summer (CET and CEST: IANA time zone database)', () => {
+		expect(at('2026-01-15')).toBe('2026-01-14T23:00:00Z');
+		expect(at('2026-07-15')).toBe('2026-07-14T22:00:00Z');
+		// The day on which the clocks go forward has 23 hours.
+		expect(Date.parse(at('2026-03-30')) - Date.parse(at('2026-03-29'))).toBe(23 * 3_600_000);
+		expect(startOfDay('', 'Europe/Amsterdam')).toBeNull();
+		expect(startOfDay('2026-02-30', 'Europe/Amsterdam')).toBeNull();
+	});
+	it('the clock on the wall, for an axis of days', () => {
+		expect(wallTime(Date.UTC(2026, 6, 14, 22), 'Europe/Amsterdam')).toBe(Date.UTC(2026, 6, 15));
+		expect(wallTime(Date.UTC(2026, 0, 14, 22), 'Pacific/Auckland')).toBe(Date.UTC(2026, 0, 15, 11));
 	});
 });

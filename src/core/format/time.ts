@@ -62,6 +62,21 @@ export function parseTime(text: string, zone: string): ParsedTime {
 	return offset === undefined ? { ok: false } : { ok: true, at: wall - offset * MINUTE, local: null };
 }
 
+/**
+ * The clock on the wall of a zone at an instant, as if it were UTC: what an axis of days is drawn by.
+ * @example wallTime(Date.UTC(2026, 6, 1, 22), 'Europe/Amsterdam') // midnight of 2 July, as UTC
+ */
+export const wallTime = (at: number, zone: string): number => at + tzOffset(zone, new Date(at)) * MINUTE;
+
+/**
+ * The instant at which a day begins in a zone; null for what is no date. Where daylight saving skips midnight, the moment after.
+ * @example startOfDay('2026-07-02', 'Europe/Amsterdam') // Date.UTC(2026, 6, 1, 22)
+ */
+export function startOfDay(date: string, zone: string): number | null {
+	const parsed = parseTime(`${date}T00:00`, zone);
+	return parsed.ok ? parsed.at : null;
+}
+
 /** The instant as the files write it: UTC, seconds, and milliseconds only where there are any. */
 export function formatTime(at: number): string {
 	const iso = new Date(at).toISOString();

@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { formatTime, startOfDay } from '@/core/format/time';
 import { chanceInRange } from '@/core/probe/normal';
 import { QUANTITIES, QUANTITY } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
@@ -55,13 +56,16 @@ export function Ledger({
 		(cursor?: string) => {
 			const q = new URLSearchParams({ limit: '100', order: sort.key === 'time' && !sort.down ? 'oldest' : 'newest' });
 			for (const key of ['station', 'quantity', 'standing'] as const) if (filter[key]) q.set(key, filter[key]);
-			if (filter.from) q.set('from', filter.from);
-			if (filter.to) q.set('to', filter.to);
+			// A day is the site’s, wherever it is looked at from.
+			for (const key of ['from', 'to'] as const) {
+				const at = startOfDay(filter[key], site.timezone);
+				if (at !== null) q.set(key, formatTime(at));
+			}
 			if (filter.all) q.set('all', '1');
 			if (cursor) q.set('cursor', cursor);
 			return `/readings?${q}`;
 		},
-		[filter, sort],
+		[filter, sort, site.timezone],
 	);
 	const load = useCallback(async () => {
 		setLoading(true);

@@ -1,5 +1,6 @@
 import type { ApexOptions } from 'apexcharts';
 import { lazy, Suspense, useMemo, useState } from 'react';
+import { wallTime } from '@/core/format/time';
 import type { SiteView } from '@/core/reading/site-view';
 import { useTheme } from '../ui/theme';
 import type { Story } from './types';
@@ -27,7 +28,7 @@ export function DriftChart({ story, site }: { story: Story; site: SiteView }) {
 		const error = (p: { nominal: number; as_found: number | null }) =>
 			p.as_found === null ? null : q === 'ph' ? p.as_found - p.nominal : (100 * (p.as_found - p.nominal)) / p.nominal;
 		const at = (time: string, y: number | null) =>
-			y === null ? [] : [{ x: Date.parse(time), y: Math.round(y * 1000) / 1000 }];
+			y === null ? [] : [{ x: wallTime(Date.parse(time), site.timezone), y: Math.round(y * 1000) / 1000 }];
 		const single = { slope: 'slope_pct', offset: 'offset', response: 'settle_s' } as const;
 		const series =
 			measure === 'error'
@@ -61,7 +62,8 @@ export function DriftChart({ story, site }: { story: Story; site: SiteView }) {
 			dataLabels: { enabled: false },
 			legend: { show: measure === 'error' && standards.length > 1, position: 'top', horizontalAlign: 'left' },
 			grid: { borderColor: theme['--color-base-300'] ?? '#ccc', padding: { left: 18, right: 12 } },
-			xaxis: { type: 'datetime' },
+			// By the clock on the site’s wall.
+			xaxis: { type: 'datetime', labels: { datetimeUTC: true } },
 			yaxis: {
 				...(measure === 'error'
 					? { min: -biggest, max: biggest }
@@ -94,7 +96,7 @@ export function DriftChart({ story, site }: { story: Story; site: SiteView }) {
 				},
 			},
 			tooltip: {
-				x: { formatter: (x) => day(x, site.timezone) },
+				x: { formatter: (x) => day(x, 'UTC') },
 				y: { formatter: (y) => (measure === 'error' ? amount(q, y) : String(y)) },
 			},
 			annotations: {

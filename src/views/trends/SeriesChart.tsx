@@ -1,5 +1,6 @@
 import type { ApexOptions } from 'apexcharts';
 import { lazy, Suspense, useMemo } from 'react';
+import { wallTime } from '@/core/format/time';
 import { QUANTITY, type Quantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import type { SeriesPoint as Point } from '@/core/series/point';
@@ -47,6 +48,8 @@ export function SeriesChart({
 	const hue = theme[`--q-${quantity}`] ?? '#000';
 	const { series, options } = useMemo(() => {
 		const v = (x: number) => inDisplay(quantity, x, site);
+		// Days on the axis are the site’s: drawn by the clock on its wall.
+		const wall = (at: number) => wallTime(at, site.timezone);
 		const trusted = points.filter(
 			(p) => standingOf({ ...p, restated: p.was }) === 'sound' || standingOf({ ...p, restated: p.was }) === 'restated',
 		);
@@ -60,11 +63,11 @@ export function SeriesChart({
 		for (const [i, p] of trusted.entries()) {
 			const before = trusted[i - 1];
 			if (before && p.at - before.at > Math.max(GAP * usual, 3 * 86_400_000)) {
-				line.push({ x: before.at + 1, y: null });
-				band.push({ x: before.at + 1, y: [null, null] });
+				line.push({ x: wall(before.at) + 1, y: null });
+				band.push({ x: wall(before.at) + 1, y: [null, null] });
 			}
-			line.push({ x: p.at, y: v(p.value) });
-			band.push({ x: p.at, y: [v(p.low - 1.96 * p.u), v(p.high + 1.96 * p.u)] });
+			line.push({ x: wall(p.at), y: v(p.value) });
+			band.push({ x: wall(p.at), y: [v(p.low - 1.96 * p.u), v(p.high + 1.96 * p.u)] });
 		}
 		const doubtful = points.filter((p) => ['doubtful', 'bad'].includes(standingOf({ ...p, restated: p.was })));
 		const believable = trusted
@@ -113,9 +116,9 @@ export function SeriesChart({
 			},
 			xaxis: {
 				type: 'datetime',
-				min: from,
-				max: to,
-				labels: { datetimeUTC: false },
+				min: wall(from),
+				max: wall(to),
+				labels: { datetimeUTC: true },
 				axisBorder: { color: theme['--color-base-300'] ?? '#ccc' },
 			},
 			yaxis: {
@@ -138,8 +141,8 @@ export function SeriesChart({
 							? band[dataPointIndex]?.x
 							: seriesIndex === 1
 								? line[dataPointIndex]?.x
-								: doubtful[dataPointIndex]?.at;
-					const p = points.find((q) => q.at === at);
+								: doubtful[dataPointIndex] && wall(doubtful[dataPointIndex].at);
+					const p = points.find((q) => wall(q.at) === at);
 					if (!p) return '';
 					const box = document.createElement('div');
 					box.textContent = `${dateTime(p.at, site.timezone)}: ${shown(quantity, p.value, site.units)} ± ${shown(quantity, 1.96 * p.u, site.units)}${p.count > 1 ? `, mean of ${p.count}` : ''} · ${standingOf({ ...p, restated: p.was })}${p.was == null ? '' : `, read as ${shown(quantity, p.was, site.units)}`}${p.message ? ` · ${p.message}` : ''}`;
@@ -161,7 +164,7 @@ export function SeriesChart({
 				xaxis: events
 					.filter((e) => MARK[e.kind])
 					.map((e) => ({
-						x: e.at,
+						x: wall(e.at),
 						borderColor: theme['--soft'] ?? '#888',
 						strokeDashArray: 2,
 						label: {
@@ -184,7 +187,7 @@ export function SeriesChart({
 			series: [
 				{ name: 'uncertainty', type: 'rangeArea', data: band },
 				{ name: QUANTITY[quantity].name, type: 'line', data: line },
-				{ name: 'doubtful', type: 'line', data: doubtful.map((p) => ({ x: p.at, y: clip(v(p.value)) })) },
+				{ name: 'doubtful', type: 'line', data: doubtful.map((p) => ({ x: wall(p.at), y: clip(v(p.value)) })) },
 			],
 			options,
 		};
