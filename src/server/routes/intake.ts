@@ -6,10 +6,12 @@ import { Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { z } from 'zod';
 import { type ImportReport, importFile } from '@/service/import';
+import { judgingIsDue } from '@/service/judging';
 import { Refusal } from '@/service/refusal';
-import { siteForIntake } from '@/service/site';
+import { loadSite, siteForIntake } from '@/service/site';
 import { importReport } from '../contract';
 import { beginJob, findJob } from '../jobs';
+import { judgingJob } from '../keep-judged';
 import { operation } from '../operation';
 
 const MAX_FILE = 512 * 1024 * 1024;
@@ -90,6 +92,21 @@ export const intake = [
 			};
 			if (query.background === '1') return Response.json({ job: beginJob('import', work) }, { status: 202 });
 			return answer(await work());
+		},
+	}),
+	operation({
+		method: 'GET',
+		path: '/judging',
+		tag: 'Records',
+		summary:
+			'Whether readings wait to be judged again after something was learned of the past, and the job that does it',
+		response: z.object({
+			waits: z.boolean(),
+			job: z.string().nullable().describe('to be followed at /jobs/{id}; null where none runs'),
+		}),
+		run: async ({ pool }) => {
+			const site = await loadSite(pool());
+			return { waits: site !== null && (await judgingIsDue(pool(), site)), job: judgingJob() };
 		},
 	}),
 	operation({

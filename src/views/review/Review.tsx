@@ -9,6 +9,7 @@ import { age, dateTime, shown } from '../ui/format';
 import { GaugeStrip } from '../ui/GaugeStrip';
 import { StandingMark } from '../ui/StandingMark';
 import { isTyping } from '../ui/typing';
+import { JudgingAgain } from './JudgingAgain';
 
 interface Neighbour {
 	at: number;
@@ -102,6 +103,7 @@ export function Review({ site, queue: first, scores }: { site: SiteView; queue: 
 						? 'Nothing waits for a decision.'
 						: `${queue.length} ${queue.length === 1 ? 'reading waits' : 'readings wait'}, the worst first.`}
 				</p>
+				<JudgingAgain />
 				<ul aria-label="Doubtful readings" className="max-h-[60vh] overflow-auto">
 					{queue.map((r, i) => (
 						<li key={r.id}>
