@@ -10,12 +10,13 @@ module.exports = {
 	forbidden: [
 		only('core-uses-nothing-of-ours', 'core/', ['core/']),
 		only('words-use-core', 'words/', ['words/', 'core/']),
+		only('files-use-words-and-core', 'files/', ['files/', 'words/', 'core/']),
 		only('sim-uses-core', 'sim/', ['sim/', 'core/']),
 		only('store-uses-core', 'store/', ['store/', 'core/']),
-		only('service-uses-store-and-core', 'service/', ['service/', 'store/', 'core/']),
-		only('server-uses-service', 'server/', ['server/', 'service/', 'store/', 'core/', 'words/', 'sim/meter', 'sim/random']),
+		only('service-uses-store-and-core', 'service/', ['service/', 'store/', 'files/', 'words/', 'core/']),
+		only('server-uses-service', 'server/', ['server/', 'service/', 'store/', 'files/', 'core/', 'words/', 'sim/meter', 'sim/random']),
 		only('views-use-core-and-the-contract', 'views/', ['views/', 'core/', 'words/', 'server/contract']),
-		only('cli-uses-core', 'cli/', ['cli/', 'core/']),
+		only('cli-uses-files', 'cli/', ['cli/', 'files/', 'core/']),
 		{
 			name: 'core-is-pure',
 			severity: 'error',

@@ -1,19 +1,19 @@
 // npm run -s check -- READINGS.csv [--events EVENTS.csv] [--calibrations CALS.csv] [--config CONFIG.json]
 import { createReadStream, readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
+import { SENSITIVITY } from '@/core/judge/context';
+import type { WaterEvent } from '@/core/reading/model';
 import {
 	type CalibrationGroup,
 	type CalibrationLine,
 	calibrationLine,
 	groupCalibrations,
-} from '@/core/format/calibrations-row';
-import { type CheckConfig, checkConfig, instrumentsOf, stationsOf } from '@/core/format/check-config';
-import { checkStream, openTable, UnreadableFile } from '@/core/format/check-stream';
-import { csvRecords, NotText } from '@/core/format/csv-stream';
-import { eventRow } from '@/core/format/events-row';
-import { CALIBRATIONS, EVENTS } from '@/core/format/table';
-import { SENSITIVITY } from '@/core/judge/context';
-import type { WaterEvent } from '@/core/reading/model';
+} from '@/files/calibrations-row';
+import { type CheckConfig, checkConfig, instrumentsOf, stationsOf } from '@/files/check-config';
+import { checkStream, openTable, UnreadableFile } from '@/files/check-stream';
+import { csvRecords, NotText } from '@/files/csv-stream';
+import { eventRow } from '@/files/events-row';
+import { CALIBRATIONS, EVENTS } from '@/files/table';
 
 const USAGE =
 	'Usage: npm run -s check -- READINGS.csv [--events EVENTS.csv] [--calibrations CALS.csv] [--config CONFIG.json]';

@@ -1,6 +1,6 @@
-import type { ReadingRow } from '@/core/format/readings-row';
 import { toCanonical, unitNamed } from '@/core/quantity';
 import { DOUBTED_FLAGS, NOT_FOR_REVIEW } from '@/core/trust/trust';
+import type { ReadingRow } from '@/files/readings-row';
 import { Judging } from '@/service/judging';
 import { recomputeAll } from '@/service/restate';
 import { loadSite, requireSite, type SiteContext } from '@/service/site';

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { AERATION, type Aeration } from '@/core/chem/degassing';
-import { parseTime } from '@/core/format/time';
 import { isQuantity, QUANTITIES, type Quantity, type Unit, unitNamed } from '@/core/quantity';
+import { parseTime } from '@/core/quantity/time';
 import { EVENT_KINDS, STATION_KINDS } from '@/core/reading/model';
 import { RHYTHMS } from '@/core/rhythm/due';
 

@@ -1,4 +1,4 @@
-import { formatTime } from '@/core/format/time';
+import { formatTime } from '@/core/quantity/time';
 import type { DoseAdviceView, PastDoseView } from '@/service/dose';
 import { doseWords, REBOUND_ENDS } from '@/words/en/dosing';
 import type { DoseAnswer } from './contract-dose';

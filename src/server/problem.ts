@@ -1,5 +1,5 @@
 import { ZodError } from 'zod';
-import { NotText } from '@/core/format/csv-stream';
+import { NotText } from '@/files/csv-stream';
 import { type FieldProblem, Refusal } from '@/service/refusal';
 import { NoSite } from '@/service/site';
 import { isDatabaseDown } from './database';

@@ -1,5 +1,5 @@
-import { formatTime } from '@/core/format/time';
 import { QUANTITY } from '@/core/quantity';
+import { formatTime } from '@/core/quantity/time';
 import type { EventRecord } from '@/store/events';
 import type { InstrumentRow, StationRow, SystemRow } from '@/store/line';
 import type { JudgedReading } from '@/store/readings';

@@ -1,5 +1,5 @@
-import { resolveUnit, skippedOf, typedNumber } from '@/core/format/readings-row';
-import { type Quantity, seriesQuantity, toCanonical } from '@/core/quantity';
+import { type Quantity, seriesQuantity } from '@/core/quantity';
+import { readingFromText, skippedOf } from '@/core/reading/from-text';
 import type { Reading, Verdict } from '@/core/reading/model';
 import { type Client, type Pool, transaction } from '@/store/pool';
 import {
@@ -13,6 +13,7 @@ import {
 	reserveIds,
 } from '@/store/readings';
 import { insertAudit } from '@/store/site';
+import { readingProblem } from '@/words/en/reading';
 import { Judging, judgeAgain } from './judging';
 import { Refusal } from './refusal';
 import { recomputeInstrument } from './restate';
@@ -71,32 +72,26 @@ function understand(context: SiteContext, sample: TypedSample, path: string): Un
 			new Refusal(422, 'bad-reading', [{ path: `${path}readings.${i}.${field}`, message }]);
 		const instrument = typed.instrument ? context.instruments.find((x) => x.code === typed.instrument) : undefined;
 		if (typed.instrument && !instrument) throw refuse('instrument', `There is no instrument “${typed.instrument}”.`);
-		const value = typedNumber(typed.value.trim());
-		if (!value) throw refuse('value', `“${typed.value.slice(0, 40)}” is not a number.`);
-		const unit = resolveUnit(typed.quantity, typed.unit, instrument?.ppmScale ?? null);
-		if (!unit.ok) throw refuse('unit', `${unit.message}.`);
-		const low = toCanonical(value.low, unit.unit);
-		const high = toCanonical(value.high, unit.unit);
-		if (!(Math.abs(low) < 1e12 && Math.abs(high) < 1e12))
-			throw refuse('value', `“${typed.value.slice(0, 40)}” is beyond any instrument.`);
-		const tempC = typed.tempC ?? null;
-		if (tempC !== null && !(tempC >= -5 && tempC <= 60))
-			throw refuse('temp_c', `${tempC} °C is no temperature of water.`);
+		const read = readingFromText(
+			{
+				quantity: typed.quantity,
+				value: typed.value.trim(),
+				unit: typed.unit,
+				tempC: typed.tempC ?? null,
+				waitS: typed.waitS ?? null,
+			},
+			instrument?.ppmScale ?? null,
+		);
+		if (!read.ok) throw refuse(read.problem.field, `${readingProblem(read.problem)}.`);
 		return {
 			typed,
 			stationId: station.id,
 			instrumentId: instrument?.id ?? null,
 			reading: {
+				...read.value,
 				at: sample.at,
 				station: station.code,
 				instrument: instrument?.code ?? '',
-				quantity: typed.quantity,
-				unit: unit.unit,
-				digits: value.digits,
-				value: (low + high) / 2,
-				halfWidth: (high - low) / 2,
-				tempC,
-				waitS: typed.waitS ?? null,
 				...(typed.skipped ? { skipped: typed.skipped } : skippedOf(typed.extra ?? null)),
 			},
 		};

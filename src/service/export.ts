@@ -1,6 +1,6 @@
-import { csvLine } from '@/core/format/table';
-import { formatTime } from '@/core/format/time';
 import { QUANTITY } from '@/core/quantity';
+import { formatTime } from '@/core/quantity/time';
+import { csvLine } from '@/files/table';
 import { listCalibrations } from '@/store/calibrations';
 import { type EventRecord, listEvents } from '@/store/events';
 import type { Pool } from '@/store/pool';

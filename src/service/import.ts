@@ -1,9 +1,10 @@
 import { createReadStream } from 'node:fs';
-import { type CalibrationLine, calibrationLine, groupCalibrations } from '@/core/format/calibrations-row';
-import type { CsvRecord } from '@/core/format/csv-stream';
-import { csvRecords } from '@/core/format/csv-stream';
-import { type EventRow, eventRow } from '@/core/format/events-row';
-import { type ReadingRow, type RowContext, readingRow } from '@/core/format/readings-row';
+import type { Verdict } from '@/core/reading/model';
+import { type CalibrationLine, calibrationLine, groupCalibrations } from '@/files/calibrations-row';
+import type { CsvRecord } from '@/files/csv-stream';
+import { csvRecords } from '@/files/csv-stream';
+import { type EventRow, eventRow } from '@/files/events-row';
+import { type ReadingRow, type RowContext, readingRow } from '@/files/readings-row';
 import {
 	CALIBRATIONS,
 	EVENTS,
@@ -13,8 +14,7 @@ import {
 	type RowProblem,
 	readHeader,
 	type TableFormat,
-} from '@/core/format/table';
-import type { Verdict } from '@/core/reading/model';
+} from '@/files/table';
 import { insertCalibration, listCalibrations } from '@/store/calibrations';
 import { eventKeys, insertEvents, type NewEvent } from '@/store/events';
 import { isLate, lockJudging } from '@/store/judging';

@@ -1,11 +1,11 @@
 import { isDeepStrictEqual } from 'node:util';
-import { skippedOf } from '@/core/format/readings-row';
 import { amendEarlier, OPEN_CAUSES } from '@/core/judge/amend';
 import type { JudgeContext } from '@/core/judge/context';
 import { Engine } from '@/core/judge/engine';
 import { eventsMatterFrom } from '@/core/judge/memory';
 import { ProbesThen } from '@/core/probe/known-then';
 import { unitNamed } from '@/core/quantity';
+import { skippedOf } from '@/core/reading/from-text';
 import type { Reading, Verdict } from '@/core/reading/model';
 import { listCalibrations, listProbeEvents } from '@/store/calibrations';
 import {

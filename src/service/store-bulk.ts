@@ -1,6 +1,6 @@
-import type { ReadingRow } from '@/core/format/readings-row';
 import { amendEarlier, OPEN_CAUSES } from '@/core/judge/amend';
 import type { Reading, Verdict } from '@/core/reading/model';
+import type { ReadingRow } from '@/files/readings-row';
 import { amendStored } from '@/store/judging';
 import type { Client } from '@/store/pool';
 import { copyReadings, copyVerdicts, type NewReading, reserveIds } from '@/store/readings';

@@ -1,6 +1,6 @@
 // The plain way of checking a file, for comparison: fixed limits and a rolling median with scaled MADs, line by line.
 import { createReadStream } from 'node:fs';
-import { csvRecords } from '@/core/format/csv-stream';
+import { csvRecords } from '@/files/csv-stream';
 import { PlainBaseline } from '../evaluate/baseline';
 
 const baseline = new PlainBaseline();

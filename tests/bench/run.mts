@@ -5,8 +5,8 @@ import { createReadStream, createWriteStream, mkdtempSync, readdirSync, readFile
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
-import { csvRecords } from '@/core/format/csv-stream';
 import { restateTimeline } from '@/core/probe/timeline';
+import { csvRecords } from '@/files/csv-stream';
 import { enterSamples } from '@/service/enter';
 import { importFile } from '@/service/import';
 import { requireSite, siteForIntake } from '@/service/site';

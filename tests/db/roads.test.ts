@@ -1,13 +1,13 @@
 import { describe, expect, it } from 'vitest';
-import type { CalibrationGroup } from '@/core/format/calibrations-row';
-import { checkStream } from '@/core/format/check-stream';
-import { csvRecords } from '@/core/format/csv-stream';
-import { csvLine } from '@/core/format/table';
-import { formatTime } from '@/core/format/time';
 import { unitNamed } from '@/core/quantity';
+import { formatTime } from '@/core/quantity/time';
 import type { EventKind } from '@/core/reading/model';
 import { INSTRUMENTS, SITE, STATIONS, SYSTEMS } from '@/demo/saltmarsh';
 import { season } from '@/demo/season';
+import type { CalibrationGroup } from '@/files/calibrations-row';
+import { checkStream } from '@/files/check-stream';
+import { csvRecords } from '@/files/csv-stream';
+import { csvLine } from '@/files/table';
 import { enterCalibration } from '@/service/calibrate';
 import { enterSamples, type TypedSample } from '@/service/enter';
 import { importFile } from '@/service/import';

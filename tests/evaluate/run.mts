@@ -1,14 +1,14 @@
 // npm run evaluate [-- first last]: how good the headless checker is on simulated worlds, by seeds never used while developing.
 import { parse } from 'csv-parse/sync';
-import type { CalibrationGroup } from '@/core/format/calibrations-row';
-import { checkStream } from '@/core/format/check-stream';
-import { csvLine } from '@/core/format/table';
-import { formatTime } from '@/core/format/time';
 import type { JudgeContext } from '@/core/judge/context';
 import { unitNamed } from '@/core/quantity';
+import { formatTime } from '@/core/quantity/time';
 import type { StationInfo, WaterEvent } from '@/core/reading/model';
 import { INSTRUMENTS, STATIONS, SYSTEMS } from '@/demo/saltmarsh';
 import { season } from '@/demo/season';
+import type { CalibrationGroup } from '@/files/calibrations-row';
+import { checkStream } from '@/files/check-stream';
+import { csvLine } from '@/files/table';
 import { instrumentInfo, stationInfo } from '@/service/site';
 import { benchWorld } from '@/sim/bench-world';
 import { sensorWorld } from '@/sim/sensor-world';

@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import { checkStream } from '@/core/format/check-stream';
 import type { JudgeContext } from '@/core/judge/context';
 import { countSwing, noRhythm, swing } from '@/core/judge/day-rhythm';
 import { Engine } from '@/core/judge/engine';
 import { compareWith, driftOf, noDrift } from '@/core/judge/second-instrument';
 import type { Quantity, Unit } from '@/core/quantity';
 import type { ProbeState, Reading, WaterEvent } from '@/core/reading/model';
+import { checkStream } from '@/files/check-stream';
 import { seeded } from '@/sim/random';
 import { DAY, MINUTE, NEXT, practised, reading, START, stationOf } from '../helpers/small-site';
 

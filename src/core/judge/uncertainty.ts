@@ -1,4 +1,4 @@
-import { typedResolution } from '../quantity/parse';
+import { typedResolution } from '../quantity/number';
 import { seriesQuantity } from '../quantity/quantities';
 import { UNITS } from '../quantity/units';
 import type { InstrumentInfo, Reading } from '../reading/model';

@@ -1,4 +1,4 @@
-import { decimal } from '../format/readings-row';
+import { decimal } from '../quantity';
 
 /**
  * A label's rate in its own units, for each litre: `4 mL/L`, `10 mL/gal`, `2 tsp/gal`, `1 tbsp per 10 L`, `6 drops/L`,

@@ -1,3 +1,4 @@
+export * from './number';
 export * from './parse';
 export * from './quantities';
 export * from './scale-finder';

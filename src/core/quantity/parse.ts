@@ -1,3 +1,4 @@
+import { plainDigits } from './number';
 import type { Unit } from './units';
 
 /**
@@ -60,14 +61,6 @@ export const unitWord = (word: string): Unit | 'ppm' | undefined => {
 	return Object.hasOwn(UNIT_WORDS, key) ? UNIT_WORDS[key] : undefined;
 };
 
-const NUMBER = /^[+\-−]?(?:\d+(?:[.,]\d*)?|[.,]\d+)$/;
-
-/** Digits with a decimal point, otherwise as typed; undefined when the text is not one plain number. */
-export function plainDigits(text: string): string | undefined {
-	if (!NUMBER.test(text)) return undefined;
-	return text.replace(',', '.').replace('−', '-').replace(/^\+/, '');
-}
-
 function refuse(problem: ParseProblem, near: string): Parsed {
 	return { ok: false, problem, near };
 }
@@ -114,10 +107,4 @@ export function parseAdvice(problem: ParseProblem, near: string): string {
 		case 'too-large':
 			return `“${near}” is beyond any meter.`;
 	}
-}
-
-/** Smallest step the typed digits show: 5.80 → 0.01, 1413 → 1. */
-export function typedResolution(digits: string): number {
-	const point = digits.indexOf('.');
-	return point < 0 ? 1 : 10 ** -(digits.length - point - 1);
 }

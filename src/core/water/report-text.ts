@@ -1,4 +1,4 @@
-import { decimal } from '../format/readings-row';
+import { decimal } from '../quantity';
 import { IONS, type IonKey, type Ions } from './ions';
 
 /**

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { formatTime } from '@/core/format/time';
 import { labelRate } from '@/core/mix/label-rate';
+import { formatTime } from '@/core/quantity/time';
 import { type StepEvent, startBatch, stepBatch } from '@/service/batch';
 import { doseAdvice, titrateJug } from '@/service/dose';
 import { type ProductView, productViews, saveProduct } from '@/service/products';

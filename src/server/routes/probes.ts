@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { formatTime } from '@/core/format/time';
+import { formatTime } from '@/core/quantity/time';
 import { enterCalibration, previewCalibration, type TypedCalibration, withdrawCalibration } from '@/service/calibrate';
 import { calibrationsCsv, restatementsCsv } from '@/service/export';
 import { logProbeEvent, saveLot, saveProbe } from '@/service/probe-care';

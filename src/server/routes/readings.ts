@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { formatTime } from '@/core/format/time';
 import type { Quantity } from '@/core/quantity';
+import { formatTime } from '@/core/quantity/time';
 import {
 	correctReading,
 	decide,

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { isZone } from '@/core/format/time';
 import { unitNamed } from '@/core/quantity';
+import { isZone } from '@/core/quantity/time';
 import { eventsCsv } from '@/service/export';
 import { enterEvent, saveInstrument, saveSite, saveStation, saveSystem } from '@/service/setup';
 import { loadSite, requireSite } from '@/service/site';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { formatTime } from '@/core/format/time';
+import { formatTime } from '@/core/quantity/time';
 import { currentRound, dueAlongTheLine, endRound, startRound } from '@/service/rounds';
 import { requireSite } from '@/service/site';
 import type { RoundRow } from '@/store/rounds';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { formatTime } from '@/core/format/time';
+import { formatTime } from '@/core/quantity/time';
 import { ION_KEYS } from '@/core/water/ions';
 import { readReportText } from '@/core/water/report-text';
 import { requireSite } from '@/service/site';

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { decimal } from '@/core/format/readings-row';
+import { decimal } from '@/core/quantity';
 
 /** Values usually printed on the card of a wide-range pH drop kit (common practice, no source). */
 export const USUAL_PRINTED = [4, 4.5, 5, 5.5, 6, 6.5, 7, 7.5, 8];

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { decimal } from '@/core/format/readings-row';
 import { type Waits, wantedWait } from '@/core/judge/waits';
 import type { Quantity } from '@/core/quantity';
+import { decimal } from '@/core/quantity';
 import { FIELD, type Settling, settling, TIGHT } from '@/core/reading/settling';
 import type { DisplayUnits } from '@/core/reading/site-view';
 import { type MeterSample, REFUSED_WORDS, type Refused, StreamIntake } from '@/core/reading/stream';

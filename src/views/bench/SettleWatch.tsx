@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
-import { decimal } from '@/core/format/readings-row';
 import { type Waits, wantedWait } from '@/core/judge/waits';
+import { decimal } from '@/core/quantity';
 import { FIELD, type SettlePoint, settling, TIGHT } from '@/core/reading/settling';
 import { QUANTITY_HUE } from '../ui/format';
 import { SettleCurve } from './SettleCurve';

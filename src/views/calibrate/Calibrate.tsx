@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { decimal } from '@/core/format/readings-row';
 import { evaluateCalibration } from '@/core/probe/calibration';
 import { likelyStandard, nominalValue, standardNamed } from '@/core/probe/standards';
+import { decimal } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { api } from '../api';
 import { followJob, pendingJob } from '../job';

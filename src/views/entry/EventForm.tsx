@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { decimal } from '@/core/format/readings-row';
+import { decimal } from '@/core/quantity';
 import type { EventKind } from '@/core/reading/model';
 import type { SiteView } from '@/core/reading/site-view';
 import { api } from '../api';

@@ -1,7 +1,7 @@
-import { typedNumber } from '@/core/format/readings-row';
 import { SENSITIVITY } from '@/core/judge/context';
 import { Engine } from '@/core/judge/engine';
-import { type Quantity, toCanonical, type Unit } from '@/core/quantity';
+import type { Quantity, Unit } from '@/core/quantity';
+import { readingFromText, temperatureOf } from '@/core/reading/from-text';
 import type { Reading, Verdict } from '@/core/reading/model';
 import type { SiteView } from '@/core/reading/site-view';
 import { ApiProblem, api } from '../api';
@@ -46,31 +46,29 @@ export const engineOf = (site: SiteView): Engine =>
 
 const sampleTemp = (d: DraftSample): number | null => {
 	const t = d.values.find((v) => v.quantity === 'temp');
-	const value = t && typedNumber(t.digits);
-	if (!t || !value) return null;
-	const c = toCanonical(value.low, t.unit);
-	return c >= -5 && c <= 60 ? Math.round(c * 100) / 100 : null;
+	return t ? temperatureOf(t.digits, t.unit) : null;
 };
 
 export function readingsOf(d: DraftSample, at: number): Reading[] {
 	const tempC = sampleTemp(d);
 	return d.values.flatMap((v) => {
-		const value = typedNumber(v.digits);
-		if (!value) return [];
-		const low = toCanonical(value.low, v.unit);
-		const high = toCanonical(value.high, v.unit);
+		const read = readingFromText(
+			{
+				quantity: v.quantity,
+				value: v.digits,
+				unit: v.unit,
+				tempC: v.quantity === 'temp' ? null : tempC,
+				waitS: d.waitS ?? null,
+			},
+			null,
+		);
+		if (!read.ok) return [];
 		return [
 			{
+				...read.value,
 				at,
 				station: d.station,
 				instrument: v.instrument ?? d.instrument ?? '',
-				quantity: v.quantity,
-				unit: v.unit,
-				digits: value.digits,
-				value: (low + high) / 2,
-				halfWidth: (high - low) / 2,
-				tempC: v.quantity === 'temp' ? null : tempC,
-				waitS: d.waitS ?? null,
 				...(d.skipped ? { skipped: d.skipped } : {}),
 			},
 		];

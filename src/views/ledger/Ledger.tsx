@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { formatTime, startOfDay } from '@/core/format/time';
 import { chanceInRange } from '@/core/probe/normal';
 import { QUANTITIES, QUANTITY } from '@/core/quantity';
+import { formatTime, startOfDay } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
 import { standingOf } from '@/core/trust/standing';
 import { mayBeDecided } from '@/core/trust/trust';

@@ -1,8 +1,8 @@
 import { useState } from 'react';
-import { decimal } from '@/core/format/readings-row';
 import { inLabelMeasure } from '@/core/mix/label-rate';
 import { nutrientDose } from '@/core/mix/nutrient-dose';
 import { STAGES, type Stage } from '@/core/mix/strength';
+import { decimal } from '@/core/quantity';
 import type { DisplayUnits } from '@/core/reading/site-view';
 import { api } from '../api';
 import { Choice, Text } from '../setup/fields';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import { decimal } from '@/core/format/readings-row';
 import { ML_PER_DROP, readJug } from '@/core/mix/jug';
+import { decimal } from '@/core/quantity';
 import { api } from '../api';
 import { cautionOf, type Product, type Tank } from './types';
 

@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { decimal } from '@/core/format/readings-row';
+import { decimal } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { engineOf } from '../entry/sample';
 import { Choice, Text } from '../setup/fields';

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { ACID_KINDS, BASE_KINDS } from '@/core/chem/acids';
-import { decimal } from '@/core/format/readings-row';
 import { labelRate } from '@/core/mix/label-rate';
+import { decimal } from '@/core/quantity';
 import { api } from '../api';
 import { AddByName, Choice, Text } from '../setup/fields';
 import { cautionOf, type Product, STAND_INS } from './types';

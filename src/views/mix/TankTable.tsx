@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
-import { decimal } from '@/core/format/readings-row';
 import type { Engine } from '@/core/judge/engine';
+import { decimal } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { Choice, Text } from '../setup/fields';
 import { MeasureHere } from './MeasureHere';

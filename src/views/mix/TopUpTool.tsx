@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import { MG_L_CACO3_PER_MEQ } from '@/core/chem/carbonate';
-import { decimal } from '@/core/format/readings-row';
 import type { Engine } from '@/core/judge/engine';
 import { planTopUp } from '@/core/mix/top-up';
 import { phAfterTopUp } from '@/core/mix/top-up-ph';
+import { decimal } from '@/core/quantity';
 import type { DisplayUnits } from '@/core/reading/site-view';
 import { Choice, Text } from '../setup/fields';
 import { TankChoice, WaterChoice } from './choices';

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
-import { decimal } from '@/core/format/readings-row';
 import type { Engine } from '@/core/judge/engine';
+import { decimal } from '@/core/quantity';
 import { api } from '../api';
 import { logEvent, type Pour } from './log-event';
 import type { Measured } from './MeasureHere';

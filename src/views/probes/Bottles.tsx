@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import { decimal } from '@/core/format/readings-row';
 import { STANDARDS } from '@/core/probe/standards';
+import { decimal } from '@/core/quantity';
 import { api } from '../api';
 
 export interface Lot {

@@ -1,6 +1,6 @@
 import type { ApexOptions } from 'apexcharts';
 import { lazy, Suspense, useMemo, useState } from 'react';
-import { wallTime } from '@/core/format/time';
+import { wallTime } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
 import { useTheme } from '../ui/theme';
 import type { Story } from './types';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
-import { decimal } from '@/core/format/readings-row';
 import { kclGrams } from '@/core/probe/storage-solution';
+import { decimal } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { age } from '../ui/format';
 import { Bottles, type Lot } from './Bottles';

@@ -1,6 +1,6 @@
 import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react';
-import { parseTime } from '@/core/format/time';
 import { type Quantity, seriesQuantity } from '@/core/quantity';
+import { parseTime } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
 import type { SheetRow } from '@/core/rhythm/sheet-row';
 import { standingOf } from '@/core/trust/standing';

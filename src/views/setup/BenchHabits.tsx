@@ -1,5 +1,5 @@
-import { decimal } from '@/core/format/readings-row';
 import { USUAL_WAITS, type Waits } from '@/core/judge/waits';
+import { decimal } from '@/core/quantity';
 import { Choice, Text } from './fields';
 
 export interface SiteSettings {

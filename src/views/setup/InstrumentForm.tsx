@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { decimal } from '@/core/format/readings-row';
+import { decimal } from '@/core/quantity';
 import { Choice, Text } from './fields';
 import type { Instrument } from './types';
 

@@ -1,7 +1,6 @@
 import { useState } from 'react';
-import { decimal } from '@/core/format/readings-row';
 import { rawStandard1413 } from '@/core/probe/standard-1413';
-import { nearestScale, type PpmScale } from '@/core/quantity';
+import { decimal, nearestScale, type PpmScale } from '@/core/quantity';
 
 /** Finds a pen's ppm scale from one dip in the 1413 µS/cm standard. */
 export function ScaleFinder({ onFound }: { onFound: (scale: PpmScale) => void }) {

@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { AERATION } from '@/core/chem/degassing';
-import { decimal } from '@/core/format/readings-row';
 import { aerationOf } from '@/core/mix/dose/aeration-of';
 import { mixMinutes, setMinutes } from '@/core/mix/dose/mixing-wait';
+import { decimal } from '@/core/quantity';
 import { Choice, Text } from './fields';
 import type { Station, System } from './types';
 

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { decimal } from '@/core/format/readings-row';
+import { decimal } from '@/core/quantity';
 import { STATION_KINDS } from '@/core/reading/model';
 import { Choice, Text } from './fields';
 import { StationDosing } from './StationDosing';

@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { AERATION } from '@/core/chem/degassing';
 import { CROPS, STAGES, SYSTEM_PRESETS } from '@/core/crop/presets';
-import { decimal } from '@/core/format/readings-row';
 import { aerationOf } from '@/core/mix/dose/aeration-of';
+import { decimal } from '@/core/quantity';
 import { Choice, Text } from './fields';
 import type { System } from './types';
 

@@ -1,7 +1,7 @@
 import type { ApexOptions } from 'apexcharts';
 import { lazy, Suspense, useMemo } from 'react';
-import { wallTime } from '@/core/format/time';
 import { QUANTITY, type Quantity } from '@/core/quantity';
+import { wallTime } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
 import type { SeriesPoint as Point } from '@/core/series/point';
 import { standingOf } from '@/core/trust/standing';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { ACID_KINDS, type AcidKind, BASE_KINDS, type BaseKind } from '@/core/chem/acids';
-import { decimal } from '@/core/format/readings-row';
+import { decimal } from '@/core/quantity';
 import { acidDemand } from '@/core/water/acid-demand';
 import { baseDemand } from '@/core/water/base-demand';
 import { Choice, Text } from '../setup/fields';

@@ -1,6 +1,5 @@
 import { useState } from 'react';
-import { decimal } from '@/core/format/readings-row';
-import { toCanonical } from '@/core/quantity';
+import { decimal, toCanonical } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { blend } from '@/core/water/blend';
 import { understandField } from '../bench/understand';

@@ -1,8 +1,8 @@
-import { type Unit, unitNamed } from '../quantity';
-import { EVENT_KINDS, type EventKind, type WaterEvent } from '../reading/model';
-import { decimal } from './readings-row';
+import { decimal } from '@/core/quantity';
+import { type Unit, unitNamed } from '../core/quantity';
+import { type LocalTimeNote, parseTime } from '../core/quantity/time';
+import { EVENT_KINDS, type EventKind, type WaterEvent } from '../core/reading/model';
 import { cell, extraOf, type Header, type RowProblem } from './table';
-import { type LocalTimeNote, parseTime } from './time';
 
 export interface EventRow extends WaterEvent {
 	/** The amount as written, with a decimal point; empty when none was given. */

@@ -1,8 +1,8 @@
-import { nominalValue, standardNamed } from '../probe/standards';
-import type { InstrumentInfo } from '../reading/model';
-import { decimal } from './readings-row';
+import { decimal } from '@/core/quantity';
+import { nominalValue, standardNamed } from '../core/probe/standards';
+import { type LocalTimeNote, parseTime } from '../core/quantity/time';
+import type { InstrumentInfo } from '../core/reading/model';
 import { cell, type Header, type RowProblem } from './table';
-import { type LocalTimeNote, parseTime } from './time';
 
 /** One standard of one calibration, as a line of the calibrations CSV. */
 export interface CalibrationLine {

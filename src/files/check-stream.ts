@@ -1,8 +1,8 @@
-import { isOpen, seriesOf } from '../judge/amend';
-import type { JudgeContext } from '../judge/context';
-import { Engine } from '../judge/engine';
-import { type ProbeRecord, ProbesThen } from '../probe/known-then';
-import type { Finding, Flag, Verdict, WaterEvent } from '../reading/model';
+import { isOpen, seriesOf } from '../core/judge/amend';
+import type { JudgeContext } from '../core/judge/context';
+import { Engine } from '../core/judge/engine';
+import { type ProbeRecord, ProbesThen } from '../core/probe/known-then';
+import type { Finding, Flag, Verdict, WaterEvent } from '../core/reading/model';
 import type { CalibrationGroup } from './calibrations-row';
 import { type CsvRecord, csvRecords } from './csv-stream';
 import { DriftLookup } from './drift-lookup';

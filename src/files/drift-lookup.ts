@@ -1,8 +1,8 @@
-import { displayValue } from '../judge/slips';
-import { restate } from '../probe/restate';
-import { THRESHOLDS } from '../probe/timeline';
-import { seriesQuantity } from '../quantity/quantities';
-import type { Finding, Reading } from '../reading/model';
+import { displayValue } from '../core/judge/slips';
+import { restate } from '../core/probe/restate';
+import { THRESHOLDS } from '../core/probe/timeline';
+import { seriesQuantity } from '../core/quantity/quantities';
+import type { Finding, Reading } from '../core/reading/model';
 import type { CalibrationGroup } from './calibrations-row';
 
 /** What a file of calibrations says about single readings between them. */

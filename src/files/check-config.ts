@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { type InstrumentInfo, STATION_KINDS, type StationInfo } from '../reading/model';
-import { isZone } from './time';
+import { isZone } from '../core/quantity/time';
+import { type InstrumentInfo, STATION_KINDS, type StationInfo } from '../core/reading/model';
 
 /** The checker's CONFIG.json; every part is optional (docs/formats.md, section 4). */
 const range = z.tuple([z.number(), z.number()]).refine(([low, high]) => low < high, 'the lower end comes first');

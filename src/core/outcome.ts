@@ -1,0 +1,5 @@
+/** What a computation that can be refused gives: its value, or what was wrong with what it was given. */
+export type Outcome<T, P> = { ok: true; value: T } | { ok: false; problem: P };
+
+export const done = <T>(value: T): { ok: true; value: T } => ({ ok: true, value });
+export const refused = <P>(problem: P): { ok: false; problem: P } => ({ ok: false, problem });

@@ -1,0 +1,27 @@
+import { QUANTITY } from '@/core/quantity';
+import type { ReadingProblem } from '@/core/reading/from-text';
+
+/** What was wrong with what was written, without a full stop: a file puts the column before it, a form the field. */
+export function readingProblem(p: ReadingProblem): string {
+	const text = `“${p.text.slice(0, 40)}”`;
+	switch (p.code) {
+		case 'no-value':
+			return 'has no value';
+		case 'not-a-number':
+			return `${text} is not a number`;
+		case 'beyond-any-instrument':
+			return `${text} is beyond any instrument`;
+		case 'not-a-quantity':
+			return `${text} is not a quantity; use ph, ec, tds, temp, …`;
+		case 'not-a-unit':
+			return `${text} is not a unit of the readings file`;
+		case 'wrong-unit':
+			return `${p.quantity ? QUANTITY[p.quantity].name : 'It'} is not measured in ${p.text}`;
+		case 'ppm-without-scale':
+			return 'ppm without its scale: write ppm500, ppm640 or ppm700, or give the instrument its scale';
+		case 'not-a-temperature':
+			return `${p.text} °C is no temperature of water`;
+		case 'not-a-wait':
+			return `${text} is not a number of seconds`;
+	}
+}
