@@ -1,3 +1,4 @@
+import { permits } from '@/core/trust/trust';
 import { isOpen, seriesOf } from '../core/judge/amend';
 import type { JudgeContext } from '../core/judge/context';
 import { Engine } from '../core/judge/engine';
@@ -56,13 +57,7 @@ function lineTail(problem: Waiting['problem'], flag: Flag, d: Finding | null): s
 
 /** A reading that passes but whose probe was found off afterwards is suspect, with what it truly was. */
 function withDrift(verdict: Verdict, row: ReadingRow, drifts: DriftLookup): Verdict {
-	if (
-		verdict.flag === 4 ||
-		(verdict.deciding &&
-			verdict.deciding.cause !== 'unexpected-change' &&
-			verdict.deciding.cause !== 'low-ionic-strength')
-	)
-		return verdict;
+	if (!permits({ flag: verdict.flag, cause: verdict.deciding?.cause }, 'restate')) return verdict;
 	const finding = drifts.finding(row);
 	return finding
 		? { ...verdict, flag: finding.flag, deciding: finding, findings: [finding, ...verdict.findings] }

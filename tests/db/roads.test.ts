@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { unitNamed } from '@/core/quantity';
 import { formatTime } from '@/core/quantity/time';
 import type { EventKind } from '@/core/reading/model';
+import { permits } from '@/core/trust/trust';
 import { INSTRUMENTS, SITE, STATIONS, SYSTEMS } from '@/demo/saltmarsh';
 import { season } from '@/demo/season';
 import type { CalibrationGroup } from '@/files/calibrations-row';
@@ -122,9 +123,7 @@ async function verdicts(pool: Pool): Promise<Lines> {
 	const lines = new Lines();
 	for (const r of await listReadings(pool, site.site.id, { limit: 10_000, order: 'oldest' })) {
 		// What a later calibration has put right is a line of the checker, and a restated value in the store.
-		const drift =
-			r.restatedStatus === 'restated' &&
-			(r.cause === '' || r.cause === 'unexpected-change' || r.cause === 'low-ionic-strength');
+		const drift = r.restatedStatus === 'restated' && permits({ flag: r.flag, cause: r.cause }, 'restate');
 		lines.add(
 			[formatTime(r.at), r.station, r.instrument, r.quantity, r.digits],
 			drift

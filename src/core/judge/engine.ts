@@ -1,6 +1,6 @@
 import { QUANTITY, type SeriesQuantity, seriesQuantity } from '../quantity';
 import type { InstrumentInfo, Reading, StationInfo, Verdict, WaterEvent } from '../reading/model';
-import { permits } from '../trust/trust';
+import { type Purpose, permits } from '../trust/trust';
 import type { Subject } from './checks/check';
 import { type JudgeContext, unknownStation } from './context';
 import { combinedEffect, NO_EFFECT } from './event-effect';
@@ -333,22 +333,20 @@ export class Engine {
 
 	private learn(s: Subject, verdict: Verdict): void {
 		const cause = verdict.deciding?.cause;
-		if (cause === 'duplicate') return;
-		// A time that is wrong in itself says nothing about when anything was.
-		if (cause === 'clock' && verdict.flag === 4) return;
-		this.trace(s, cause === 'spike' || cause === 'probe-in-air' || cause === 'probe-in-storage');
-		if (cause === 'clock') return;
+		const may = (purpose: Purpose): boolean => permits({ flag: verdict.flag, cause }, purpose);
+		if (!may('sequence')) return;
+		this.trace(s, !may('steps'));
+		if (!may('compare')) return;
 		this.remember(s);
 		const history = this.memory.history(s.reading.station, s.quantity);
 		const fits = s.prediction === null || Math.abs(s.missed) <= s.limit;
 		const [low, high] = s.definition.span;
 		if (s.reading.value < low || s.reading.value > high) return;
-		if (fits && permits({ flag: verdict.flag, cause }, 'history')) {
+		if (fits && may('history')) {
 			believe(history, s.reading.at, s.level, s.prediction);
 			return;
 		}
-		// Out of the water there is nothing to learn about it.
-		if (s.prediction === null || cause === 'probe-in-air' || cause === 'probe-in-storage') return;
+		if (s.prediction === null || !may('level')) return;
 		// A sensor's new level must last; a spike of a few readings is still a spike.
 		const needed = s.continuous ? 6 : verdict.deciding?.suggested == null || cause === 'scale-mismatch' ? 1 : 3;
 		const tolerance = 3 * Math.hypot(Math.min(s.prediction.spread, 0.3), s.uWorking);

@@ -2,12 +2,29 @@
  * What a reading may be used for, by the verdict of the checks and what a person decided. The one place that knows: nobody else
  * asks for a flag or a cause. Flags are those of the IOOS QARTOD manuals: 1 pass, 2 not evaluated, 3 suspect, 4 fail, 9 missing.
  */
-export const PURPOSES = ['history', 'dose', 'water', 'review'] as const;
+export const PURPOSES = [
+	'history',
+	'dose',
+	'water',
+	'review',
+	'sequence',
+	'steps',
+	'compare',
+	'level',
+	'restate',
+	'station',
+] as const;
 /**
  * - `history`: teaches what the station usually shows;
  * - `dose`: a dose is advised on it, and what a dose did is learned from it;
  * - `water`: counts in the chart of a source, and as what a water holds;
- * - `review`: waits for a person's decision.
+ * - `review`: waits for a person's decision;
+ * - `sequence`: stands in the row of what its instrument showed: when it was read, and what it repeats;
+ * - `steps`: how far it lies from the one before it tells how this display moves;
+ * - `compare`: is held against other instruments;
+ * - `level`: may be a new level, if others agree with it;
+ * - `restate`: a later calibration may put it right;
+ * - `station`: the standing of its station is its own.
  */
 export type Purpose = (typeof PURPOSES)[number];
 
@@ -21,18 +38,28 @@ export interface Judged {
  * What a doubtful reading is still good for, by its cause: a doubt about the probe or about the kind of water is no doubt about
  * this number. A cause that is not named here is good for nothing but a decision.
  */
+const SEEN: readonly Purpose[] = ['sequence', 'steps', 'compare', 'level', 'station'];
+const SOUND: readonly Purpose[] = ['history', 'dose', 'water', 'restate', ...SEEN];
+export const DOUBTFUL_OTHERWISE: readonly Purpose[] = ['review', ...SEEN];
 export const DOUBTFUL: Readonly<Record<string, readonly Purpose[]>> = {
-	'low-ionic-strength': ['history'],
-	'not-settled': ['history', 'review'],
-	stuck: ['history', 'review'],
-	gap: ['history', 'review'],
-	'calibration-overdue': ['history', 'dose', 'water'],
-	'calibration-failed': ['history', 'review'],
-	'temperature-far': ['history', 'water'],
-	'source-shift': ['water', 'review'],
+	'low-ionic-strength': ['history', 'sequence', 'steps', 'compare', 'level', 'restate'],
+	'not-settled': ['history', 'review', ...SEEN],
+	stuck: ['history', 'review', ...SEEN],
+	gap: ['history', 'review', ...SEEN],
+	'calibration-overdue': ['history', 'dose', 'water', ...SEEN],
+	'calibration-failed': ['history', 'review', ...SEEN],
+	'temperature-far': ['history', 'water', ...SEEN],
+	'source-shift': ['water', 'review', ...SEEN],
+	'unexpected-change': ['review', ...SEEN, 'restate'],
+	// Out of the water and back says nothing of the water, nor of how the display moves in it.
+	spike: ['review', 'sequence', 'compare', 'level', 'station'],
+	'probe-in-air': ['review', 'sequence', 'compare', 'station'],
+	'probe-in-storage': ['review', 'sequence', 'compare', 'station'],
+	duplicate: ['review', 'station'],
+	clock: ['review', 'sequence', 'steps', 'station'],
 };
-const SOUND: readonly Purpose[] = ['history', 'dose', 'water'];
-const DOUBTFUL_OTHERWISE: readonly Purpose[] = ['review'];
+/** Failed altogether: a time that is wrong in itself says nothing of when anything was. */
+const BAD: Readonly<Record<string, readonly Purpose[]>> = { clock: ['review', 'station'] };
 /** A person gave it up, or it was taken back. */
 const GIVEN_UP: readonly string[] = ['discard', 'undo'];
 /** A person looked, and wants it looked at again. */
@@ -47,6 +74,7 @@ function purposesOf(r: Judged): readonly Purpose[] {
 	if (GIVEN_UP.includes(decision)) return [];
 	if (decision === 'keep' || (r.flag ?? 2) < LEAST_DOUBTED) return SOUND;
 	const cause = r.cause ?? '';
+	if (r.flag === 4 && Object.hasOwn(BAD, cause)) return BAD[cause]!;
 	return Object.hasOwn(DOUBTFUL, cause) ? DOUBTFUL[cause]! : DOUBTFUL_OTHERWISE;
 }
 
@@ -59,8 +87,10 @@ export interface TrustLists {
 	causes: string[];
 	givenUp: string[];
 }
-export const trustLists = (purpose: Purpose): TrustLists => ({
-	belowFlag: SOUND.includes(purpose) ? LEAST_DOUBTED : 0,
+/** What queries ask for: nothing that a cause without an entry of its own is good for. */
+export const QUERIED = ['history', 'dose', 'water'] as const satisfies readonly Purpose[];
+export const trustLists = (purpose: (typeof QUERIED)[number]): TrustLists => ({
+	belowFlag: LEAST_DOUBTED,
 	causes: Object.keys(DOUBTFUL).filter((c) => DOUBTFUL[c]!.includes(purpose)),
 	givenUp: [...GIVEN_UP],
 });

@@ -2,6 +2,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { QUANTITY, type Quantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { standingOf } from '@/core/trust/standing';
+import { permits } from '@/core/trust/trust';
 import type { Change, StoredReading } from '@/server/contract';
 import { api } from '../api';
 import { useChanges } from '../bench/JustIn';
@@ -81,8 +82,7 @@ export function Round({
 	const value = (row: RoundRow, q: Quantity2) => {
 		const r = row[q];
 		if (!r) return <span className="text-soft">–</span>;
-		if (r.cause === 'low-ionic-strength')
-			return <span className="text-soft text-[0.85rem]">not telling: low minerals</span>;
+		if (!permits(r, 'station')) return <span className="text-soft text-[0.85rem]">not telling: low minerals</span>;
 		return (
 			<>
 				<span className="text-[1.25rem] font-bold">{shown(q, r.restated ?? r.canonical_value, site.units)}</span>
@@ -94,7 +94,7 @@ export function Round({
 	};
 	const strip = (row: RoundRow, q: Quantity2) => {
 		const r = row[q];
-		if (!r || r.cause === 'low-ionic-strength') return null;
+		if (!r || !permits(r, 'station')) return null;
 		return (
 			<GaugeStrip
 				quantity={q}
@@ -109,7 +109,7 @@ export function Round({
 		);
 	};
 	const standing = (row: RoundRow) => {
-		const marks = [row.ph, row.ec].filter((r): r is StoredReading => r !== null && r.cause !== 'low-ionic-strength');
+		const marks = [row.ph, row.ec].filter((r): r is StoredReading => r !== null && permits(r, 'station'));
 		const worst =
 			marks.find((r) => standingOf(r) === 'bad') ?? marks.find((r) => standingOf(r) === 'doubtful') ?? marks[0];
 		if (!worst) return null;
