@@ -1,15 +1,40 @@
 import { defineMiddleware } from 'astro:middleware';
+import type { APIContext, MiddlewareNext } from 'astro';
 import { isDatabaseDown } from '@/server/database';
 import { databaseDownPage } from '@/server/down-page';
 import { isLoopbackHost, originAllowed } from '@/server/guard';
 import { keepJudged } from '@/server/keep-judged';
+import { log, pathShape, requestId } from '@/server/log';
 import { problem } from '@/server/problem';
 
 // What a newer engine would judge otherwise is begun at the first request.
 let begun = false;
 
+/** Every request has a name, which the log and the answer share, and its duration in the log. */
+export const onRequest = defineMiddleware(async (context, next) => {
+	const id = requestId();
+	const begin = performance.now();
+	const response = await guarded(context, next);
+	response.headers.set('x-request-id', id);
+	response.headers.set('x-content-type-options', 'nosniff');
+	response.headers.set('x-frame-options', 'DENY');
+	response.headers.set('referrer-policy', 'same-origin');
+	const { method, url } = context.request;
+	log.info(
+		{
+			id,
+			method,
+			path: pathShape(new URL(url).pathname),
+			status: response.status,
+			ms: Math.round(10 * (performance.now() - begin)) / 10,
+		},
+		'request',
+	);
+	return response;
+});
+
 /** Until there is sign-in, only this machine's own pages may speak to the server. */
-export const onRequest = defineMiddleware(async ({ request, locals }, next) => {
+async function guarded({ request, locals }: APIContext, next: MiddlewareNext): Promise<Response> {
 	if (!isLoopbackHost(request.headers.get('host')))
 		return problem(403, 'foreign-host', [
 			{ path: 'Host', message: 'Cordwain serves this machine only. Open it at http://127.0.0.1.' },
@@ -22,15 +47,10 @@ export const onRequest = defineMiddleware(async ({ request, locals }, next) => {
 		void keepJudged();
 	}
 	locals.who = 'grower';
-	let response: Response;
 	try {
-		response = await next();
+		return await next();
 	} catch (error) {
 		if (isDatabaseDown(error)) return databaseDownPage();
 		throw error;
 	}
-	response.headers.set('x-content-type-options', 'nosniff');
-	response.headers.set('x-frame-options', 'DENY');
-	response.headers.set('referrer-policy', 'same-origin');
-	return response;
-});
+}

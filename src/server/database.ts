@@ -1,11 +1,12 @@
 import { createPool, type Pool } from '@/store/pool';
+import { settings } from '../../ops/settings.mjs';
 
 let pool: Pool | undefined;
 
 /** The one pool of this server process. */
 export function database(): Pool {
 	if (!pool) {
-		const url = process.env.DATABASE_URL;
+		const url = settings().DATABASE_URL;
 		if (!url) throw new Error('DATABASE_URL is not set; start Cordwain with npm start or npm run demo.');
 		pool = createPool(url);
 	}

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { Refusal } from '@/service/refusal';
 import { isDatabaseDown } from './database';
+import { log } from './log';
 
 /** Long work of this process: begun by a request, watched by others, kept for an hour after its end. */
 export interface Job {
@@ -38,7 +39,7 @@ export function beginJob(
 					: isDatabaseDown(error)
 						? 'The database stopped answering. Nothing of this was stored; try again.'
 						: 'It failed, and nothing of it was stored. The server’s log says more.';
-			if (!(error instanceof Refusal)) console.error(error);
+			if (!(error instanceof Refusal)) log.error({ error, kind }, 'job');
 		})
 		.finally(() => setTimeout(() => jobs.delete(job.id), KEEP_MS).unref());
 	return job.id;

@@ -2,6 +2,7 @@ import { judgeWhatIsDue, judgingIsDue } from '@/service/judging';
 import { loadSite } from '@/service/site';
 import { database, isDatabaseDown } from './database';
 import { beginJob } from './jobs';
+import { log } from './log';
 
 let looking = false;
 let job: string | null = null;
@@ -34,7 +35,7 @@ export async function keepJudged(): Promise<void> {
 		});
 	} catch (error) {
 		// Without a database there is nothing to judge; the next change looks again.
-		if (!isDatabaseDown(error)) console.error(error);
+		if (!isDatabaseDown(error)) log.error({ error }, 'judging again');
 	} finally {
 		looking = false;
 		again = false;

@@ -3,6 +3,7 @@ import { NotText } from '@/files/csv-stream';
 import { type FieldProblem, Refusal } from '@/service/refusal';
 import { NoSite } from '@/service/site';
 import { isDatabaseDown } from './database';
+import { log } from './log';
 
 /** Problem details for HTTP APIs, RFC 9457. */
 const TITLES: Record<number, string> = {
@@ -68,6 +69,6 @@ export function problemOf(error: unknown): Response {
 	const code = (error as { code?: unknown }).code;
 	if (typeof code === 'string' && SQL_REFUSALS[code])
 		return problem(422, 'refused-by-database', [{ path: '', message: SQL_REFUSALS[code] }]);
-	console.error(error);
+	log.error({ error }, 'request');
 	return problem(500, 'internal', [], 'Nothing was stored. The server’s log says more.');
 }

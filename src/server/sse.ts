@@ -1,3 +1,5 @@
+import { log } from './log';
+
 const BEAT_MS = 15_000;
 
 /**
@@ -26,7 +28,7 @@ export function serverSentEvents(
 			end.signal.addEventListener('abort', () => clearInterval(beat));
 			work((data, event) => write(`${event ? `event: ${event}\n` : ''}data: ${JSON.stringify(data)}\n\n`), end.signal)
 				.catch((error: unknown) => {
-					if (!end.signal.aborted) console.error(error);
+					if (!end.signal.aborted) log.error({ error }, 'stream');
 				})
 				.finally(() => {
 					end.abort();

@@ -67,7 +67,7 @@ async function measured(script: string, path: string): Promise<{ time: number; p
 
 const CHECKER = 'src/cli/check.ts';
 
-const { startCluster, removeCluster, ensureDatabase } = await import('../../setup/cluster.mjs' as string);
+const { startCluster, removeCluster, ensureDatabase } = await import('../../ops/cluster.mjs' as string);
 const cluster = await startCluster({ dataDir: dir, durable: true });
 try {
 	console.log(`Node ${process.version}, ${LINES.toLocaleString('en-GB')} lines\n`);

@@ -248,7 +248,7 @@ describe('failures', () => {
 		}
 	});
 	it('refuses to serve other machines', async () => {
-		const child = spawn(process.execPath, ['setup/main.mjs', 'start'], {
+		const child = spawn(process.execPath, ['ops/main.mjs', 'start'], {
 			env: { ...process.env, HOST: '0.0.0.0' },
 			stdio: ['ignore', 'ignore', 'pipe'],
 		});

@@ -86,8 +86,5 @@ export function solvePh(f: (ph: number) => number, wanted: number): number {
 	return (low + high) / 2;
 }
 
-export const phClosed = (alkalinityMeqL: number, totalMmolL: number, c: CarbonateConstants): number =>
-	solvePh((ph) => alkalinityClosed(ph, totalMmolL, c), alkalinityMeqL);
-
 export const phOpen = (alkalinityMeqL: number, pco2Uatm: number, c: CarbonateConstants): number =>
 	solvePh((ph) => alkalinityOpen(ph, pco2Uatm, c), alkalinityMeqL);

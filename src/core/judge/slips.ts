@@ -1,5 +1,5 @@
 import type { SeriesQuantity } from '../quantity/quantities';
-import { PPM_SCALES, ppmScaleOf, ppmUnit, toCanonical, UNITS, type Unit } from '../quantity/units';
+import { PPM_SCALES, ppmScaleOf, ppmUnit, toCanonical, UNITS } from '../quantity/units';
 import type { Reading } from '../reading/model';
 import { type Prediction, score } from './history';
 import { toWorking } from './working-scale';
@@ -140,6 +140,3 @@ export function displayValue(quantity: SeriesQuantity, canonical: number): strin
 			return trim(canonical, 2);
 	}
 }
-
-export const shownUnit = (unit: Unit): string =>
-	unit.replace('uS', 'µS').replace('_', ' as ').replace(/^C$/, '°C').replace(/^F$/, '°F');

@@ -91,7 +91,6 @@ export const probeToWire = (v: ProbeView) => ({
 			}
 		: null,
 });
-export type ProbeWire = ReturnType<typeof probeToWire>;
 
 export const probes = [
 	operation({
@@ -323,4 +322,3 @@ export function storyToWire(story: import('@/service/probes').ProbeStory) {
 		})),
 	};
 }
-export type StoryWire = ReturnType<typeof storyToWire>;

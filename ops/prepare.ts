@@ -1,9 +1,10 @@
-// Brings the database up to date and, for the demo, fills an empty one. Run by setup/main.mjs before the server.
+// Brings the database up to date and, for the demo, fills an empty one. Run by ops/main.mjs before the server.
 import { loadDemo } from '@/demo/load';
 import { migrate } from '@/store/migrate';
 import { createPool } from '@/store/pool';
+import { settings } from './settings.mjs';
 
-const url = process.env.DATABASE_URL;
+const url = settings().DATABASE_URL;
 if (!url) throw new Error('DATABASE_URL is not set.');
 const pool = createPool(url);
 try {

@@ -24,6 +24,7 @@ export async function runTests(extra) {
 	ensureNpmPackages();
 	let failed = gate('Types', bin('astro'), ['check', '--minimumFailingSeverity', 'error']);
 	failed += gate('Lint', bin('biome'), ['check', '--error-on-warnings', '.']);
+	failed += gate('What nobody uses', bin('knip'), ['--no-progress']);
 	ensureBuild();
 
 	const dataDir = mkdtempSync(join(tmpdir(), 'cordwain-test-'));

@@ -15,18 +15,15 @@ import {
 import { ensureDatabase, startCluster } from './cluster.mjs';
 import { runTests } from './test.mjs';
 
-const LOOPBACK = new Set(['127.0.0.1', 'localhost', '::1']);
-
-function settings() {
-	const host = process.env.HOST || '127.0.0.1';
-	const port = Number(process.env.PORT || 4400);
-	if (!Number.isInteger(port) || port < 1 || port > 65535)
-		throw new SetupError(`PORT must be a whole number from 1 to 65535; it is "${process.env.PORT}".`);
-	if (!LOOPBACK.has(host))
-		throw new SetupError(
-			`HOST is "${host}", but Cordwain has no sign-in yet and so serves this machine only. Leave HOST unset, or put an authenticating proxy in front.`,
-		);
-	return { host, port, dataDir: resolve(root, process.env.CORDWAIN_DATA || '.cordwain') };
+/** What the environment says; its schema needs a package, and so comes after those are installed. */
+async function settings() {
+	const { settings: read } = await import('./settings.mjs');
+	try {
+		const s = read();
+		return { host: s.HOST, port: s.PORT, dataDir: resolve(root, s.CORDWAIN_DATA), external: s.DATABASE_URL };
+	} catch (error) {
+		throw new SetupError(error.message);
+	}
 }
 
 function portIsFree(host, port) {
@@ -68,7 +65,7 @@ function prepare(databaseUrl, demo) {
 	return new Promise((done, fail) => {
 		const child = spawn(
 			process.execPath,
-			['--import', 'tsx', join(root, 'setup/prepare.ts'), ...(demo ? ['--demo'] : [])],
+			['--import', 'tsx', join(root, 'ops/prepare.ts'), ...(demo ? ['--demo'] : [])],
 			{
 				cwd: root,
 				env: { ...process.env, DATABASE_URL: databaseUrl },
@@ -86,10 +83,9 @@ function prepare(databaseUrl, demo) {
 }
 
 async function serve({ demo }) {
-	const { host, port, dataDir } = settings();
-	const external = process.env.DATABASE_URL;
-	ensureDebianPackages({ database: !external, browser: false });
 	ensureNpmPackages();
+	const { host, port, dataDir, external } = await settings();
+	ensureDebianPackages({ database: !external, browser: false });
 	const lock = claim(dataDir);
 	if (!(await portIsFree(host, port)))
 		throw new SetupError(
@@ -145,7 +141,7 @@ try {
 	const mode = process.argv[2];
 	if (mode === 'demo' || mode === 'start') await serve({ demo: mode === 'demo' });
 	else if (mode === 'test') process.exitCode = await runTests(process.argv.slice(3));
-	else throw new SetupError('Usage: node setup/main.mjs demo|start|test');
+	else throw new SetupError('Usage: node ops/main.mjs demo|start|test');
 } catch (error) {
 	if (!(error instanceof SetupError)) throw error;
 	process.stderr.write(`${error.message}\n`);

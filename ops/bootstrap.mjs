@@ -12,9 +12,9 @@ export const say = (text) => process.stdout.write(`${text}\n`);
 
 export function checkNode() {
 	const [major, minor] = process.versions.node.split('.').map(Number);
-	if (major !== 20 || minor < 19)
+	if (major < 20 || major > 24 || (major === 20 && minor < 20))
 		throw new SetupError(
-			`Cordwain runs on Node 20.19 or a later Node 20; this is ${process.versions.node}. Install Node 20 and try again.`,
+			`Cordwain runs on Node 20.20 up to 24; this is ${process.versions.node}. Install one of those and try again.`,
 		);
 }
 
@@ -85,7 +85,7 @@ function* filesBelow(path) {
 /** One hash over everything the build reads, so that a build is redone exactly when something changed. */
 function sourceDigest() {
 	const hash = createHash('sha256');
-	for (const part of ['src', 'public', 'astro.config.mjs', 'package-lock.json', 'tsconfig.json']) {
+	for (const part of ['src', 'ops/settings.mjs', 'public', 'astro.config.mjs', 'package-lock.json', 'tsconfig.json']) {
 		const path = join(root, part);
 		if (existsSync(path)) for (const file of filesBelow(path)) hash.update(file).update(readFileSync(file));
 	}

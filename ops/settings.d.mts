@@ -1,0 +1,8 @@
+export interface Settings {
+	HOST: string;
+	PORT: number;
+	CORDWAIN_DATA: string;
+	DATABASE_URL?: string | undefined;
+	CORDWAIN_LOG: 'silent' | 'error' | 'warn' | 'info' | 'debug';
+}
+export function settings(env?: Record<string, string | undefined>): Settings;
