@@ -58,16 +58,23 @@ export function readingRow(row: readonly string[], header: Header, context: RowC
 	const extra = extraOf(row, header);
 	return {
 		ok: true,
+		// Each property by its name: spread into one another they would cost more than everything else of a line.
 		row: {
-			...read.value,
 			at: time.at,
 			local: time.local,
 			station,
 			instrument,
+			quantity: read.value.quantity,
+			unit: read.value.unit,
 			unitText,
+			digits: read.value.digits,
+			value: read.value.value,
+			halfWidth: read.value.halfWidth,
+			tempC,
+			waitS,
 			note: cell(row, header, 'note'),
 			extra,
-			...skippedOf(extra),
+			skipped: extra === null ? undefined : skippedOf(extra).skipped,
 		},
 	};
 }

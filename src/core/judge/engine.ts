@@ -1,6 +1,6 @@
 import { QUANTITY, type SeriesQuantity, seriesQuantity } from '../quantity';
 import type { InstrumentInfo, Reading, StationInfo, Verdict, WaterEvent } from '../reading/model';
-import { type Purpose, permits } from '../trust/trust';
+import { permits } from '../trust/trust';
 import type { Subject } from './checks/check';
 import { type JudgeContext, unknownStation } from './context';
 import { combinedEffect, NO_EFFECT } from './event-effect';
@@ -203,10 +203,9 @@ export class Engine {
 	): boolean {
 		if (prediction === null || prediction.from === 0) return false;
 		const step = displayStep(reading, instrument) * ONE_STEP;
+		if (Math.abs(reading.value - fromWorking(quantity, prediction.level)) <= step) return true;
 		const last = this.memory.history(reading.station, quantity).levels.at(-1);
-		return [prediction.level, last].some(
-			(level) => level !== undefined && Math.abs(reading.value - fromWorking(quantity, level)) <= step,
-		);
+		return last !== undefined && Math.abs(reading.value - fromWorking(quantity, last)) <= step;
 	}
 
 	/** What other instruments showed here just before, with nothing added in between. */
@@ -333,20 +332,20 @@ export class Engine {
 
 	private learn(s: Subject, verdict: Verdict): void {
 		const cause = verdict.deciding?.cause;
-		const may = (purpose: Purpose): boolean => permits({ flag: verdict.flag, cause }, purpose);
-		if (!may('sequence')) return;
-		this.trace(s, !may('steps'));
-		if (!may('compare')) return;
+		const judged = { flag: verdict.flag, cause };
+		if (!permits(judged, 'sequence')) return;
+		this.trace(s, !permits(judged, 'steps'));
+		if (!permits(judged, 'compare')) return;
 		this.remember(s);
 		const history = this.memory.history(s.reading.station, s.quantity);
 		const fits = s.prediction === null || Math.abs(s.missed) <= s.limit;
 		const [low, high] = s.definition.span;
 		if (s.reading.value < low || s.reading.value > high) return;
-		if (fits && may('history')) {
+		if (fits && permits(judged, 'history')) {
 			believe(history, s.reading.at, s.level, s.prediction);
 			return;
 		}
-		if (s.prediction === null || !may('level')) return;
+		if (s.prediction === null || !permits(judged, 'level')) return;
 		// A sensor's new level must last; a spike of a few readings is still a spike.
 		const needed = s.continuous ? 6 : verdict.deciding?.suggested == null || cause === 'scale-mismatch' ? 1 : 3;
 		const tolerance = 3 * Math.hypot(Math.min(s.prediction.spread, 0.3), s.uWorking);

@@ -54,26 +54,29 @@ const HOTTEST_C = 60;
 /** Beyond what any instrument shows, in every canonical unit. */
 const BEYOND = 1e12;
 
+const problem = (field: ReadingField, code: ReadingProblem['code'], text: string, quantity: Quantity | null) =>
+	refused<ReadingProblem>({ field, code, text, quantity });
+
 /**
  * @param ppmScale of the instrument, for a value written as plain `ppm`
  * @example readingFromText({ quantity: 'tds', value: '36', unit: 'ppm', tempC: null, waitS: null }, 700) // 51.4 µS/cm
  */
 export function readingFromText(t: ReadingText, ppmScale: PpmScale | null): Outcome<ReadValue, ReadingProblem> {
 	const { quantity } = t;
-	const problem = (field: ReadingField, code: ReadingProblem['code'], text: string) =>
-		refused({ field, code, text, quantity: isQuantity(quantity) ? quantity : null });
-	if (!isQuantity(quantity)) return problem('quantity', 'not-a-quantity', quantity);
-	if (t.value === '') return problem('value', 'no-value', '');
+	if (!isQuantity(quantity)) return problem('quantity', 'not-a-quantity', quantity, null);
+	if (t.value === '') return problem('value', 'no-value', '', quantity);
 	const value = typedNumber(t.value);
-	if (!value) return problem('value', 'not-a-number', t.value);
+	if (!value) return problem('value', 'not-a-number', t.value, quantity);
 	const unit = unitOf(quantity, t.unit, ppmScale);
-	if (typeof unit !== 'string') return problem('unit', unit.code, t.unit);
+	if (typeof unit !== 'string') return problem('unit', unit.code, t.unit, quantity);
 	const low = toCanonical(value.low, unit);
 	const high = toCanonical(value.high, unit);
-	if (!(Math.abs(low) < BEYOND && Math.abs(high) < BEYOND)) return problem('value', 'beyond-any-instrument', t.value);
+	if (!(Math.abs(low) < BEYOND && Math.abs(high) < BEYOND))
+		return problem('value', 'beyond-any-instrument', t.value, quantity);
 	if (t.tempC !== null && !(t.tempC >= COLDEST_C && t.tempC <= HOTTEST_C))
-		return problem('temp_c', 'not-a-temperature', String(t.tempC));
-	if (t.waitS !== null && !(t.waitS >= 0 && t.waitS < BEYOND)) return problem('wait_s', 'not-a-wait', String(t.waitS));
+		return problem('temp_c', 'not-a-temperature', String(t.tempC), quantity);
+	if (t.waitS !== null && !(t.waitS >= 0 && t.waitS < BEYOND))
+		return problem('wait_s', 'not-a-wait', String(t.waitS), quantity);
 	return done({
 		quantity,
 		unit,
