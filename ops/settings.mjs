@@ -16,12 +16,13 @@ export const environment = z.object({
 			.default('127.0.0.1'),
 	),
 	PORT: unset(
-		z.coerce
-			.number({ error: (issue) => `PORT must be a whole number from 1 to 65535; it is "${issue.input}".` })
-			.refine((n) => Number.isInteger(n) && n >= 1 && n <= 65_535, {
+		z
+			.string()
+			.default('4400')
+			.refine((text) => /^\d{1,5}$/.test(text) && Number(text) >= 1 && Number(text) <= 65_535, {
 				error: (issue) => `PORT must be a whole number from 1 to 65535; it is "${issue.input}".`,
 			})
-			.default(4400),
+			.transform(Number),
 	),
 	/** Where the cluster of its own keeps its data. */
 	CORDWAIN_DATA: unset(z.string().default('.cordwain')),
