@@ -379,8 +379,9 @@ export async function importFile(
 		const complete = await requireSite(client);
 		if (report.format === 'readings') {
 			await storeReadings(client, complete, path, options, report, order);
-			if (report.stored > 1000) await refreshStatistics(client);
 			await recomputeAll(client, complete);
+			// What was derived is part of it: without its size the next entry would go through all of it.
+			if (report.stored > 1000) await refreshStatistics(client);
 		} else {
 			if (report.format === 'events') await storeEvents(client, complete, path, options, report);
 			else {

@@ -190,12 +190,7 @@ export async function judgeFrom(
 	now: number,
 	limit = AT_ONCE,
 ): Promise<JudgedAgain> {
-	const rows = await readingsFrom(client, site.site.id, from, limit + MAX_SAMPLE);
-	const more = rows.length === limit + MAX_SAMPLE;
-	// The next part begins with a time of its own.
-	const next = more ? rows.at(-1)!.at : null;
-	const part = more ? rows.filter((r) => r.at < next!) : rows;
-	if (more && part.length === 0) return judgeFrom(client, site, from, now, 2 * limit);
+	const { readings: part, next } = await readingsFrom(client, site.site.id, from, limit);
 	const judging = await Judging.asOf(client, site, from, now, false);
 	const before = await storedVerdicts(
 		client,

@@ -1,4 +1,5 @@
 import type { StationMemory } from '@/core/judge/memory';
+import { QUANTITY } from '@/core/quantity';
 import { ENGINE_VERSION, type EventKind, type Verdict } from '@/core/reading/model';
 import type { Client, Db } from './pool';
 import { CURRENT, JUDGED, type JudgedReading } from './readings';
@@ -109,7 +110,10 @@ export async function readingsAfter(
 		`SELECT ${JUDGED} FROM reading_judged WHERE site_id = $1 AND ${CURRENT} AND id = ANY(ARRAY(
 			SELECT r.id FROM unnest($2::text[], $3::timestamptz[]) x(code, after)
 			JOIN station s ON s.site_id = $1 AND s.code = x.code
-			JOIN reading r ON r.site_id = s.site_id AND r.station_id = s.id AND r.at > x.after AND (r.at < $4::timestamptz OR ($5 AND r.at = $4::timestamptz))))
+			CROSS JOIN unnest($6::text[]) q(quantity)
+			-- OFFSET keeps each series a question of its own to the index; joined at once they were looked for among all.
+			CROSS JOIN LATERAL (SELECT id FROM reading r WHERE r.site_id = $1 AND r.station_id = s.id AND r.quantity = q.quantity AND r.at > x.after
+				AND r.at <= $4::timestamptz AND ($5 OR r.at < $4::timestamptz) OFFSET 0) r))
 		ORDER BY ${ORDER}`,
 		[
 			siteId,
@@ -117,18 +121,36 @@ export async function readingsAfter(
 			stations.map((s) => timeOrBeginning(s.after)),
 			timeOrBeginning(upTo),
 			including,
+			Object.keys(QUANTITY),
 		],
 	);
 	return rows;
 }
 
-/** Current readings from a time on. */
-export async function readingsFrom(db: Db, siteId: number, from: number, limit: number): Promise<JudgedReading[]> {
-	const { rows } = await db.query<JudgedReading>(
-		`SELECT ${JUDGED} FROM reading_judged WHERE site_id = $1 AND ${CURRENT} AND at >= $2 ORDER BY ${ORDER} LIMIT $3`,
+/**
+ * Current readings from a time on, at most about so many, whole times only; and when those that are left begin. Which rows are
+ * meant is asked of the table and its index alone: joined at once, they were looked for among all.
+ */
+export async function readingsFrom(
+	db: Db,
+	siteId: number,
+	from: number,
+	limit: number,
+): Promise<{ readings: JudgedReading[]; next: number | null }> {
+	const { rows: picked } = await db.query<{ id: number; at: number }>(
+		`SELECT id, ${MS('at')} AS at FROM reading WHERE site_id = $1 AND at >= $2 ORDER BY ${ORDER} LIMIT $3`,
 		[siteId, timeOrBeginning(from), limit],
 	);
-	return rows;
+	const next = picked.length === limit ? picked.at(-1)!.at : null;
+	const ids = picked.filter((p) => next === null || p.at < next).map((p) => p.id);
+	// All of one time: they are wanted together.
+	if (next !== null && ids.length === 0) return readingsFrom(db, siteId, from, 2 * limit);
+	if (ids.length === 0) return { readings: [], next };
+	const { rows } = await db.query<JudgedReading>(
+		`SELECT ${JUDGED} FROM reading_judged WHERE site_id = $1 AND id = ANY($2) AND ${CURRENT} ORDER BY ${ORDER}`,
+		[siteId, ids],
+	);
+	return { readings: rows, next };
 }
 
 /** Whether anything is stored from a time on, these rows left out. */

@@ -358,7 +358,7 @@ export async function lastEnteredSample(db: Db, siteId: number, who: string): Pr
 
 /** Tells the planner what a bulk load has put there; without it the first pages after one may take minutes. */
 export async function refreshStatistics(db: Db): Promise<void> {
-	await db.query('ANALYZE reading, verdict, restatement, decision, event');
+	await db.query('ANALYZE reading, verdict, restatement, decision, event, station_memory');
 }
 
 /** How often a person agreed with a doubt, by its cause: corrected or discarded means it was right, kept that it was not. */
