@@ -3,6 +3,7 @@ import { chmodSync, existsSync, mkdtempSync, rmSync, writeFileSync } from 'node:
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
+import { freePort } from '../helpers/application';
 import { freshDatabase } from '../helpers/database';
 
 const root = join(import.meta.dirname, '../..');
@@ -36,9 +37,10 @@ async function start(env: Record<string, string>): Promise<{ called: boolean; sa
 
 describe('npm start', () => {
 	it('with everything in place calls neither apt-get nor npm, and says only where it is', async () => {
-		const { called, said, code } = await start({ DATABASE_URL: await freshDatabase('empty'), PORT: '4493' });
+		const port = String(await freePort());
+		const { called, said, code } = await start({ DATABASE_URL: await freshDatabase('empty'), PORT: port });
 		expect(said.trim().split('\n')).toEqual([
-			'Cordwain is ready: http://127.0.0.1:4493',
+			`Cordwain is ready: http://127.0.0.1:${port}`,
 			'Ctrl-C stops it; what you entered is kept.',
 		]);
 		expect(called).toBe(false);

@@ -10,7 +10,8 @@ export interface Application {
 	kill: () => Promise<void>;
 }
 
-const freePort = (): Promise<number> =>
+/** A port that nobody listens on. */
+export const freePort = (): Promise<number> =>
 	new Promise((resolve) => {
 		const server = createServer().listen(0, '127.0.0.1', () => {
 			const address = server.address();

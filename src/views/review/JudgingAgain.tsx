@@ -29,7 +29,9 @@ export function JudgingAgain() {
 				) : (
 					<>
 						{changed.toLocaleString('en-GB')} {changed === 1 ? 'verdict has' : 'verdicts have'} changed.{' '}
-						<a href="/review">Show the queue as it is now</a>
+						<a className="underline" href="/review">
+							Show the queue as it is now
+						</a>
 					</>
 				)}
 			</p>
