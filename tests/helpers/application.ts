@@ -27,13 +27,25 @@ async function end(child: ChildProcess, signal: NodeJS.Signals): Promise<void> {
 }
 
 /** The built application on a port and a database of its own. */
-export async function startApplication(from: 'empty' | 'demo' | { databaseUrl: string }): Promise<Application> {
+export async function startApplication(
+	from: 'empty' | 'demo' | { databaseUrl: string },
+	/** Hears what it writes to its log, every request among it. */
+	log?: (text: string) => void,
+): Promise<Application> {
 	const databaseUrl = typeof from === 'object' ? from.databaseUrl : await freshDatabase(from);
 	const port = await freePort();
 	const child = spawn(process.execPath, [join(import.meta.dirname, '../../dist/server/entry.mjs')], {
-		env: { ...process.env, DATABASE_URL: databaseUrl, HOST: '127.0.0.1', PORT: String(port), NODE_ENV: 'production' },
-		stdio: ['ignore', 'ignore', 'inherit'],
+		env: {
+			...process.env,
+			DATABASE_URL: databaseUrl,
+			HOST: '127.0.0.1',
+			PORT: String(port),
+			NODE_ENV: 'production',
+			...(log ? { CORDWAIN_LOG: 'info' } : {}),
+		},
+		stdio: ['ignore', 'ignore', log ? 'pipe' : 'inherit'],
 	});
+	if (log) child.stderr?.on('data', (d) => log(String(d)));
 	const base = `http://127.0.0.1:${port}`;
 	for (let tries = 0; ; tries++) {
 		const ok = await fetch(`${base}/api/v1/openapi.json`).then(
