@@ -76,6 +76,8 @@ async function evaluate({ name, rows, events, calibrations, site }: World): Prom
 	for await (const line of checkStream({
 		readings: csv(),
 		events,
+		// The growers of these worlds keep to a month, and are overdue after two.
+		calibrateDays: () => 30,
 		calibrations,
 		site,
 		zone: 'UTC',
