@@ -27,7 +27,7 @@ export async function keepJudged(): Promise<void> {
 		job = beginJob('judging', async (progress) => {
 			try {
 				// What became due meanwhile is in the same queue, and is done before the end.
-				return await judgeWhatIsDue(database(), site, Date.now(), (done) => progress(done, 'readings judged'));
+				return await judgeWhatIsDue(database(), site.site.id, Date.now(), (done) => progress(done, 'readings judged'));
 			} finally {
 				job = null;
 				if (again) void keepJudged();
@@ -38,6 +38,9 @@ export async function keepJudged(): Promise<void> {
 		if (!isDatabaseDown(error)) log.error({ error }, 'judging again');
 	} finally {
 		looking = false;
+		// Asked meanwhile, and no job runs that would see it.
+		const repeat = again && job === null;
 		again = false;
+		if (repeat) void keepJudged();
 	}
 }

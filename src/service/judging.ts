@@ -30,7 +30,7 @@ import { transaction } from '@/store/pool';
 import type { JudgedReading } from '@/store/readings';
 import { intervalChoice, quantitiesOf } from './probes';
 import { timelineJumps } from './restate';
-import type { SiteContext } from './site';
+import { requireSite, type SiteContext } from './site';
 
 /**
  * The one place where stored readings are judged, by whichever road they come. A judgement goes on from what the checks
@@ -270,20 +270,22 @@ export const judgingIsDue = async (db: Db, site: SiteContext): Promise<boolean> 
 /** Judges again whatever waits for it, part by part, each in a transaction of its own. */
 export async function judgeWhatIsDue(
 	pool: Pool,
-	site: SiteContext,
+	siteId: number,
 	now: number,
 	progress: (done: number) => void = () => {},
 ): Promise<{ judged: number; changed: number }> {
 	let [judged, changed] = [0, 0];
 	for (let more = true; more; ) {
 		more = await transaction(pool, async (client) => {
-			await lockJudging(client, site.site.id);
-			const from = await dueFrom(client, site.site.id);
+			await lockJudging(client, siteId);
+			const from = await dueFrom(client, siteId);
 			if (from === null) return false;
+			// As it is set up now: it may have been changed since the part before.
+			const site = await requireSite(client);
 			const part = await judgeFrom(client, site, from, now, CHUNK);
 			judged += part.verdicts.size;
 			changed += part.changed;
-			await setDue(client, site.site.id, part.next);
+			await setDue(client, siteId, part.next);
 			return part.next !== null;
 		});
 		progress(judged);

@@ -8,13 +8,14 @@ import { CURRENT, JUDGED, type JudgedReading } from './readings';
 const MS = (column: string) => `(extract(epoch FROM ${column}) * 1000)::double precision`;
 /** Before every time. */
 const BEGINNING = '-infinity';
+/** Names the lock of judging among others of the database. */
+const LOCK = 7_401;
 const timeOrBeginning = (at: number): string => (Number.isFinite(at) ? new Date(at).toISOString() : BEGINNING);
 
 /** One judgement of a site at a time, until the end of the transaction: each goes on from what the one before has learned. */
 export async function lockJudging(client: Client, siteId: number): Promise<void> {
 	await client.query('SELECT pg_advisory_xact_lock($1, $2)', [LOCK, siteId]);
 }
-const LOCK = 7_401;
 
 export interface KeptMemory {
 	station: string;
@@ -259,12 +260,13 @@ export async function amendStored(
 	);
 }
 
-/** Readings from a time on wait to be judged again. */
+/** Readings from a time on wait to be judged again. Waits for a judgement under way, whose end would otherwise undo it. */
 export async function markDue(db: Db, siteId: number, from: number): Promise<void> {
 	await db.query(
-		`INSERT INTO judging (site_id, engine, due_from) VALUES ($1, $2, $3)
+		`INSERT INTO judging (site_id, engine, due_from)
+		SELECT $1::integer, $2::integer, $3::timestamptz FROM (SELECT pg_advisory_xact_lock($4::integer, $1::integer)) l
 		ON CONFLICT (site_id) DO UPDATE SET due_from = least(judging.due_from, EXCLUDED.due_from)`,
-		[siteId, ENGINE_VERSION, timeOrBeginning(from)],
+		[siteId, ENGINE_VERSION, timeOrBeginning(from), LOCK],
 	);
 }
 

@@ -4,8 +4,9 @@ import { correctReading, decide, enterSamples } from '@/service/enter';
 import { judgeWhatIsDue, judgingIsDue } from '@/service/judging';
 import { enterEvent, saveSite } from '@/service/setup';
 import { requireSite, siteForIntake } from '@/service/site';
+import { lockJudging, markDue, setDue } from '@/store/judging';
 import { PLAIN_INSTRUMENT, PLAIN_STATION, putInstrument, putStation } from '@/store/line';
-import type { Pool } from '@/store/pool';
+import { type Pool, transaction } from '@/store/pool';
 import { listReadings } from '@/store/readings';
 import { type Application, startApplication } from '../helpers/application';
 import { withDatabase } from '../helpers/database';
@@ -155,6 +156,19 @@ describe('what is learned of the past is in every verdict since', () => {
 				expect(await causes(other, 'ec')).toEqual(together);
 			});
 		}));
+	it('what becomes due while readings are judged waits for its turn and is not lost', () =>
+		withPond(async (pool) => {
+			const site = await requireSite(pool);
+			let marked: Promise<unknown> | null = null;
+			await transaction(pool, async (client) => {
+				await lockJudging(client, site.site.id);
+				marked = markDue(pool, site.site.id, at(10));
+				await new Promise((resolve) => setTimeout(resolve, 100));
+				await setDue(client, site.site.id, null);
+			});
+			await marked;
+			expect(await judgingIsDue(pool, site)).toBe(true);
+		}));
 	it('another sensitivity waits for the job, which changes only what differs', () =>
 		withPond(async (pool) => {
 			const site = await requireSite(pool);
@@ -162,7 +176,7 @@ describe('what is learned of the past is in every verdict since', () => {
 			expect(await judgingIsDue(pool, site)).toBe(false);
 			await saveSite(pool, { ...site.site, settings: { sensitivity: 'keen' } }, 'grower');
 			expect(await judgingIsDue(pool, site)).toBe(true);
-			const done = await judgeWhatIsDue(pool, await requireSite(pool), NOW);
+			const done = await judgeWhatIsDue(pool, site.site.id, NOW);
 			expect(done.judged).toBe(34);
 			expect(done.changed).toBeLessThan(5);
 			expect(await judgingIsDue(pool, site)).toBe(false);

@@ -119,7 +119,7 @@ async function withYard<T>(work: (pool: Pool) => Promise<T>): Promise<T> {
 /** What stands in the store when everything that waits has been judged; and nothing changes when it is judged once more. */
 async function verdicts(pool: Pool): Promise<Lines> {
 	const site = await requireSite(pool);
-	await judgeWhatIsDue(pool, site, LATER);
+	await judgeWhatIsDue(pool, site.site.id, LATER);
 	const lines = new Lines();
 	for (const r of await listReadings(pool, site.site.id, { limit: 10_000, order: 'oldest' })) {
 		// What a later calibration has put right is a line of the checker, and a restated value in the store.
