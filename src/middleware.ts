@@ -36,12 +36,12 @@ export const onRequest = defineMiddleware(async (context, next) => {
 /** Until there is sign-in, only this machine's own pages may speak to the server. */
 async function guarded({ request, locals }: APIContext, next: MiddlewareNext): Promise<Response> {
 	if (!isLoopbackHost(request.headers.get('host')))
-		return problem(403, 'foreign-host', [
+		return problem('foreign-host', [
 			{ path: 'Host', message: 'Cordwain serves this machine only. Open it at http://127.0.0.1.' },
 		]);
 	const changes = !['GET', 'HEAD', 'OPTIONS'].includes(request.method);
 	if (changes && !originAllowed(request.headers))
-		return problem(403, 'foreign-origin', [{ path: 'Origin', message: 'A page from elsewhere may not write here.' }]);
+		return problem('foreign-origin', [{ path: 'Origin', message: 'A page from elsewhere may not write here.' }]);
 	if (!begun) {
 		begun = true;
 		void keepJudged();

@@ -14,8 +14,9 @@ import { insertDecision, listReadings, refreshStatistics } from '@/store/reading
 import { insertSite } from '@/store/site';
 import { insertReport } from '@/store/water';
 import { RECIPES } from './batches';
-import { INSTRUMENTS, LOTS, PROBES, PRODUCTS, REPORTS, SITE, STATIONS, SYSTEMS } from './saltmarsh';
+import { INSTRUMENTS, LOTS, PROBES, SITE, STATIONS, SYSTEMS } from './saltmarsh';
 import { type DemoCalibration, type DemoReading, season } from './season';
+import { PRODUCTS, REPORTS } from './shelf';
 
 const DAY = 86_400_000;
 /** The morning round is at about half past seven in the site's zone. */

@@ -1,13 +1,13 @@
+import type { Storage } from '@/core/probe/care';
 import type { LotRow, ProbeRow } from '@/store/calibrations';
 import type { InstrumentRow, StationRow, SystemRow } from '@/store/line';
 import { PLAIN_INSTRUMENT, PLAIN_STATION } from '@/store/line';
-import type { ProductRow } from '@/store/mix';
 
 /** Saltmarsh Yard: the invented glasshouse of all demo data. */
 export const SITE = {
 	name: 'Saltmarsh Yard',
 	timezone: 'Europe/Amsterdam',
-	units: { ec: 'mS/cm', temp: 'C', volume: 'L' },
+	units: { ec: 'mS/cm', temp: 'C', volume: 'L' } as const,
 	settings: {},
 };
 
@@ -180,7 +180,7 @@ export const INSTRUMENTS: Omit<InstrumentRow, 'id'>[] = [
 		calibrateBy: 'monthly',
 		name: 'Plum',
 		// The demo has no device: Plum speaks through the simulated meter.
-		details: { live: 'simulated' },
+		live: 'simulated',
 		kind: 'combined',
 		quantities: {
 			ph: { resolution: 0.01, accuracy: 0.05 },
@@ -215,7 +215,7 @@ const lot = (name: string, standard: string): Omit<LotRow, 'id'> => ({
 });
 export const LOTS = [lot('seven A', 'pH 7.00'), lot('four A', 'pH 4.01'), lot('salt A', 'KCl 1413')];
 
-const probe = (instrument: string, quantity: 'ph' | 'ec', storage: string): ProbeRow => ({
+const probe = (instrument: string, quantity: 'ph' | 'ec', storage: Storage): ProbeRow => ({
 	instrument,
 	quantity,
 	serial: '',
@@ -229,102 +229,4 @@ export const PROBES = [
 	probe('plum', 'ec', 'kcl_3m'),
 	probe('brass', 'ph', 'storage_solution'),
 	probe('minnow', 'ec', 'dry'),
-];
-
-/** Days are counted back from the end of the demo. */
-type DemoProduct = Omit<ProductRow, 'id' | 'stockAt' | 'opened'> & {
-	countedDaysAgo: number | null;
-	openedDaysAgo: number | null;
-};
-const product = (p: Partial<DemoProduct> & Pick<DemoProduct, 'name' | 'kind'>): DemoProduct => ({
-	chemical: '',
-	percentWw: null,
-	densityGMl: null,
-	jugMeqMl: null,
-	parts: 1,
-	rateMlL: null,
-	gainUsCm: null,
-	unit: 'mL',
-	rateText: '',
-	stockMl: null,
-	countedDaysAgo: null,
-	openedDaysAgo: null,
-	keepsDays: null,
-	expires: null,
-	note: '',
-	...p,
-});
-export const PRODUCTS = [
-	product({
-		name: 'feed A and B',
-		kind: 'nutrient',
-		parts: 2,
-		rateMlL: 4,
-		rateText: '4 mL/L',
-		gainUsCm: 400,
-		stockMl: 20_000,
-		countedDaysAgo: 24,
-		openedDaysAgo: 24,
-		keepsDays: 365,
-	}),
-	product({
-		name: 'pH down',
-		kind: 'acid',
-		chemical: 'nitric',
-		percentWw: 24,
-		densityGMl: 1.14,
-		stockMl: 10_000,
-		countedDaysAgo: 52,
-		openedDaysAgo: 52,
-	}),
-	product({
-		name: 'bicarbonate',
-		kind: 'base',
-		chemical: 'potassium bicarbonate',
-		note: 'a saturated solution, tried in a jug',
-	}),
-];
-
-/** What the laboratory said of the borehole and the rain, in mg/L. */
-export const REPORTS = [
-	{
-		station: 'borehole',
-		daysAgo: 230,
-		ions: {
-			ca_mg_l: 100,
-			mg_mg_l: 12,
-			na_mg_l: 33,
-			k_mg_l: 4,
-			hco3_mg_l: 256,
-			cl_mg_l: 60,
-			so4_mg_l: 55,
-			no3_n_mg_l: 6,
-		},
-		ecUsCm: 772,
-		ph: 7.4,
-	},
-	// A dry summer by the sea: salt has come in, the alkalinity is as it was.
-	{
-		station: 'borehole',
-		daysAgo: 70,
-		ions: {
-			ca_mg_l: 101,
-			mg_mg_l: 15,
-			na_mg_l: 49,
-			k_mg_l: 4.4,
-			hco3_mg_l: 256,
-			cl_mg_l: 92,
-			so4_mg_l: 58,
-			no3_n_mg_l: 5.6,
-		},
-		ecUsCm: 866,
-		ph: 7.5,
-	},
-	{
-		station: 'rain',
-		daysAgo: 70,
-		ions: { ca_mg_l: 4.2, mg_mg_l: 0.7, na_mg_l: 4.5, k_mg_l: 0.4, hco3_mg_l: 15, cl_mg_l: 7.2, so4_mg_l: 3 },
-		ecUsCm: 58,
-		ph: 6.3,
-	},
 ];

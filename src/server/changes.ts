@@ -1,17 +1,17 @@
-import type { Change } from './contract';
+import type { ChangeMade } from '@/contract/meters';
 
 /** What was entered just now, kept for the pages that ask for it, so that two people at one station see each other. */
 const KEEP = 300;
-const recent: Change[] = [];
+const recent: ChangeMade[] = [];
 let last = 0;
 
-export function announce(change: Omit<Change, 'seq'>): void {
+export function announce(change: Omit<ChangeMade, 'seq'>): void {
 	recent.push({ ...change, seq: ++last });
 	if (recent.length > KEEP) recent.splice(0, recent.length - KEEP);
 }
 
 /** The changes after one that was seen; a number from before this server's start gives none, and the number to go on from. */
-export const changesAfter = (seq: number): { last: number; changes: Change[] } => ({
+export const changesAfter = (seq: number): { last: number; changes: ChangeMade[] } => ({
 	last,
 	changes: seq < 0 || seq > last ? [] : recent.filter((c) => c.seq > seq),
 });

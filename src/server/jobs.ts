@@ -17,10 +17,10 @@ export interface Job {
 const KEEP_MS = 3_600_000;
 const jobs = new Map<string, Job>();
 
-export function beginJob(
-	kind: string,
-	work: (progress: (done: number, phase: string) => void) => Promise<unknown>,
-): string {
+/** Tells how far work has come: so many, of what. */
+export type Progress = (done: number, phase: string) => void;
+
+export function beginJob(kind: string, work: (progress: Progress) => Promise<unknown>): string {
 	const job: Job = { id: randomUUID(), kind, state: 'running', done: 0, phase: '', result: null, message: '' };
 	jobs.set(job.id, job);
 	work((done, phase) => {

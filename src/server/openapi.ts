@@ -1,40 +1,52 @@
 import { type ZodType, z } from 'zod';
-import type { Operation } from './operation';
+import { RESOURCES } from '@/contract';
+import type { Operation } from '@/contract/operation';
+import { GENERAL_PROBLEMS, PROBLEMS, problem } from '@/contract/problems';
 import { VERSION } from './version';
 
-const jsonSchema = (schema: ZodType, io: 'input' | 'output') => {
-	const { $schema: _, ...rest } = z.toJSONSchema(schema, { io, unrepresentable: 'any' });
+/** A schema as it is on the wire: that side of every codec. */
+function jsonSchema(schema: ZodType) {
+	const { $schema: _, ...rest } = z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' });
 	return rest;
-};
+}
+const text = { schema: { type: 'string' } };
+const refusal = (codes: readonly string[]) => ({
+	description: `Problem details (RFC 9457): ${codes.join(', ')}`,
+	content: { 'application/problem+json': { schema: jsonSchema(problem) } },
+});
 
-const problemSchema = {
-	type: 'object',
-	properties: {
-		type: { type: 'string' },
-		title: { type: 'string' },
-		status: { type: 'integer' },
-		detail: { type: 'string' },
-		errors: {
-			type: 'array',
-			items: {
-				type: 'object',
-				properties: { path: { type: 'string' }, message: { type: 'string' } },
-				required: ['path', 'message'],
-			},
-		},
-	},
-	required: ['type', 'title', 'status', 'errors'],
-};
+function responses(o: Operation): Record<string, unknown> {
+	const content: Record<string, unknown> = {};
+	if (o.answer) content['application/json'] = { schema: jsonSchema(o.answer) };
+	for (const type of o.alsoAnswers ?? []) content[type] = text;
+	const problems = o.problems ?? [];
+	const statuses = new Set(problems.map((code) => PROBLEMS[code]));
+	return {
+		[o.status ?? 200]: { description: 'What was asked for', content },
+		...(o.background
+			? {
+					202: {
+						description: 'With background=1: the job that does it',
+						content: { 'application/json': { schema: jsonSchema(z.object({ job: z.string() })) } },
+					},
+				}
+			: {}),
+		...Object.fromEntries(
+			[...statuses].map((status) => [status, refusal(problems.filter((code) => PROBLEMS[code] === status))]),
+		),
+		default: refusal(GENERAL_PROBLEMS),
+	};
+}
 
-function describe(o: Operation): Record<string, unknown> {
-	const parameters: unknown[] = [...o.path.matchAll(/:(\w+)/g)].map((m) => ({
+function describe(o: Operation, method: string, path: string, tag: string): Record<string, unknown> {
+	const parameters: unknown[] = [...path.matchAll(/:(\w+)/g)].map((m) => ({
 		name: m[1],
 		in: 'path',
 		required: true,
 		schema: { type: 'string' },
 	}));
 	if (o.query) {
-		const schema = jsonSchema(o.query, 'input') as {
+		const schema = jsonSchema(o.query) as {
 			properties?: Record<string, { description?: string }>;
 			required?: string[];
 		};
@@ -47,38 +59,32 @@ function describe(o: Operation): Record<string, unknown> {
 				...(property.description ? { description: property.description } : {}),
 			});
 	}
-	const content: Record<string, unknown> = {};
-	if (o.response) content['application/json'] = { schema: jsonSchema(o.response, 'output') };
-	for (const type of o.alsoAnswers ?? []) content[type] = { schema: { type: 'string' } };
 	const requestBody = o.body
-		? { required: true, content: { 'application/json': { schema: jsonSchema(o.body, 'input') } } }
+		? { required: true, content: { 'application/json': { schema: jsonSchema(o.body) } } }
 		: o.rawBody
-			? { required: true, content: Object.fromEntries(o.rawBody.map((type) => [type, { schema: { type: 'string' } }])) }
+			? { required: true, content: Object.fromEntries(o.rawBody.map((type) => [type, text])) }
 			: undefined;
 	return {
 		summary: o.summary,
-		tags: [o.tag],
-		operationId: `${o.method.toLowerCase()}${o.path.replace(/[/:.]+(\w)/g, (_, c: string) => c.toUpperCase())}`,
+		tags: [tag],
+		operationId: `${method}${path.replace(/[/:.]+(\w)/g, (_, c: string) => c.toUpperCase())}`,
 		...(parameters.length > 0 ? { parameters } : {}),
 		...(requestBody ? { requestBody } : {}),
-		responses: {
-			[o.status ?? 200]: { description: 'What was asked for', content },
-			default: {
-				description: 'Problem details (RFC 9457)',
-				content: { 'application/problem+json': { schema: problemSchema } },
-			},
-		},
+		responses: responses(o),
 	};
 }
 
-/** The OpenAPI 3.1 document, from the schemas that validate the requests. */
-export function openApi(operations: readonly Operation[]): Record<string, unknown> {
+/** The OpenAPI 3.1 document, from the contract that validates the requests. */
+export function openApi(): Record<string, unknown> {
 	const paths: Record<string, Record<string, unknown>> = {};
-	for (const o of operations) {
-		const path = o.path.replace(/:(\w+)/g, '{$1}');
-		paths[path] ??= {};
-		paths[path][o.method.toLowerCase()] = describe(o);
-	}
+	for (const { tag, operations } of RESOURCES)
+		for (const [address, o] of Object.entries<Operation>(operations)) {
+			const [verb, pattern] = address.split(' ') as [string, string];
+			const method = verb.toLowerCase();
+			const path = pattern.replace(/:(\w+)/g, '{$1}');
+			paths[path] ??= {};
+			paths[path][method] = describe(o, method, pattern, tag);
+		}
 	return {
 		openapi: '3.1.0',
 		info: {

@@ -1,4 +1,5 @@
 import { ZodError } from 'zod';
+import { PROBLEMS, type ProblemCode } from '@/contract/problems';
 import { NotText } from '@/files/csv-stream';
 import { type FieldProblem, Refusal } from '@/service/refusal';
 import { NoSite } from '@/service/site';
@@ -20,7 +21,12 @@ const TITLES: Record<number, string> = {
 	503: 'The database does not answer',
 };
 
-export function problem(status: number, code: string, errors: readonly FieldProblem[], detail?: string): Response {
+export function problem(
+	code: ProblemCode,
+	errors: readonly FieldProblem[],
+	{ detail, ...members }: Refusal['more'] = {},
+): Response {
+	const status = PROBLEMS[code];
 	return new Response(
 		JSON.stringify({
 			type: `about:blank#${code}`,
@@ -28,6 +34,7 @@ export function problem(status: number, code: string, errors: readonly FieldProb
 			status,
 			detail: detail ?? errors.map((e) => e.message).join(' '),
 			errors,
+			...members,
 		}),
 		{
 			status,
@@ -50,25 +57,21 @@ const SQL_REFUSALS: Record<string, string> = {
 };
 
 export function problemOf(error: unknown): Response {
-	if (error instanceof Refusal) return problem(error.status, error.code, error.errors);
+	if (error instanceof Refusal) return problem(error.code, error.errors, error.more);
 	if (error instanceof ZodError)
 		return problem(
-			422,
 			'invalid',
 			error.issues.map((i) => ({ path: i.path.join('.'), message: i.message })),
 		);
-	if (error instanceof NoSite) return problem(409, 'no-site', [{ path: '', message: error.message }]);
-	if (error instanceof NotText) return problem(422, 'not-text', [{ path: 'file', message: error.message }]);
+	if (error instanceof NoSite) return problem('no-site', [{ path: '', message: error.message }]);
+	if (error instanceof NotText) return problem('not-text', [{ path: 'file', message: error.message }]);
 	if (isDatabaseDown(error))
-		return problem(
-			503,
-			'database-down',
-			[],
-			'The database does not answer. What you typed is kept here; try again in a moment.',
-		);
+		return problem('database-down', [], {
+			detail: 'The database does not answer. What you typed is kept here; try again in a moment.',
+		});
 	const code = (error as { code?: unknown }).code;
 	if (typeof code === 'string' && SQL_REFUSALS[code])
-		return problem(422, 'refused-by-database', [{ path: '', message: SQL_REFUSALS[code] }]);
+		return problem('refused-by-database', [{ path: '', message: SQL_REFUSALS[code] }]);
 	log.error({ error }, 'request');
-	return problem(500, 'internal', [], 'Nothing was stored. The server’s log says more.');
+	return problem('internal', [], { detail: 'Nothing was stored. The server’s log says more.' });
 }

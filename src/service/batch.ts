@@ -1,5 +1,4 @@
-import { unitNamed } from '@/core/quantity';
-import type { EventKind } from '@/core/reading/model';
+import type { Pouring } from '@/contract/events';
 import { addBatchStep, type BatchPlan, type BatchStep, findBatchStation, insertBatch } from '@/store/mix';
 import { type Pool, transaction } from '@/store/pool';
 import { requireProduct } from './products';
@@ -7,40 +6,30 @@ import { Refusal } from './refusal';
 import { storeEvent } from './setup';
 import type { SiteContext } from './site';
 
-/** What was poured, as it is logged with a step. */
-export interface StepEvent {
-	at: number;
-	kind: EventKind;
-	amount: number;
-	unitText: string;
-	product: string;
-	note: string;
-}
-const typed = (station: string, e: StepEvent) => ({ ...e, station, unit: unitNamed(e.unitText) ?? null });
-
 /** Begins a batch: the plan is kept as it was made, and the filling logged with it. */
 export async function startBatch(
 	pool: Pool,
 	context: SiteContext,
-	b: { station: string; name: string; plan: BatchPlan; event: StepEvent | null },
+	b: { station: string; name: string; plan: BatchPlan; event: Pouring | null },
 	now: number,
 	who: string,
 ): Promise<number> {
 	const station = context.stations.find((s) => s.code === b.station);
 	if (!station)
-		throw new Refusal(422, 'unknown-station', [{ path: 'station', message: `There is no station “${b.station}”.` }]);
+		throw new Refusal('unknown-station', [{ path: 'station', message: `There is no station “${b.station}”.` }]);
 	const product = await requireProduct(pool, context, b.plan.product);
 	if (product.kind !== 'nutrient')
-		throw new Refusal(422, 'not-a-feed', [
+		throw new Refusal('not-a-feed', [
 			{ path: 'plan.product', message: `“${product.name}” is no feed; a batch is made with one.` },
 		]);
 	const capacity = context.known.stations.get(b.station)?.volumeL ?? null;
 	if (capacity !== null && b.plan.litres > capacity)
-		throw new Refusal(422, 'overflow', [
+		throw new Refusal('overflow', [
 			{ path: 'plan.litres', message: `${station.name} holds ${capacity} L; ${b.plan.litres} L would run over.` },
 		]);
 	return transaction(pool, async (client) => {
-		if (b.event) await storeEvent(client, context, typed(b.station, b.event), { who, now });
+		if (b.event)
+			await storeEvent(client, context, { ...b.event, at: b.event.at ?? now, station: b.station }, { who, now });
 		return insertBatch(client, context.site.id, { ...b, stationId: station.id, at: now, who });
 	});
 }
@@ -54,16 +43,16 @@ export async function stepBatch(
 	context: SiteContext,
 	id: number,
 	step: BatchStep,
-	event: StepEvent | null,
+	event: Pouring | null,
 	by: { who: string; now: number },
 ): Promise<string | null> {
 	return transaction(pool, async (client) => {
 		if ((await addBatchStep(client, context.site.id, id, step)) === null)
-			throw new Refusal(409, 'no-open-batch', [
+			throw new Refusal('no-open-batch', [
 				{ path: 'id', message: 'There is no such batch, or it is finished; begin a new one.' },
 			]);
 		const station = await findBatchStation(client, context.site.id, id);
-		if (event && station) await storeEvent(client, context, typed(station, event), by);
+		if (event && station) await storeEvent(client, context, { ...event, at: event.at ?? by.now, station }, by);
 		return station;
 	});
 }

@@ -1,3 +1,4 @@
+import type { ProblemCode } from '@/contract/problems';
 import { type CalibrationResult, evaluateCalibration } from '@/core/probe/calibration';
 import { errorCurve } from '@/core/probe/error-curve';
 import { likelyStandard, nominalValue, standardNamed } from '@/core/probe/standards';
@@ -50,7 +51,8 @@ export interface CalibrationOutcome {
 }
 
 const MINUTE = 60_000;
-const refuse = (path: string, message: string, code = 'bad-calibration') => new Refusal(422, code, [{ path, message }]);
+const refuse = (path: string, message: string, code: ProblemCode = 'bad-calibration') =>
+	new Refusal(code, [{ path, message }]);
 
 async function resolvePoints(
 	pool: Pool,
@@ -132,7 +134,7 @@ async function examine(pool: Pool, context: SiteContext, c: TypedCalibration, no
 		);
 	const others = await listCalibrations(pool, context.site.id, { instrument: c.instrument, quantity: c.quantity });
 	if (others.some((o) => Math.floor(o.at / MINUTE) === Math.floor(c.at / MINUTE)))
-		throw new Refusal(409, 'same-minute', [
+		throw new Refusal('same-minute', [
 			{
 				path: 'time',
 				message: 'There is a calibration of this probe in the same minute. Withdraw it first, or correct the time.',
@@ -216,7 +218,7 @@ export async function withdrawCalibration(
 	by: { reason: string; who: string; now: number; progress?: (done: number) => void },
 ): Promise<void> {
 	const row = (await listCalibrations(pool, context.site.id, { withWithdrawn: true })).find((c) => c.id === id);
-	if (!row) throw new Refusal(404, 'no-such-calibration', [{ path: 'id', message: 'There is no such calibration.' }]);
+	if (!row) throw new Refusal('no-such-calibration', [{ path: 'id', message: 'There is no such calibration.' }]);
 	if (row.withdrawn === withdrawn) return;
 	const instrument = context.instruments.find((i) => i.code === row.instrument)!;
 	await transaction(pool, async (client) => {

@@ -1,16 +1,9 @@
+import type { Dependant } from '@/contract/pages';
 import type { BatchRow, RecipeRow } from '@/store/mix';
 import type { ProductView } from './products';
 import type { SiteContext } from './site';
 
 /** Something that was made with a water, or is fed by it, and what its change means for it. */
-export interface Dependant {
-	kind: 'recipe' | 'batch' | 'station' | 'doses';
-	name: string;
-	words: string;
-	/** Where it is looked after. */
-	path: string;
-}
-
 const mS = (v: number) => (v / 1000).toFixed(2);
 
 /** Feed for each litre that reaches a target from a water; null where it cannot be said. */
@@ -18,7 +11,7 @@ const feedPerL = (targetUsCm: number | null, waterUsCm: number, gain: number | n
 	targetUsCm === null || gain === null ? null : Math.max(targetUsCm - waterUsCm, 0) / gain;
 
 function ofRecipe(r: RecipeRow, shift: { from: number; to: number }, product: ProductView | undefined): Dependant {
-	const gain = product?.learnedGain?.gainUsCm ?? product?.gainUsCm ?? null;
+	const gain = product?.learnedGainUsCm ?? product?.gainUsCm ?? null;
 	const [before, after] = [shift.from, shift.to].map((w) => feedPerL(r.targetEcUsCm, w, gain));
 	const unit = `${product?.unit ?? 'mL'}/L`;
 	const words =

@@ -53,23 +53,21 @@ export async function doseAdvice(
 ): Promise<DoseAdviceView> {
 	const station = context.stations.find((s) => s.code === q.station);
 	if (!station)
-		throw new Refusal(422, 'unknown-station', [{ path: 'station', message: `There is no station “${q.station}”.` }]);
+		throw new Refusal('unknown-station', [{ path: 'station', message: `There is no station “${q.station}”.` }]);
 	const row = await requireProduct(db, context, q.product);
 	if (row.kind === 'nutrient')
-		throw new Refusal(422, 'not-a-ph-product', [
+		throw new Refusal('not-a-ph-product', [
 			{ path: 'product', message: `“${row.name}” is a feed; choose an acid or a base.` },
 		]);
 	const holdsL = context.known.stations.get(station.code)?.volumeL ?? q.volumeL;
 	if (holdsL === null)
-		throw new Refusal(422, 'no-volume', [
+		throw new Refusal('no-volume', [
 			{ path: 'volume_l', message: `How many litres does ${station.name} hold? Give them here or in Setup.` },
 		]);
 	const tank = await tankAsWritten(db, context, station, now);
 	const newest = tank.newestPh;
 	if (q.ph === null && newest === null)
-		throw new Refusal(422, 'no-reading', [
-			{ path: 'ph', message: `There is no pH of ${station.name} yet. Read it first.` },
-		]);
+		throw new Refusal('no-reading', [{ path: 'ph', message: `There is no pH of ${station.name} yet. Read it first.` }]);
 	const later = laterTimes(now, context.site.timezone);
 	const question: DoseQuestion = {
 		record: tank.record,
@@ -221,10 +219,10 @@ export async function titrateJug(
 ): Promise<{ strengthMeqMl: number; bufferMeqLPh: number }> {
 	const product = await requireProduct(pool, context, q.product);
 	const result = readJug(q.steps, q.litres);
-	if (!result.ok) throw new Refusal(422, 'cannot-be-computed', [{ path: 'steps', message: result.message }]);
+	if (!result.ok) throw new Refusal('cannot-be-computed', [{ path: 'steps', message: result.message }]);
 	const station = q.station === null ? null : context.stations.find((s) => s.code === q.station);
 	if (station === undefined)
-		throw new Refusal(422, 'unknown-station', [{ path: 'station', message: `There is no station “${q.station}”.` }]);
+		throw new Refusal('unknown-station', [{ path: 'station', message: `There is no station “${q.station}”.` }]);
 	// The strength and the steps behind it, or neither.
 	await transaction(pool, async (client) => {
 		await saveProductIn(client, context, { ...product, jugMeqMl: result.strengthMeqMl }, now, who);

@@ -1,19 +1,11 @@
 import { type Quantity, seriesQuantity } from '@/core/quantity';
 import { readingFromText, skippedOf } from '@/core/reading/from-text';
 import type { Reading, Verdict } from '@/core/reading/model';
+import { copyReadings, type NewReading, reserveIds } from '@/store/copy-readings';
 import { type Client, type Pool, transaction } from '@/store/pool';
-import {
-	copyReadings,
-	correctionChain,
-	findReading,
-	insertDecision,
-	type JudgedReading,
-	lastEnteredSample,
-	type NewReading,
-	reserveIds,
-} from '@/store/readings';
 import { insertAudit } from '@/store/site';
 import { readingProblem } from '@/words/en/reading';
+import { requireReading } from './decide';
 import { Judging, judgeAgain } from './judging';
 import { Refusal } from './refusal';
 import { recomputeInstrument } from './restate';
@@ -60,16 +52,16 @@ interface Understood {
 function understand(context: SiteContext, sample: TypedSample, path: string): Understood[] {
 	const station = context.stations.find((s) => s.code === sample.station);
 	if (!station)
-		throw new Refusal(422, 'unknown-station', [
+		throw new Refusal('unknown-station', [
 			{ path: `${path}station`, message: `There is no station “${sample.station}”.` },
 		]);
 	if (sample.readings.length === 0)
-		throw new Refusal(422, 'nothing-entered', [{ path: `${path}readings`, message: 'Enter at least one value.' }]);
+		throw new Refusal('nothing-entered', [{ path: `${path}readings`, message: 'Enter at least one value.' }]);
 	if (!Number.isFinite(sample.at))
-		throw new Refusal(422, 'bad-time', [{ path: `${path}time`, message: 'The time is not a time.' }]);
+		throw new Refusal('bad-time', [{ path: `${path}time`, message: 'The time is not a time.' }]);
 	return sample.readings.map((typed, i) => {
 		const refuse = (field: string, message: string) =>
-			new Refusal(422, 'bad-reading', [{ path: `${path}readings.${i}.${field}`, message }]);
+			new Refusal('bad-reading', [{ path: `${path}readings.${i}.${field}`, message }]);
 		const instrument = typed.instrument ? context.instruments.find((x) => x.code === typed.instrument) : undefined;
 		if (typed.instrument && !instrument) throw refuse('instrument', `There is no instrument “${typed.instrument}”.`);
 		const read = readingFromText(
@@ -211,12 +203,6 @@ async function restateEntered(
 		}
 }
 
-async function requireReading(pool: Pool, siteId: number, id: number): Promise<JudgedReading> {
-	const reading = await findReading(pool, siteId, id);
-	if (!reading) throw new Refusal(404, 'no-such-reading', [{ path: 'id', message: `There is no reading ${id}.` }]);
-	return reading;
-}
-
 /** A corrected value as a new row that supersedes; the original stays. */
 export async function correctReading(
 	pool: Pool,
@@ -227,7 +213,7 @@ export async function correctReading(
 ): Promise<Entered> {
 	const old = await requireReading(pool, context.site.id, id);
 	if (old.superseded)
-		throw new Refusal(409, 'already-corrected', [
+		throw new Refusal('already-corrected', [
 			{ path: 'id', message: 'This reading was corrected meanwhile. Open its history to see the newer value.' },
 		]);
 	const [u] = understand(
@@ -268,50 +254,3 @@ export async function correctReading(
 		};
 	});
 }
-
-export type DecisionKind = 'keep' | 'discard' | 'undo' | 'restore' | 'retest';
-
-export async function decide(
-	pool: Pool,
-	context: SiteContext,
-	id: number,
-	kind: DecisionKind,
-	reason: string,
-	by: { who: string; now: number },
-): Promise<void> {
-	const reading = await requireReading(pool, context.site.id, id);
-	if (reading.superseded && kind !== 'restore')
-		throw new Refusal(409, 'already-corrected', [
-			{ path: 'id', message: 'This reading was corrected meanwhile; decide about the newer value.' },
-		]);
-	if (kind === 'discard' && reason.trim() === '')
-		throw new Refusal(422, 'reason-needed', [
-			{ path: 'reason', message: 'Say why it is discarded; the reason stays with the reading.' },
-		]);
-	await transaction(pool, async (client) => {
-		await insertDecision(client, context.site.id, id, kind, reason, by.who);
-		await insertAudit(client, context.site.id, by.who, `reading.${kind}`, String(id), { reason });
-		// What was kept teaches, what was given up does not: what came after is seen in another light.
-		if (kind !== 'retest' && !reading.superseded) await judgeAgain(client, context, reading.at, by.now);
-	});
-}
-
-/** Takes back the newest typed sample: a decision, so nothing is lost and it can be restored. */
-export async function undoLast(
-	pool: Pool,
-	context: SiteContext,
-	by: { who: string; now: number },
-): Promise<JudgedReading[]> {
-	return transaction(pool, async (client) => {
-		const rows = await lastEnteredSample(client, context.site.id, by.who);
-		for (const row of rows) await insertDecision(client, context.site.id, row.id, 'undo', '', by.who);
-		if (rows[0]) {
-			await insertAudit(client, context.site.id, by.who, 'sample.undo', String(rows[0].sampleId), {});
-			await judgeAgain(client, context, rows[0].at, by.now);
-		}
-		return rows;
-	});
-}
-
-export const readingHistory = (pool: Pool, context: SiteContext, id: number) =>
-	correctionChain(pool, context.site.id, id);

@@ -18,8 +18,8 @@ export async function frameSite(pool: Pool, context: SiteContext, now: number): 
 		name: context.site.name,
 		timezone: context.site.timezone,
 		units: {
-			ec: (context.site.units.ec as SiteView['units']['ec']) ?? 'mS/cm',
-			temp: (context.site.units.temp as 'C' | 'F') ?? 'C',
+			ec: context.site.units.ec ?? 'mS/cm',
+			temp: context.site.units.temp ?? 'C',
 		},
 		stations: context.stations.map((s) => ({
 			info: stationInfo(s, context.systems),
@@ -32,8 +32,8 @@ export async function frameSite(pool: Pool, context: SiteContext, now: number): 
 			info: instrumentInfo(i),
 			name: i.name,
 			kind: i.kind,
-			live: i.details.live === 'simulated' ? 'simulated' : 'none',
-			printed: (i.details.printed as number[] | undefined) ?? null,
+			live: i.live,
+			printed: i.printedPh,
 			probes: Object.fromEntries(
 				probes
 					.filter((p) => p.instrument.code === i.code)

@@ -1,3 +1,4 @@
+import type { KnownWater, Tank } from '@/contract/pages';
 import { readReport } from '@/core/water/ions';
 import { type BatchRow, listBatches, listRecipes, type RecipeRow } from '@/store/mix';
 import type { Pool } from '@/store/pool';
@@ -7,19 +8,9 @@ import { type ProductView, productViews } from './products';
 import type { SiteContext } from './site';
 
 export interface MixView {
-	tanks: {
-		code: string;
-		name: string;
-		volumeL: number | null;
-		phRange: [number, number] | null;
-		ecRange: [number, number] | null;
-		ph: number | null;
-		ecUsCm: number | null;
-		phAt: number | null;
-	}[];
+	tanks: Tank[];
 	products: ProductView[];
-	/** Waters whose EC is known, with what else is. */
-	waters: { code: string; name: string; ecUsCm: number; ph: number | null; alkalinityMgLCaco3: number | null }[];
+	waters: KnownWater[];
 	recipes: RecipeRow[];
 	batches: BatchRow[];
 }

@@ -1,3 +1,4 @@
+import { type Storage, usualStorage } from '@/core/probe/care';
 import { standardNamed } from '@/core/probe/standards';
 import {
 	insertProbeEvent,
@@ -17,9 +18,7 @@ import type { SiteContext } from './site';
 function instrumentOf(context: SiteContext, code: string) {
 	const instrument = context.instruments.find((i) => i.code === code);
 	if (!instrument)
-		throw new Refusal(422, 'unknown-instrument', [
-			{ path: 'instrument', message: `There is no instrument “${code}”.` },
-		]);
+		throw new Refusal('unknown-instrument', [{ path: 'instrument', message: `There is no instrument “${code}”.` }]);
 	return instrument;
 }
 
@@ -32,7 +31,7 @@ export async function logProbeEvent(
 ): Promise<number> {
 	const instrument = instrumentOf(context, e.instrument);
 	if ((e.before === null) !== (e.after === null))
-		throw new Refusal(422, 'half-a-pair', [
+		throw new Refusal('half-a-pair', [
 			{
 				path: e.before === null ? 'before' : 'after',
 				message: 'Give the same water both before and after cleaning, or neither.',
@@ -54,26 +53,13 @@ export async function saveProbe(
 	context: SiteContext,
 	code: string,
 	quantity: 'ph' | 'ec',
-	p: {
-		serial?: string | undefined;
-		in_service?: string | null | undefined;
-		storage?: string | undefined;
-		storage_refilled?: string | null | undefined;
-		note?: string | undefined;
-	},
+	p: Omit<ProbeRow, 'instrument' | 'quantity' | 'storage'> & { storage?: Storage | undefined },
 	who: string,
 ): Promise<string> {
 	const instrument = instrumentOf(context, code);
-	const storage = p.storage ?? (instrument.kind === 'ec' ? 'dry' : 'kcl_3m');
+	const storage = p.storage ?? usualStorage(instrument.kind === 'ec' ? 'ec' : 'ph');
 	await transaction(pool, async (client) => {
-		const row: Omit<ProbeRow, 'instrument'> = {
-			quantity,
-			serial: p.serial ?? '',
-			inService: p.in_service ?? null,
-			storage,
-			storageRefilled: p.storage_refilled ?? null,
-			note: p.note ?? '',
-		};
+		const row: Omit<ProbeRow, 'instrument'> = { ...p, quantity, storage };
 		await putProbe(client, context.site.id, { ...row, instrumentId: instrument.id });
 		await insertAudit(client, context.site.id, who, 'probe.saved', code, row);
 	});
@@ -84,40 +70,18 @@ export async function saveProbe(
 	return '';
 }
 
-export async function saveLot(
-	pool: Pool,
-	context: SiteContext,
-	l: {
-		name: string;
-		standard: string;
-		own_table?: [number, number][] | null | undefined;
-		tolerance?: number | null | undefined;
-		opened?: string | null | undefined;
-		expires?: string | null | undefined;
-		single_use?: boolean | undefined;
-	},
-	who: string,
-): Promise<number> {
-	if (!standardNamed(l.standard) && !l.own_table)
-		throw new Refusal(422, 'unknown-standard', [
+export async function saveLot(pool: Pool, context: SiteContext, lot: Omit<LotRow, 'id'>, who: string): Promise<number> {
+	if (!standardNamed(lot.standard) && !lot.ownTable)
+		throw new Refusal('unknown-standard', [
 			{
 				path: 'standard',
-				message: `“${l.standard}” is not a standard known here. Give the bottle's own table of temperature and value.`,
+				message: `“${lot.standard}” is not a standard known here. Give the bottle's own table of temperature and value.`,
 			},
 		]);
-	const table = l.own_table ? [...l.own_table].sort((a, b) => a[0] - b[0]) : null;
-	const row: Omit<LotRow, 'id'> = {
-		name: l.name,
-		standard: l.standard,
-		ownTable: table,
-		tolerance: l.tolerance ?? null,
-		opened: l.opened ?? null,
-		expires: l.expires ?? null,
-		singleUse: l.single_use ?? false,
-	};
+	const row = { ...lot, ownTable: lot.ownTable && [...lot.ownTable].sort((a, b) => a[0] - b[0]) };
 	return transaction(pool, async (client) => {
 		const id = await putLot(client, context.site.id, row);
-		await insertAudit(client, context.site.id, who, 'lot.saved', l.name, row);
+		await insertAudit(client, context.site.id, who, 'lot.saved', row.name, row);
 		return id;
 	});
 }

@@ -21,8 +21,6 @@ import { timelineCalibrations, timelineJumps } from './restate';
 import type { SiteContext } from './site';
 
 const DAY = 86_400_000;
-/** Any of these means: one calibration now, whatever the interval says. */
-const UPSETTING = new Set(['dropped', 'dried_out', 'cleaned', 'rehydrated', 'stored_wrong', 'new_probe']);
 
 export interface ProbeView {
 	instrument: InstrumentRow;
@@ -94,7 +92,7 @@ function viewOf(
 	const advice = adviseInterval(drift, TOLERANCE[quantity]);
 	const last = own.at(-1) ?? null;
 	const interval = school(instrument, advice, drift);
-	const upset = ownEvents.filter((e) => UPSETTING.has(e.kind)).at(-1);
+	const upset = ownEvents.at(-1);
 	const upsetNow = upset && (!last || upset.at > last.at) ? upset : null;
 	const stated = instrument.quantities[quantity];
 	const instrumentU =

@@ -1,15 +1,19 @@
+import type { z } from 'zod';
+import type { product, TypedProduct } from '@/contract/products';
 import { ACID_KINDS, type AcidKind, BASES, type BaseKind, molPerLitre, protonsGiven } from '@/core/chem/acids';
 import { bottleWords, leftOf } from '@/core/mix/bottle';
 import { batchFigures, gainOf } from '@/core/mix/compare-batches';
 import { AFTER_MS, BEFORE_MS, litresAt, pairFeeds } from '@/core/mix/feedings';
+import { labelRate } from '@/core/mix/label-rate';
 import { learnGain } from '@/core/mix/nutrient-dose';
 import { median } from '@/core/series/robust';
 import { trustLists } from '@/core/trust/trust';
 import { readingsAround } from '@/store/around';
 import { listEvents } from '@/store/events';
-import { type BatchRow, listPoured, listProducts, type ProductRow, putProduct } from '@/store/mix';
+import { type BatchRow, listBatches, listPoured, listProducts, type ProductRow, putProduct } from '@/store/mix';
 import { type Client, type Db, type Pool, transaction } from '@/store/pool';
 import { insertAudit } from '@/store/site';
+import { changed } from './changed';
 import { fillingsOf, inMl, STIRRING } from './poured';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
@@ -32,15 +36,7 @@ export function strengthOf(p: ProductRow): number | null {
 }
 
 /** A product with what follows from it and from what was poured. */
-export interface ProductView extends ProductRow {
-	strengthMeqMl: number | null;
-	/** Of each part, counted down by what was logged. */
-	left: number | null;
-	/** What is to be said before it is poured from. */
-	bottle: string[];
-	/** What its batches have shown, µS/cm for each mL/L (or g/L) of each part. */
-	learnedGain: { gainUsCm: number; batches: number } | null;
-}
+export type ProductView = ProductRow & z.output<typeof product>;
 
 const LEARN_FROM = 12;
 const LEARN_FROM_MS = 400 * 86_400_000;
@@ -102,9 +98,9 @@ async function gainsOfFeeding(db: Db, context: SiteContext, now: number): Promis
 }
 
 /** Batches say most: they begin from plain water. Feeding a running tank counts where there are none. */
-function gainOfAll(ofBatches: readonly number[], ofFeeding: readonly number[] = []): ProductView['learnedGain'] {
+function gainOfAll(ofBatches: readonly number[], ofFeeding: readonly number[] = []) {
 	const list = ofBatches.length > 0 ? ofBatches : ofFeeding.slice(-LEARN_FROM);
-	return list.length === 0 ? null : { gainUsCm: median(list), batches: list.length };
+	return { learnedGainUsCm: list.length === 0 ? null : median(list), learnedFromBatches: list.length };
 }
 
 const dayOf = (at: number, zone: string): string =>
@@ -128,31 +124,71 @@ export async function productViews(
 		return {
 			...p,
 			strengthMeqMl: strengthOf(p),
-			left,
+			leftMl: left,
 			bottle: bottleWords(bottle, left, today),
-			learnedGain:
-				p.kind === 'nutrient' ? gainOfAll(gainsOfBatches(batches, p.name), fed.get(p.name.toLowerCase())) : null,
+			...(p.kind === 'nutrient'
+				? gainOfAll(gainsOfBatches(batches, p.name), fed.get(p.name.toLowerCase()))
+				: gainOfAll([])),
 		};
 	});
 }
 
 export async function requireProduct(db: Db, context: SiteContext, name: string): Promise<ProductRow> {
 	const product = (await listProducts(db, context.site.id)).find((p) => p.name.toLowerCase() === name.toLowerCase());
-	if (!product)
-		throw new Refusal(422, 'unknown-product', [{ path: 'product', message: `There is no product “${name}”.` }]);
+	if (!product) throw new Refusal('unknown-product', [{ path: 'product', message: `There is no product “${name}”.` }]);
 	return product;
 }
 
-/** Makes a product or changes it. A stock that differs from the one before was counted just now. */
-export const saveProduct = (
+/** Batches that a gain is learned from. */
+const LEARN_FROM_BATCHES = 60;
+export const productList = async (db: Db, context: SiteContext, now: number): Promise<ProductView[]> =>
+	productViews(db, context, await listBatches(db, context.site.id, LEARN_FROM_BATCHES), now);
+
+const PLAIN_PRODUCT = {
+	chemical: '',
+	percentWw: null,
+	densityGMl: null,
+	jugMeqMl: null,
+	parts: 1,
+	unit: 'mL',
+	rateMlL: null,
+	rateText: '',
+	gainUsCm: null,
+	stockMl: null,
+	opened: null,
+	keepsDays: null,
+	expires: null,
+	note: '',
+} as const;
+
+/** Makes a product, or changes the one with this name. The label's own words, where given, say rate and unit. */
+export async function changeProduct(
 	pool: Pool,
 	context: SiteContext,
-	p: Omit<ProductRow, 'id' | 'stockAt'>,
+	change: TypedProduct,
 	now: number,
 	who: string,
-): Promise<ProductRow> => transaction(pool, (client) => saveProductIn(client, context, p, now, who));
+): Promise<ProductView> {
+	const label = change.rateText?.trim() ? labelRate(change.rateText) : null;
+	if (label && !label.ok) throw new Refusal('bad-label', [{ path: 'rate_text', message: label.message }]);
+	await transaction(pool, async (client) => {
+		const before = (await listProducts(client, context.site.id)).find((p) => p.name === change.name);
+		const product = changed<Omit<ProductRow, 'id' | 'stockAt'>>(
+			{ ...PLAIN_PRODUCT, name: change.name, kind: change.kind },
+			before,
+			{
+				...change,
+				// A rate typed as a number makes the label's words untrue.
+				...(change.rateText === undefined && change.rateMlL !== undefined ? { rateText: '' } : {}),
+				...(label ? { unit: label.unit, rateMlL: label.perL } : {}),
+			},
+		);
+		await saveProductIn(client, context, product, now, who);
+	});
+	return (await productList(pool, context, now)).find((p) => p.name === change.name)!;
+}
 
-/** The same inside a transaction that holds more. */
+/** Makes a product or changes it. A stock that differs from the one before was counted just now. */
 export async function saveProductIn(
 	client: Client,
 	context: SiteContext,

@@ -15,12 +15,12 @@ export async function saveRecipe(
 ): Promise<void> {
 	const product = await requireProduct(pool, context, r.product);
 	if (product.kind !== 'nutrient')
-		throw new Refusal(422, 'not-a-feed', [
+		throw new Refusal('not-a-feed', [
 			{ path: 'product', message: `“${product.name}” is no feed; a recipe is made with one.` },
 		]);
 	const water = r.water === null ? null : context.stations.find((s) => s.code === r.water);
 	if (water === undefined)
-		throw new Refusal(422, 'unknown-station', [{ path: 'water', message: `There is no station “${r.water}”.` }]);
+		throw new Refusal('unknown-station', [{ path: 'water', message: `There is no station “${r.water}”.` }]);
 	await transaction(pool, async (client) => {
 		await putRecipe(client, context.site.id, { ...r, productId: product.id, waterId: water?.id ?? null, at: now });
 		await insertAudit(client, context.site.id, who, 'recipe.saved', r.name, r);
@@ -31,7 +31,7 @@ export async function saveRecipe(
 export async function putAwayRecipe(pool: Pool, context: SiteContext, name: string, who: string): Promise<void> {
 	await transaction(pool, async (client) => {
 		if (!(await retireRecipe(client, context.site.id, name)))
-			throw new Refusal(404, 'unknown-recipe', [{ path: 'name', message: `There is no recipe “${name}”.` }]);
+			throw new Refusal('unknown-recipe', [{ path: 'name', message: `There is no recipe “${name}”.` }]);
 		await insertAudit(client, context.site.id, who, 'recipe.put-away', name, {});
 	});
 }

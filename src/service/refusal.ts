@@ -1,3 +1,5 @@
+import type { ProblemCode } from '@/contract/problems';
+
 /** A request that cannot be met, with what to do about it. The server turns it into problem details (RFC 9457). */
 export interface FieldProblem {
 	path: string;
@@ -6,9 +8,10 @@ export interface FieldProblem {
 
 export class Refusal extends Error {
 	constructor(
-		readonly status: 400 | 403 | 404 | 409 | 413 | 415 | 422,
-		readonly code: string,
+		readonly code: ProblemCode,
 		readonly errors: readonly FieldProblem[],
+		/** Words for the whole, and members of its own, as RFC 9457 allows. */
+		readonly more: { detail?: string; [member: string]: unknown } = {},
 	) {
 		super(errors.map((e) => e.message).join(' ') || code);
 	}

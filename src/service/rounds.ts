@@ -50,7 +50,7 @@ export async function endRound(
 ): Promise<RoundRow> {
 	const unknown = leftOut.findIndex((l) => !context.stations.some((s) => s.code === l.station));
 	if (unknown >= 0)
-		throw new Refusal(422, 'unknown-station', [
+		throw new Refusal('unknown-station', [
 			{ path: `left_out.${unknown}.station`, message: `There is no station “${leftOut[unknown]!.station}”.` },
 		]);
 	const round = await finishRound(pool, context.site.id, id, now, leftOut);
@@ -58,8 +58,7 @@ export async function endRound(
 	return round;
 }
 
-const noRound = (id: number) =>
-	new Refusal(404, 'no-such-round', [{ path: 'round', message: `There is no round ${id}.` }]);
+const noRound = (id: number) => new Refusal('no-such-round', [{ path: 'round', message: `There is no round ${id}.` }]);
 
 /** What is due along the line now. */
 export async function dueAlongTheLine(

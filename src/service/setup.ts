@@ -1,10 +1,15 @@
 import { isDeepStrictEqual } from 'node:util';
-import type { Unit } from '@/core/quantity';
+import type { z } from 'zod';
+import type { instrument, station, system } from '@/contract/site';
+import { unitNamed } from '@/core/quantity';
 import type { EventKind } from '@/core/reading/model';
 import { insertEvents } from '@/store/events';
 import { isLate, markDue } from '@/store/judging';
 import {
 	type InstrumentRow,
+	PLAIN_INSTRUMENT,
+	PLAIN_STATION,
+	PLAIN_SYSTEM,
 	putInstrument,
 	putStation,
 	putSystem,
@@ -13,6 +18,7 @@ import {
 } from '@/store/line';
 import { type Client, type Pool, transaction } from '@/store/pool';
 import { findSite, insertAudit, insertSite, type SiteRow, updateSite } from '@/store/site';
+import { changed } from './changed';
 import { judgeAgain } from './judging';
 import { intervalChoice } from './probes';
 import { Refusal } from './refusal';
@@ -25,12 +31,15 @@ const judgedBy = (s: SiteRow['settings']) => [s.sensitivity ?? 'usual', s.waits 
 /** Makes the site or changes it; settings that are not given stay as they are. */
 export async function saveSite(
 	pool: Pool,
-	change: Omit<SiteRow, 'id' | 'settings'> & { settings?: SiteRow['settings'] | undefined },
+	change: Omit<SiteRow, 'id' | 'settings' | 'units'> & {
+		units?: SiteRow['units'] | undefined;
+		settings?: SiteRow['settings'] | undefined;
+	},
 	who: string,
 ): Promise<SiteRow> {
 	return transaction(pool, async (client) => {
 		const before = await findSite(client);
-		const site = { ...change, settings: { ...before?.settings, ...change.settings } };
+		const site = { ...change, units: change.units ?? {}, settings: { ...before?.settings, ...change.settings } };
 		const after = before ? { ...site, id: before.id } : await insertSite(client, site);
 		if (before) await updateSite(client, after);
 		if (before && !isDeepStrictEqual(judgedBy(before.settings), judgedBy(site.settings)))
@@ -43,9 +52,15 @@ export async function saveSite(
 export async function saveSystem(
 	pool: Pool,
 	context: SiteContext,
-	system: Omit<SystemRow, 'id'>,
+	change: z.output<typeof system>,
 	who: string,
 ): Promise<SystemRow> {
+	const before = context.systems.find((s) => s.code === change.code);
+	const system = changed<Omit<SystemRow, 'id'>>(
+		{ ...PLAIN_SYSTEM, code: change.code, name: change.code, kind: change.kind },
+		before,
+		change,
+	);
 	return transaction(pool, async (client) => {
 		const saved = await putSystem(client, context.site.id, system);
 		await insertAudit(client, context.site.id, who, 'system.saved', system.code, system);
@@ -56,11 +71,23 @@ export async function saveSystem(
 export async function saveStation(
 	pool: Pool,
 	context: SiteContext,
-	station: Omit<StationRow, 'id'>,
+	change: z.output<typeof station>,
 	who: string,
 ): Promise<StationRow> {
+	const station = changed<Omit<StationRow, 'id'>>(
+		{
+			...PLAIN_STATION,
+			fedBy: [],
+			code: change.code,
+			name: change.code,
+			kind: change.kind,
+			position: 1 + Math.max(0, ...context.stations.map((s) => s.position)),
+		},
+		context.stations.find((s) => s.code === change.code),
+		change,
+	);
 	if (station.system !== null && !context.systems.some((s) => s.code === station.system))
-		throw new Refusal(422, 'unknown-system', [{ path: 'system', message: `There is no system “${station.system}”.` }]);
+		throw new Refusal('unknown-system', [{ path: 'system', message: `There is no system “${station.system}”.` }]);
 	return transaction(pool, async (client) => {
 		const id = await putStation(client, context.site.id, station);
 		const before = context.known.stations.get(station.code);
@@ -74,15 +101,20 @@ export async function saveStation(
 export async function saveInstrument(
 	pool: Pool,
 	context: SiteContext,
-	instrument: Omit<InstrumentRow, 'id'>,
+	change: z.output<typeof instrument>,
 	who: string,
 ): Promise<InstrumentRow> {
+	const before = context.instruments.find((i) => i.code === change.code);
+	const instrument = changed<Omit<InstrumentRow, 'id'>>(
+		{ ...PLAIN_INSTRUMENT, code: change.code, name: change.code, kind: change.kind, quantities: {} },
+		before,
+		change,
+	);
 	return transaction(pool, async (client) => {
 		const id = await putInstrument(client, context.site.id, instrument);
 		await insertAudit(client, context.site.id, who, 'instrument.saved', instrument.code, instrument);
 		const saved = { ...instrument, id };
 		// A scale or a compensation known better now re-reads the past.
-		const before = context.instruments.find((i) => i.code === instrument.code);
 		if (
 			before &&
 			(!isDeepStrictEqual(instrumentInfo(before), instrumentInfo(saved)) ||
@@ -106,7 +138,6 @@ export interface TypedEvent {
 	kind: EventKind;
 	amount: number | null;
 	unitText: string;
-	unit: Unit | null;
 	product: string;
 	note: string;
 }
@@ -129,9 +160,9 @@ export async function storeEvent(
 ): Promise<number> {
 	const station = context.stations.find((s) => s.code === e.station);
 	if (!station)
-		throw new Refusal(422, 'unknown-station', [{ path: 'station', message: `There is no station “${e.station}”.` }]);
-	if (e.unit === null && !AMOUNT_UNITS.includes(e.unitText))
-		throw new Refusal(422, 'unknown-unit', [
+		throw new Refusal('unknown-station', [{ path: 'station', message: `There is no station “${e.station}”.` }]);
+	if (!unitNamed(e.unitText) && !AMOUNT_UNITS.includes(e.unitText))
+		throw new Refusal('unknown-unit', [
 			{ path: 'unit', message: `“${e.unitText}” is not a unit of an amount; use mL, L or g.` },
 		]);
 	const [id] = await insertEvents(client, context.site.id, [

@@ -1,9 +1,9 @@
 import { amendEarlier, OPEN_CAUSES } from '@/core/judge/amend';
 import type { Reading, Verdict } from '@/core/reading/model';
 import type { ReadingRow } from '@/files/readings-row';
+import { copyReadings, copyVerdicts, type NewReading, reserveIds } from '@/store/copy-readings';
 import { amendStored } from '@/store/judging';
 import type { Client } from '@/store/pool';
-import { copyReadings, copyVerdicts, type NewReading, reserveIds } from '@/store/readings';
 import { type Judging, judgeFrom, MAX_SAMPLE } from './judging';
 import type { SiteContext } from './site';
 

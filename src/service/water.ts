@@ -1,40 +1,23 @@
+import type { WaterMembrane, WaterSource } from '@/contract/pages';
 import { QUANTITIES, type SeriesQuantity } from '@/core/quantity';
 import { permits } from '@/core/trust/trust';
 import type { Ions } from '@/core/water/ions';
 import { readReport } from '@/core/water/ions';
-import { type MembraneState, membraneState, pairRejection, type RejectionPoint } from '@/core/water/membrane';
+import { membraneState, pairRejection } from '@/core/water/membrane';
 import { followSource, type SourceChart } from '@/core/water/source-chart';
 import { listBatches, listRecipes } from '@/store/mix';
 import type { Db, Pool } from '@/store/pool';
 import { listReadings, newestTimes } from '@/store/readings';
 import { insertAudit } from '@/store/site';
-import { insertReport, listReports, type ReportRow } from '@/store/water';
-import { type Dependant, dependantsOf } from './dependants';
+import { insertReport, listReports } from '@/store/water';
+import { dependantsOf } from './dependants';
 import { productViews } from './products';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
 
-/** One source with its record: newest values, a chart for everything that was read of it, report. */
-export interface SourceView {
-	code: string;
-	name: string;
-	fedBy: string[];
-	newest: Partial<Record<SeriesQuantity, { value: number; at: number }>>;
-	/** EC and pH always; others where there are readings. */
-	charts: Partial<Record<SeriesQuantity, SourceChart>> & { ec: SourceChart; ph: SourceChart };
-	/** The newest, and all of them newest first. */
-	report: ReportRow | null;
-	reports: ReportRow[];
-	/** From readings, else from the report. */
-	alkalinityMgLCaco3: number | null;
-	hardnessMgLCaco3: number | null;
-	/** What hangs on its EC, where that has changed. */
-	depends: Dependant[];
-}
-
 export interface WaterView {
-	sources: SourceView[];
-	membranes: { station: string; feed: string; points: RejectionPoint[]; state: MembraneState }[];
+	sources: WaterSource[];
+	membranes: WaterMembrane[];
 }
 
 /** What makes a water what it is: a change of these is a change of the source. Temperature and level only come and go. */
@@ -86,10 +69,10 @@ export async function waterView(pool: Pool, context: SiteContext, now: number): 
 		}
 		return list;
 	};
-	const sources: SourceView[] = [];
+	const sources: WaterSource[] = [];
 	for (const s of stations) {
-		const newest: SourceView['newest'] = {};
-		const charts: SourceView['charts'] = { ec: followSource([]), ph: followSource([]) };
+		const newest: WaterSource['newest'] = {};
+		const charts: WaterSource['charts'] = { ec: followSource([]), ph: followSource([]) };
 		for (const q of QUANTITIES) {
 			if (q === 'tds' || !times.has(`${s.code}\u0000${q}`)) continue;
 			const points = await of(s.code, q);
@@ -104,7 +87,6 @@ export async function waterView(pool: Pool, context: SiteContext, now: number): 
 		sources.push({
 			code: s.code,
 			name: s.name,
-			fedBy: s.fedBy,
 			newest,
 			charts,
 			report,
@@ -115,7 +97,7 @@ export async function waterView(pool: Pool, context: SiteContext, now: number): 
 			depends: shift ? dependantsOf(context, s.code, shift, known) : [],
 		});
 	}
-	const membranes: WaterView['membranes'] = [];
+	const membranes: WaterMembrane[] = [];
 	for (const s of stations) {
 		// A source that another source feeds is treated water.
 		const feed = s.fedBy.find((f) => stations.some((x) => x.code === f));
@@ -134,9 +116,9 @@ export async function saveReport(
 ): Promise<number> {
 	const station = context.stations.find((s) => s.code === r.station);
 	if (!station)
-		throw new Refusal(422, 'unknown-station', [{ path: 'station', message: `There is no station “${r.station}”.` }]);
+		throw new Refusal('unknown-station', [{ path: 'station', message: `There is no station “${r.station}”.` }]);
 	if (Object.keys(r.ions).length === 0)
-		throw new Refusal(422, 'nothing-entered', [{ path: 'ions', message: 'Give at least one ion in mg/L.' }]);
+		throw new Refusal('nothing-entered', [{ path: 'ions', message: 'Give at least one ion in mg/L.' }]);
 	const id = await insertReport(db, context.site.id, { ...r, stationId: station.id, who });
 	await insertAudit(db, context.site.id, who, 'report.entered', r.station, { id });
 	return id;

@@ -1,3 +1,4 @@
+import type { ProbeEventKind, Storage } from '@/core/probe/care';
 import type { Db } from './pool';
 
 export interface CalibrationPointRow {
@@ -96,20 +97,12 @@ export async function setWithdrawn(
 	);
 }
 
-export const PROBE_EVENT_KINDS = [
-	'dropped',
-	'dried_out',
-	'cleaned',
-	'rehydrated',
-	'stored_wrong',
-	'new_probe',
-] as const;
 export interface ProbeEventRow {
 	id: number;
 	instrument: string;
 	quantity: 'ph' | 'ec';
 	at: number;
-	kind: (typeof PROBE_EVENT_KINDS)[number];
+	kind: ProbeEventKind;
 	before: number | null;
 	after: number | null;
 	note: string;
@@ -140,7 +133,7 @@ export interface ProbeRow {
 	quantity: 'ph' | 'ec';
 	serial: string;
 	inService: string | null;
-	storage: string;
+	storage: Storage;
 	storageRefilled: string | null;
 	note: string;
 }

@@ -1,20 +1,9 @@
 import type { Aeration } from '@/core/chem/degassing';
 import type { Quantity } from '@/core/quantity';
-import type { StationKind } from '@/core/reading/model';
+import type { StationKind, SystemKind } from '@/core/reading/model';
+import type { InstrumentKind, LiveKind } from '@/core/reading/protocol';
 import type { Rhythms } from '@/core/rhythm/due';
 import type { Db } from './pool';
-
-export const SYSTEM_KINDS = [
-	'raft_pond',
-	'channel',
-	'bucket',
-	'passive_tank',
-	'drip_to_drain',
-	'drip_recirculating',
-	'tower',
-	'flood_table',
-] as const;
-export type SystemKind = (typeof SYSTEM_KINDS)[number];
 
 export interface SystemRow {
 	id: number;
@@ -53,12 +42,11 @@ export interface StationRow {
 	mostPh: number | null;
 }
 
-export const INSTRUMENT_KINDS = ['ph', 'ec', 'combined', 'drop_kit', 'sensor_node'] as const;
 export interface InstrumentRow {
 	id: number;
 	code: string;
 	name: string;
-	kind: (typeof INSTRUMENT_KINDS)[number];
+	kind: InstrumentKind;
 	quantities: Partial<
 		Record<
 			Quantity,
@@ -69,7 +57,10 @@ export interface InstrumentRow {
 	compensates: boolean;
 	alphaPct: number;
 	continuous: boolean;
-	details: Record<string, unknown>;
+	/** How it speaks by itself. */
+	live: LiveKind;
+	/** Values printed on the card of a drop kit; null: the usual ones. */
+	printedPh: number[] | null;
 	calibrateBy: 'learned' | 'weekly' | 'before_use' | 'monthly' | 'maker';
 	makerDays: number | null;
 	remembersPoints: number;
@@ -83,13 +74,16 @@ export async function listSystems(db: Db, siteId: number): Promise<SystemRow[]> 
 	return (await db.query<SystemRow>(`SELECT ${SYSTEM} FROM system WHERE site_id = $1 ORDER BY id`, [siteId])).rows;
 }
 
+/** What is taken of a system until somebody says otherwise. */
+export const PLAIN_SYSTEM = { volumeL: null, medium: '', crop: '', stage: '', aeration: null } as const;
 /** What is taken of an instrument until somebody says otherwise. */
 export const PLAIN_INSTRUMENT = {
 	ppmScale: null,
 	compensates: true,
 	alphaPct: 2,
 	continuous: false,
-	details: {},
+	live: 'none',
+	printedPh: null,
 	calibrateBy: 'learned',
 	makerDays: null,
 	remembersPoints: 2,
@@ -169,7 +163,8 @@ export const PLAIN_STATION = {
 
 export async function listInstruments(db: Db, siteId: number): Promise<InstrumentRow[]> {
 	const { rows } = await db.query<InstrumentRow>(
-		`SELECT id, code, name, kind, quantities, ppm_scale AS "ppmScale", compensates, alpha_pct AS "alphaPct", continuous, details, calibrate_by AS "calibrateBy",
+		`SELECT id, code, name, kind, quantities, ppm_scale AS "ppmScale", compensates, alpha_pct AS "alphaPct", continuous, coalesce(details->>'live', 'none') AS live,
+			details->'printed' AS "printedPh", calibrate_by AS "calibrateBy",
 			maker_days AS "makerDays", remembers_points AS "remembersPoints", shows_mv AS "showsMv", locks
 		FROM instrument WHERE site_id = $1 AND retired_at IS NULL ORDER BY id`,
 		[siteId],
@@ -197,7 +192,7 @@ export async function putInstrument(db: Db, siteId: number, i: Omit<InstrumentRo
 			i.compensates,
 			i.alphaPct,
 			i.continuous,
-			i.details,
+			{ live: i.live, ...(i.printedPh ? { printed: i.printedPh } : {}) },
 			i.calibrateBy,
 			i.makerDays,
 			i.remembersPoints,

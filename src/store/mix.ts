@@ -1,3 +1,4 @@
+import type { BatchStepKind } from '@/core/mix/batch-course';
 import type { Db } from './pool';
 
 const MS = (column: string) => `(extract(epoch FROM ${column}) * 1000)::double precision`;
@@ -205,11 +206,10 @@ export interface BatchPlan {
 	strength?: number | null;
 	phFirst?: boolean;
 }
-export const BATCH_STEPS = ['filled', 'part', 'ec', 'diluted', 'fed', 'dosed', 'ph', 'next', 'done'] as const;
 export interface BatchStep {
 	at: number;
 	/** `next` goes on to the next phase as things are. */
-	step: (typeof BATCH_STEPS)[number];
+	step: BatchStepKind;
 	expected: number | null;
 	measured: number | null;
 	words: string;

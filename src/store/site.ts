@@ -5,8 +5,15 @@ export interface SiteRow {
 	id: number;
 	name: string;
 	timezone: string;
-	units: { ec?: string; temp?: string; volume?: string };
+	units: SiteUnits;
 	settings: SiteSettings;
+}
+
+/** What values are shown in; what is absent is as usual. */
+export interface SiteUnits {
+	ec?: 'mS/cm' | 'uS/cm' | 'ppm500' | 'ppm700' | undefined;
+	temp?: 'C' | 'F' | undefined;
+	volume?: 'L' | 'gal' | undefined;
 }
 
 /** How the grower wants the bench to be; what is absent is as usual. */

@@ -170,7 +170,7 @@ describe('the contract', () => {
 		expect((await get('/nothing')).status).toBe(404);
 		expect((await fetch(`${app.base}/api/v1/health`, { method: 'POST' })).status).toBe(405);
 		expect((await get('/readings/999999999/history')).status).toBe(404);
-		expect((await get('/readings?cursor=x')).status).toBe(400);
+		expect((await get('/readings?cursor=x')).status).toBe(422);
 		expect((await get('/readings?limit=0')).status).toBe(422);
 	});
 });

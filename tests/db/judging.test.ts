@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { enterCalibration, withdrawCalibration } from '@/service/calibrate';
-import { correctReading, decide, enterSamples } from '@/service/enter';
+import { decide } from '@/service/decide';
+import { correctReading, enterSamples } from '@/service/enter';
 import { judgeWhatIsDue, judgingIsDue } from '@/service/judging';
 import { enterEvent, saveSite } from '@/service/setup';
 import { requireSite, siteForIntake } from '@/service/site';
@@ -77,7 +78,6 @@ describe('what is learned of the past is in every verdict since', () => {
 					kind: 'solution_changed',
 					amount: 600,
 					unitText: 'L',
-					unit: 'L',
 					product: '',
 					note: '',
 				},

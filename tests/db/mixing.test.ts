@@ -164,7 +164,7 @@ describe('batches', () => {
 		});
 		const open = (await get('/batches')).batches.find((b: Answer) => b.id === body.id);
 		expect(open.finished_at).toBeNull();
-		expect(open.plan).toMatchObject({ recipe: 'leaf', phFirst: true, expectedEcUsCm: 1830, unit: 'mL' });
+		expect(open.plan).toMatchObject({ recipe: 'leaf', ph_first: true, expected_ec_us_cm: 1830, unit: 'mL' });
 		expect(open.log).toMatchObject([
 			{ step: 'part', amount: 250 },
 			{ step: 'ec', flag: 3, doubt: 'It jumps.', expected: 1830 },
@@ -353,10 +353,10 @@ describe('a source that changes', () => {
 		await reading('borehole', 'alkalinity', '210', 300);
 		expect((await sources()).depends).toEqual([]);
 		await reading('borehole', 'ec', '0.90', 20);
-		expect((await sources()).ec.wants).toBe('confirm');
+		expect((await sources()).charts.ec.wants).toBe('confirm');
 		await reading('borehole', 'ec', '0.91', 10);
-		const { depends, alkalinity } = await sources();
-		expect(alkalinity).toBeDefined();
+		const { depends, charts } = await sources();
+		expect(charts.alkalinity).toBeDefined();
 		const recipe = depends.find((d: Answer) => d.kind === 'recipe');
 		// From 0.78 to 0.905 at the learned 439 µS/cm for each mL/L: (1850 − 905)/439 = 2.15 instead of 2.44.
 		expect((await product('feed A and B')).learned_gain_us_cm_per_ml_l).toBe(439);

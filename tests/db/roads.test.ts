@@ -200,7 +200,6 @@ const asItHappened = (): Promise<Lines> =>
 							kind: e.kind as EventKind,
 							amount: e.amount,
 							unitText: e.unit,
-							unit: unitNamed(e.unit) ?? null,
 							product: e.product,
 							note: '',
 						},

@@ -127,8 +127,8 @@ describe('sources and batches', () => {
 	it('the demo’s borehole shift is confirmed and its membrane watched', async () => {
 		const { sources, membranes } = await (await fetch(`${app.base}/api/v1/sources`)).json();
 		const borehole = sources.find((s: Answer) => s.station === 'borehole');
-		expect(borehole.ec.shifts).toMatchObject([{ confirmed: true }]);
-		expect(borehole.ec.shifts[0].to).toBeCloseTo(872, -2);
+		expect(borehole.charts.ec.shifts).toMatchObject([{ confirmed: true }]);
+		expect(borehole.charts.ec.shifts[0].to).toBeCloseTo(872, -2);
 		expect(membranes).toMatchObject([{ station: 'ro', feed: 'borehole', state: { known: true, why: 'membrane' } }]);
 	});
 	it('the date of the membrane lies near the simulated truth', async () => {

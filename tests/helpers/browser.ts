@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import AxeBuilder from '@axe-core/playwright';
 import { type BrowserContext, chromium, type Page } from 'playwright-core';
 import { expect } from 'vitest';
+import { againstContract } from './contract-check';
 
 const FLAGS = [
 	'--headless',
@@ -15,6 +16,24 @@ const FLAGS = [
 	'--disable-component-update',
 	'--disable-sync',
 ];
+
+/** What was wrong, by the contract, with the answers that the pages of a browser were given. */
+function parseAnswers(context: BrowserContext): string[] {
+	const wrong: string[] = [];
+	context.on('response', async (response) => {
+		const { pathname } = new URL(response.url());
+		const type = response.headers()['content-type'] ?? '';
+		if (!pathname.startsWith('/api/v1/') || !type.includes('json')) return;
+		// A page that is left meanwhile takes the body with it.
+		const body = await response.json().catch(() => undefined);
+		if (body === undefined) return;
+		const method = response.request().method();
+		const path = pathname.slice('/api/v1'.length);
+		const words = againstContract(method, path, response.status(), type, body);
+		if (words) wrong.push(`${method} ${path} ${words}`);
+	});
+	return wrong;
+}
 
 /** Debian's Chromium with an empty profile of its own. */
 export async function openBrowser(
@@ -30,11 +49,13 @@ export async function openBrowser(
 		...(timezoneId === undefined ? {} : { timezoneId }),
 	});
 	context.setDefaultTimeout(15_000);
+	const wrong = parseAnswers(context);
 	return {
 		context,
 		close: async () => {
 			await context.close();
 			await rm(profile, { recursive: true, force: true });
+			expect(wrong).toEqual([]);
 		},
 	};
 }

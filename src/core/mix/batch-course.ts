@@ -4,6 +4,8 @@
  * the end, because feeds pull it down.
  */
 export type BatchPhase = 'water-ph' | 'parts' | 'ec' | 'ph' | 'done';
+export const BATCH_STEPS = ['filled', 'part', 'ec', 'diluted', 'fed', 'dosed', 'ph', 'next', 'done'] as const;
+export type BatchStepKind = (typeof BATCH_STEPS)[number];
 export interface CoursePlan {
 	parts: number;
 	targetEcUsCm: number | null;

@@ -20,7 +20,6 @@ export interface BatchFigures {
 
 /** One step of a batch as it is logged. */
 export interface LoggedStep {
-	at: number;
 	step: string;
 	measured: number | null;
 	/** mL or g poured. */

@@ -76,4 +76,5 @@ export const unitFits = (quantity: Quantity, unit: Unit): boolean =>
 
 /** TDS of a meter is EC by another name; both are one series. */
 export type SeriesQuantity = Exclude<Quantity, 'tds'>;
+export const SERIES_QUANTITIES = QUANTITIES.filter((q): q is SeriesQuantity => q !== 'tds');
 export const seriesQuantity = (quantity: Quantity): SeriesQuantity => (quantity === 'tds' ? 'ec' : quantity);

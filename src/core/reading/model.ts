@@ -5,6 +5,19 @@ import type { PpmScale, Quantity, Unit } from '../quantity';
 export const STATION_KINDS = ['source', 'blend', 'mix', 'reservoir', 'root_zone', 'drain', 'standard'] as const;
 export type StationKind = (typeof STATION_KINDS)[number];
 
+/** Plants that share one solution are kept in one of these. */
+export const SYSTEM_KINDS = [
+	'raft_pond',
+	'channel',
+	'bucket',
+	'passive_tank',
+	'drip_to_drain',
+	'drip_recirculating',
+	'tower',
+	'flood_table',
+] as const;
+export type SystemKind = (typeof SYSTEM_KINDS)[number];
+
 export interface Range {
 	low: number;
 	high: number;

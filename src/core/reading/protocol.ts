@@ -13,7 +13,12 @@ export interface ProtocolStep {
 	why: string;
 }
 
-export type InstrumentKind = 'ph' | 'ec' | 'combined' | 'drop_kit' | 'sensor_node';
+/** How an instrument may speak by itself; `none` is typed in by hand. */
+export const LIVE_KINDS = ['none', 'simulated'] as const;
+export type LiveKind = (typeof LIVE_KINDS)[number];
+
+export const INSTRUMENT_KINDS = ['ph', 'ec', 'combined', 'drop_kit', 'sensor_node'] as const;
+export type InstrumentKind = (typeof INSTRUMENT_KINDS)[number];
 
 const CATALOGUE = {
 	run: ['Run the tap or hose for two minutes', 'What stood in the pipe is not what comes out of the ground.'],

@@ -1,10 +1,8 @@
+import type { LiveKind } from '@/core/reading/protocol';
 import type { MeterAdapter } from './adapter';
 import { SimulatedAdapter } from './simulated';
 
-/** How an instrument may speak by itself; `none` is typed in by hand. A new kind of device is a line here. */
-export const LIVE_KINDS = ['none', 'simulated'] as const;
-export type LiveKind = (typeof LIVE_KINDS)[number];
-
+/** A new kind of device is a line here. */
 const MAKE: Record<Exclude<LiveKind, 'none'>, (instrument: string) => MeterAdapter> = {
 	simulated: (instrument) => new SimulatedAdapter([...instrument].reduce((sum, c) => sum * 31 + c.charCodeAt(0), 7)),
 };

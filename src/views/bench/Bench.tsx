@@ -1,4 +1,5 @@
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import type { Change } from '@/contract/meters';
 import { fromWorking } from '@/core/judge/working-scale';
 import { driftUncertainty } from '@/core/probe/drift';
 import { chanceInRange } from '@/core/probe/normal';
@@ -6,8 +7,7 @@ import { type Quantity, seriesQuantity } from '@/core/quantity';
 import { AFTERWARDS, ownProtocol, skippedSteps, usualProtocol } from '@/core/reading/protocol';
 import type { SiteView } from '@/core/reading/site-view';
 import { standingOf } from '@/core/trust/standing';
-import type { Change } from '@/server/contract';
-import { api } from '../api';
+import { api } from '../data/client';
 import { EventForm } from '../entry/EventForm';
 import { fixedValue } from '../entry/fix';
 import { type DraftSample, engineOf, judgeDraft, PAGE, readingsOf, type SaveResult, save } from '../entry/sample';
@@ -457,7 +457,7 @@ export function Bench({
 						printed={kit.printed ?? USUAL_PRINTED}
 						onPick={(interval) => setText(kitRow, 'ph', interval)}
 						onPrinted={async (values) => {
-							await api('/instruments', { json: { code: kit.info.code, kind: 'drop_kit', printed_ph: values } });
+							await api('POST /instruments', { body: { code: kit.info.code, kind: 'drop_kit', printed_ph: values } });
 							location.reload();
 						}}
 					/>

@@ -1,8 +1,8 @@
 import { useEffect, useState } from 'react';
+import type { Change } from '@/contract/meters';
 import { QUANTITY, type Quantity } from '@/core/quantity';
 import { standingOf } from '@/core/trust/standing';
-import type { Change } from '@/server/contract';
-import { api } from '../api';
+import { api } from '../data/client';
 import { unitLabel } from '../ui/format';
 
 const ASK_MS = 3000;
@@ -16,7 +16,7 @@ export function useChanges(on: (change: Change) => void): void {
 		const ask = async () => {
 			if (document.hidden) return;
 			try {
-				const news = await api<{ last: number; changes: Change[] }>(`/changes${seen === null ? '' : `?after=${seen}`}`);
+				const news = await api('GET /changes', { query: seen === null ? {} : { after: seen } });
 				if (gone) return;
 				seen = news.last;
 				for (const change of news.changes) on(change);

@@ -1,11 +1,13 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
+import type { Contract } from '@/contract';
+import type { Call } from '@/contract/operation';
 import { type Waits, wantedWait } from '@/core/judge/waits';
 import type { Quantity } from '@/core/quantity';
 import { decimal } from '@/core/quantity';
 import { FIELD, type Settling, settling, TIGHT } from '@/core/reading/settling';
 import type { DisplayUnits } from '@/core/reading/site-view';
 import { type MeterSample, REFUSED_WORDS, type Refused, StreamIntake } from '@/core/reading/stream';
-import { api } from '../api';
+import { addressOf, api } from '../data/client';
 import { QUANTITY_HUE, shown, unitLabel } from '../ui/format';
 import { SettleCurve } from './SettleCurve';
 
@@ -23,6 +25,8 @@ export interface Taken {
 	texts: Partial<Record<Quantity, string>>;
 	waitS: number;
 }
+
+type Act = Call<'POST /meters/:code/act', Contract['POST /meters/:code/act']>['body'];
 
 /** A meter that speaks by itself: what it shows, whether it has settled, its curve, and the values to take over. */
 export function LiveMeter({
@@ -67,7 +71,7 @@ export function LiveMeter({
 
 	useEffect(() => {
 		if (!listening) return;
-		const source = new EventSource(`/api/v1/meters/${encodeURIComponent(instrument)}/stream`);
+		const source = new EventSource(addressOf('GET /meters/:code/stream', { params: { code: instrument } }));
 		source.onopen = () => setLost(false);
 		source.onerror = () => setLost(true);
 		source.onmessage = (e: MessageEvent<string>) => {
@@ -88,9 +92,9 @@ export function LiveMeter({
 		};
 	}, [instrument, listening]);
 
-	async function act(body: Record<string, unknown>, step?: string) {
+	async function act(body: Act, step?: string) {
 		try {
-			await api(`/meters/${encodeURIComponent(instrument)}/act`, { json: body });
+			await api('POST /meters/:code/act', { params: { code: instrument }, body });
 			setProblem('');
 			if (step) onStep(step);
 		} catch (error) {
@@ -105,9 +109,9 @@ export function LiveMeter({
 				do: 'dip',
 				station,
 				water: {
-					...(number(water.ph) !== undefined ? { ph: number(water.ph) } : {}),
-					...(ec !== undefined ? { ec_us_cm: ec * 1000 } : {}),
-					...(number(water.temp) !== undefined ? { temp_c: number(water.temp) } : {}),
+					ph: number(water.ph),
+					ec_us_cm: ec === undefined ? undefined : ec * 1000,
+					temp_c: number(water.temp),
 				},
 			},
 			'deep',

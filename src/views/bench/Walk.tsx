@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import type { SiteView } from '@/core/reading/site-view';
-import { api } from '../api';
+import { api } from '../data/client';
 import type { WalkStop } from './StationList';
 
 /** Where the round stands, and its end: what was left out is kept with its reason. */
@@ -24,8 +24,9 @@ export function Walk({
 	const name = (code: string) => site.stations.find((s) => s.info.code === code)?.name ?? code;
 	const finish = async () => {
 		try {
-			await api(`/rounds/${walk.id}/finish`, {
-				json: { left_out: open.map((s) => ({ station: s.station, reason: reasons[s.station] ?? '' })) },
+			await api('POST /rounds/:id/finish', {
+				params: { id: walk.id },
+				body: { left_out: open.map((s) => ({ station: s.station, reason: reasons[s.station] ?? '' })) },
 			});
 			location.href = `/?done=${walk.id}`;
 		} catch (error) {

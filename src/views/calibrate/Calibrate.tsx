@@ -1,13 +1,14 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
+import type { Lot } from '@/contract/calibrations';
+import type { Probe } from '@/contract/probes';
 import { evaluateCalibration } from '@/core/probe/calibration';
 import { likelyStandard, nominalValue, standardNamed } from '@/core/probe/standards';
 import { decimal } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
-import { api } from '../api';
-import { followJob, pendingJob } from '../job';
-import type { Probe } from '../probes/types';
-import { amount } from '../probes/words';
+import { begin } from '../data/client';
+import { followJob, pendingJob } from '../data/job';
 import { age } from '../ui/format';
+import { type Outcome, Result } from './Result';
 import { SettleTimer } from './SettleTimer';
 
 interface Step {
@@ -17,21 +18,6 @@ interface Step {
 	left: string;
 	mv: string;
 }
-interface Outcome {
-	id: number;
-	result: {
-		verdict: 'good' | 'watch' | 'fail';
-		reasons: { message: string }[];
-		offset: number;
-		slopePct: number | null;
-		cellFactor: number | null;
-	};
-	doubts: string[];
-	restated: number;
-	rejected: number;
-	provisional: boolean;
-}
-
 const PH = [
 	'pH 7.00',
 	'pH 7.01',
@@ -58,7 +44,7 @@ export function Calibrate({
 }: {
 	site: SiteView;
 	probes: Probe[];
-	lots: { name: string; standard: string; expires: string | null }[];
+	lots: Lot[];
 	asked: { instrument: string | null; quantity: string | null };
 }) {
 	const key = (p: { instrument: string; quantity: string }) => `${p.instrument}|${p.quantity}`;
@@ -96,7 +82,9 @@ export function Calibrate({
 		// Left while it was being worked out: take it up again.
 		const running = pendingJob('calibration');
 		if (running)
-			followJob<Outcome>('calibration', running, setProgress).then(setOutcome, (e: Error) => setProblem(e.message));
+			followJob('POST /calibrations', 'calibration', running, setProgress).then(setOutcome, (e: Error) =>
+				setProblem(e.message),
+			);
 	}, [asked]);
 	useEffect(() => {
 		if (temp || steps.some((s) => s.found)) localStorage.setItem(DRAFT, JSON.stringify({ chosen, kind, temp, steps }));
@@ -176,8 +164,8 @@ export function Calibrate({
 						mv: decimal(s.mv.trim()) ?? null,
 					})),
 			};
-			const { job } = await api<{ job: string }>('/calibrations?background=1', { json: body });
-			setOutcome(await followJob<Outcome>('calibration', job, setProgress));
+			const job = await begin('POST /calibrations', { body });
+			setOutcome(await followJob('POST /calibrations', 'calibration', job, setProgress));
 			localStorage.removeItem(DRAFT);
 		} catch (error) {
 			setProblem((error as Error).message);
@@ -419,71 +407,5 @@ export function Calibrate({
 				Save the {kind === 'adjust' ? 'calibration' : 'check'}
 			</button>
 		</form>
-	);
-}
-
-function Result({ outcome, probe, onAgain }: { outcome: Outcome; probe: Probe; onAgain: () => void }) {
-	const { result } = outcome;
-	const heading = useRef<HTMLHeadingElement>(null);
-	useEffect(() => heading.current?.focus(), []);
-	const q = probe.quantity;
-	return (
-		<div className="max-w-[46rem]" data-outcome={outcome.id}>
-			<h1 ref={heading} tabIndex={-1}>
-				{probe.name}: {result.verdict === 'good' ? 'good' : result.verdict === 'watch' ? 'watch it' : 'it fails'}
-			</h1>
-			<p className="mt-2">
-				{q === 'ph'
-					? `As found it was ${amount('ph', Math.abs(result.offset))} too ${result.offset >= 0 ? 'high' : 'low'}${result.slopePct === null ? '' : `, slope ${result.slopePct.toFixed(1)} %`}.`
-					: `Cell factor ${result.cellFactor?.toFixed(3)}.`}
-			</p>
-			<Before probe={probe} />
-			{result.reasons.map((r) => (
-				<p key={r.message}>{r.message}</p>
-			))}
-			{outcome.doubts.map((d) => (
-				<p key={d} className="text-soft">
-					{d}
-				</p>
-			))}
-			<div className="note-rule mt-4">
-				<h2>What it means for the readings before</h2>
-				<p data-restated={outcome.restated}>
-					{outcome.restated > 0
-						? `${outcome.restated} ${outcome.restated === 1 ? 'reading' : 'readings'} since the last calibration ${outcome.restated === 1 ? 'has' : 'have'} been restated; the originals stand beside them.`
-						: 'The readings since the last calibration stand as they are.'}
-					{outcome.provisional &&
-						' It is provisional: another meter erred alike in the same bottle. Dip both in a second lot.'}
-					{outcome.rejected > 0 && ` ${outcome.rejected} lie too far off to be put right.`}
-				</p>
-			</div>
-			<a className="act act-main" href={`/probes/${encodeURIComponent(probe.instrument)}/${q}`}>
-				See what changed
-			</a>{' '}
-			<button type="button" className="act !font-normal" onClick={onAgain}>
-				Another calibration
-			</button>
-			<p className="text-soft mt-3">
-				Rinse the probe and put it back:{' '}
-				{q === 'ph'
-					? 'the bulb stays wet in its storage solution'
-					: 'the cell is kept dry and clean; a combined pen stays wet'}
-				.
-			</p>
-		</div>
-	);
-}
-
-/** The calibration before this one, to hold the new one against. */
-function Before({ probe }: { probe: Probe }) {
-	if (probe.last_offset === null) return <p className="text-soft">It is the first calibration of this probe here.</p>;
-	const words =
-		probe.quantity === 'ec'
-			? `cell factor ${probe.last_cell_factor?.toFixed(3)}`
-			: `${amount('ph', Math.abs(probe.last_offset))} too ${probe.last_offset >= 0 ? 'high' : 'low'}${probe.last_slope_pct === null ? '' : `, slope ${probe.last_slope_pct.toFixed(1)} %`}`;
-	return (
-		<p className="text-soft" data-before>
-			The time before: {words}.
-		</p>
 	);
 }

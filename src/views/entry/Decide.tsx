@@ -1,9 +1,9 @@
 import { useState } from 'react';
+import type { StoredReading } from '@/contract/readings';
 import { QUANTITY, type Unit, unitNamed } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { standingOf } from '@/core/trust/standing';
-import type { StoredReading } from '@/server/contract';
-import { api } from '../api';
+import { api } from '../data/client';
 import { age, unitLabel } from '../ui/format';
 import { StandingMark } from '../ui/StandingMark';
 import { fixedValue } from './fix';
@@ -32,8 +32,10 @@ export function Decide({
 			setProblem((error as Error).message);
 		}
 	};
-	const decide = (kind: string, why = '') =>
-		attempt(kind, () => api(`/readings/${reading.id}/decision`, { json: { kind, reason: why } }));
+	const decide = (kind: 'keep' | 'discard' | 'retest', why = '') =>
+		attempt(kind, () =>
+			api('POST /readings/:id/decision', { params: { id: reading.id }, body: { kind, reason: why } }),
+		);
 	const unit = (unitNamed(reading.unit) ?? 'pH') as Unit;
 	const target: Unit = reading.cause === 'unit-slip' && reading.quantity === 'ec' ? site.units.ec : unit;
 	return (
@@ -77,8 +79,9 @@ export function Decide({
 							className="act"
 							onClick={() =>
 								attempt('correct', () =>
-									api(`/readings/${reading.id}/correction`, {
-										json: {
+									api('POST /readings/:id/correction', {
+										params: { id: reading.id },
+										body: {
 											value: fixedValue(reading.suggested!, target, reading.value),
 											unit: target,
 											reason: reading.cause,

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { decimal } from '@/core/quantity';
 import type { EventKind } from '@/core/reading/model';
 import type { SiteView } from '@/core/reading/site-view';
-import { api } from '../api';
+import { api } from '../data/client';
 
 const KINDS: readonly (readonly [EventKind, string, string])[] = [
 	['water_added', 'water added', 'L'],
@@ -39,8 +39,8 @@ export function EventForm({
 					const value = amount.trim() === '' ? null : decimal(amount.trim());
 					if (value === undefined) return setProblem('The amount is a number.');
 					try {
-						await api('/events', {
-							json: {
+						await api('POST /events', {
+							body: {
 								station,
 								kind,
 								amount: value,

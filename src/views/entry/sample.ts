@@ -1,10 +1,13 @@
+import type { Contract } from '@/contract';
+import type { Got } from '@/contract/operation';
+import type { NewReading } from '@/contract/readings';
 import { SENSITIVITY } from '@/core/judge/context';
 import { Engine } from '@/core/judge/engine';
 import type { Quantity, Unit } from '@/core/quantity';
 import { readingFromText, temperatureOf } from '@/core/reading/from-text';
 import type { Reading, Verdict } from '@/core/reading/model';
 import type { SiteView } from '@/core/reading/site-view';
-import { ApiProblem, api } from '../api';
+import { ApiProblem, api } from '../data/client';
 
 /** A sample as a person is entering it, and how it is judged and sent. */
 export interface DraftValue {
@@ -79,20 +82,7 @@ export function judgeDraft(engine: Engine, d: DraftSample): Verdict[] {
 	return engine.judge(readingsOf(d, d.at ?? Date.now()));
 }
 
-interface Body {
-	time: string;
-	station: string;
-	instrument: string | null;
-	quantity: Quantity;
-	value: string;
-	unit: string;
-	temp_c: number | null;
-	wait_s: number | null;
-	note: string;
-	skipped?: string[];
-}
-
-function bodyOf(d: DraftSample, at: number): Body[] {
+function bodyOf(d: DraftSample, at: number): NewReading[] {
 	const tempC = sampleTemp(d);
 	return d.values.map((v) => ({
 		time: new Date(at).toISOString(),
@@ -109,13 +99,13 @@ function bodyOf(d: DraftSample, at: number): Body[] {
 }
 
 const WAITING = 'cordwain.waiting';
-type Waiting = { source: string; body: Body[]; round?: number | null };
+type Waiting = { source: DraftSample['source']; body: NewReading[]; round?: number | null };
 
 /** Names this page, so that it can tell its own entries from those of others. */
 export const PAGE = globalThis.crypto?.randomUUID?.() ?? String(Math.random()).slice(2);
 
-const address = (w: Waiting): string =>
-	`/readings?source=${w.source}&page=${PAGE}${w.round ? `&round=${w.round}` : ''}`;
+const send = ({ source, body, round }: Waiting) =>
+	api('POST /readings', { query: { source, page: PAGE, ...(round ? { round } : {}) }, body });
 
 export const waiting = (): Waiting[] => {
 	try {
@@ -126,13 +116,7 @@ export const waiting = (): Waiting[] => {
 };
 const setWaiting = (list: Waiting[]) => localStorage.setItem(WAITING, JSON.stringify(list));
 
-export interface Stored {
-	samples: {
-		readings: { id: number; flag: number; cause: string | null; message: string }[];
-		round_finished_at: string | null;
-		retests: { reading_id: number; answered_before_at: string | null }[];
-	}[];
-}
+type Stored = Got<Contract['POST /readings']>;
 export type SaveResult = { kind: 'stored'; at: number; stored: Stored } | { kind: 'kept'; message: string };
 
 /** Stores samples; when the server or its database is away they wait on this device and are sent later. */
@@ -142,7 +126,7 @@ export async function save(drafts: readonly DraftSample[]): Promise<SaveResult> 
 	const { source, round } = drafts[0]!;
 	const entry: Waiting = { source, body, round: round ?? null };
 	try {
-		const stored = await api<Stored>(address(entry), { json: body });
+		const stored = await send(entry);
 		return { kind: 'stored', at: now, stored };
 	} catch (error) {
 		if (!(error instanceof ApiProblem) || !error.unreachable) throw error;
@@ -159,7 +143,7 @@ export async function sendWaiting(): Promise<number> {
 		const first = list[0];
 		if (!first) return sent;
 		try {
-			await api(address(first), { json: first.body });
+			await send(first);
 		} catch (error) {
 			if (error instanceof ApiProblem && error.unreachable) return sent;
 			throw error;

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useState } from 'react';
 import type { SiteView } from '@/core/reading/site-view';
-import { api } from '../api';
+import { api } from '../data/client';
 import { sendWaiting, waiting } from '../entry/sample';
 import { isTyping } from '../ui/typing';
 import { Keys } from './Keys';
@@ -75,10 +75,7 @@ export function Frame({ place, site, reviewCount }: { place: string; site: SiteV
 			else if (e.key === 'u') {
 				e.preventDefault();
 				try {
-					const { undone } = await api<{ undone: { station: string; quantity: string; value: string }[] }>(
-						'/readings/undo',
-						{ method: 'POST' },
-					);
+					const { undone } = await api('POST /readings/undo');
 					setSaid(
 						undone.length === 0
 							? 'There is nothing to undo.'

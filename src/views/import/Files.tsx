@@ -1,10 +1,10 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { z } from 'zod';
-import type { importReport } from '@/server/contract';
-import { api } from '../api';
-import { followJob, pendingJob } from '../job';
+import type { Contract } from '@/contract';
+import type { Got } from '@/contract/operation';
+import { addressOf, begin } from '../data/client';
+import { followJob, pendingJob } from '../data/job';
 
-type Report = z.output<typeof importReport>;
+type Report = Got<Contract['POST /import']>;
 
 /** Files in and out: an import shows what it would do before it does it. */
 export function Files({ timezone }: { timezone: string }) {
@@ -16,7 +16,7 @@ export function Files({ timezone }: { timezone: string }) {
 
 	const follow = useCallback(async (id: string) => {
 		try {
-			setReport(await followJob<Report>('import', id, setProgress));
+			setReport(await followJob('POST /import', 'import', id, setProgress));
 		} catch (error) {
 			setProblem((error as Error).message);
 		} finally {
@@ -28,11 +28,11 @@ export function Files({ timezone }: { timezone: string }) {
 		const id = pendingJob('import');
 		if (id) follow(id);
 	}, [follow]);
-	async function send(chosen: File, query: string) {
+	async function send(chosen: File, query: { dry_run?: '1'; keep_good?: '1' }) {
 		setProblem('');
 		setProgress('Sending …');
 		try {
-			const { job } = await api<{ job: string }>(`/import?background=1&${query}`, { body: chosen });
+			const job = await begin('POST /import', { query, file: { data: chosen, type: 'text/csv' } });
 			await follow(job);
 		} catch (error) {
 			setProblem((error as Error).message);
@@ -43,7 +43,7 @@ export function Files({ timezone }: { timezone: string }) {
 		if (!chosen) return;
 		setFile(chosen);
 		setReport(null);
-		send(chosen, 'dry_run=1');
+		send(chosen, { dry_run: '1' });
 	};
 	const stored = report !== null && !report.dry_run;
 	const fresh = report ? report.good - report.duplicates : 0;
@@ -117,7 +117,7 @@ export function Files({ timezone }: { timezone: string }) {
 									type="button"
 									className="act mt-2"
 									disabled={progress !== ''}
-									onClick={() => file && send(file, report.bad > 0 ? 'keep_good=1' : '')}
+									onClick={() => file && send(file, report.bad > 0 ? { keep_good: '1' } : {})}
 								>
 									{report.bad > 0
 										? `Store the ${fresh} good lines, leave out ${report.bad}`
@@ -158,16 +158,16 @@ export function Files({ timezone }: { timezone: string }) {
 			<section className="note-rule">
 				<h2>Take everything out</h2>
 				<p className="text-soft mb-2">The same open formats; a file taken out and brought in again changes nothing.</p>
-				<a className="act" href="/api/v1/readings?format=csv" download>
+				<a className="act" href={addressOf('GET /readings', { query: { format: 'csv' } })} download>
 					readings.csv
 				</a>{' '}
-				<a className="act" href="/api/v1/events?format=csv" download>
+				<a className="act" href={addressOf('GET /events', { query: { format: 'csv' } })} download>
 					events.csv
 				</a>{' '}
-				<a className="act" href="/api/v1/calibrations?format=csv" download>
+				<a className="act" href={addressOf('GET /calibrations', { query: { format: 'csv' } })} download>
 					calibrations.csv
 				</a>{' '}
-				<a className="act !font-normal" href="/api/v1/restatements" download>
+				<a className="act !font-normal" href={addressOf('GET /restatements', {})} download>
 					restatements.csv
 				</a>
 			</section>

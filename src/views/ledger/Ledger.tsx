@@ -1,26 +1,15 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { chanceInRange } from '@/core/probe/normal';
+import type { Contract } from '@/contract';
+import type { Got } from '@/contract/operation';
 import { QUANTITIES, QUANTITY } from '@/core/quantity';
 import { formatTime, startOfDay } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
-import { standingOf } from '@/core/trust/standing';
-import { mayBeDecided } from '@/core/trust/trust';
-import type { StoredReading } from '@/server/contract';
-import { api } from '../api';
-import { Decide } from '../entry/Decide';
-import { chanceWords, dateTime, shown, unitLabel } from '../ui/format';
-import { StandingMark } from '../ui/StandingMark';
+import { addressOf, api } from '../data/client';
 import { isAtControl } from '../ui/typing';
+import { type History, Row } from './Row';
 
-interface Page {
-	readings: StoredReading[];
-	next_cursor: string | null;
-}
-interface History {
-	readings: StoredReading[];
-	decisions: { id: number; reading_id: number; kind: string; reason: string; who: string; time: string }[];
-}
-const STANDINGS = ['', 'sound', 'doubtful', 'bad'] as const;
+type Page = Got<Contract['GET /readings']>;
+const STANDINGS = ['sound', 'doubtful', 'bad'] as const;
 const COLUMNS = [
 	['time', 'Time'],
 	['station', 'Station'],
@@ -54,16 +43,22 @@ export function Ledger({
 
 	const query = useCallback(
 		(cursor?: string) => {
-			const q = new URLSearchParams({ limit: '100', order: sort.key === 'time' && !sort.down ? 'oldest' : 'newest' });
-			for (const key of ['station', 'quantity', 'standing'] as const) if (filter[key]) q.set(key, filter[key]);
 			// A day is the site’s, wherever it is looked at from.
-			for (const key of ['from', 'to'] as const) {
-				const at = startOfDay(filter[key], site.timezone);
-				if (at !== null) q.set(key, formatTime(at));
-			}
-			if (filter.all) q.set('all', '1');
-			if (cursor) q.set('cursor', cursor);
-			return `/readings?${q}`;
+			const day = (text: string) => {
+				const at = startOfDay(text, site.timezone);
+				return at === null ? {} : { at: formatTime(at) };
+			};
+			return {
+				limit: 100,
+				order: sort.key === 'time' && !sort.down ? ('oldest' as const) : ('newest' as const),
+				station: filter.station || undefined,
+				quantity: filter.quantity || undefined,
+				standing: STANDINGS.find((s) => s === filter.standing),
+				from: day(filter.from).at,
+				to: day(filter.to).at,
+				all: filter.all ? ('1' as const) : undefined,
+				cursor,
+			};
 		},
 		[filter, sort, site.timezone],
 	);
@@ -72,7 +67,7 @@ export function Ledger({
 		latest.current++;
 		const mine = latest.current;
 		try {
-			const answer = await api<Page>(query());
+			const answer = await api('GET /readings', { query: query() });
 			// An earlier filter's answer that comes late must not overwrite this one's.
 			if (mine !== latest.current) return;
 			setPage(answer);
@@ -108,7 +103,7 @@ export function Ledger({
 			setOpen(id);
 			setHistory(null);
 			setHistory(
-				await api<History>(`/readings/${id}/history`).catch((e: Error) => {
+				await api('GET /readings/:id/history', { params: { id } }).catch((e: Error) => {
 					setProblem(e.message);
 					return null;
 				}),
@@ -132,8 +127,8 @@ export function Ledger({
 	}, [current, rows, toggle]);
 
 	const csv = () => {
-		const q = new URLSearchParams({ format: 'csv' });
-		return `/api/v1${query().replace(/limit=100&/, '')}&${q}`;
+		const { limit: _, ...all } = query();
+		return addressOf('GET /readings', { query: { ...all, format: 'csv' } });
 	};
 	const select = (
 		id: 'station' | 'quantity' | 'standing',
@@ -177,7 +172,7 @@ export function Ledger({
 				{select(
 					'standing',
 					'Standing',
-					STANDINGS.slice(1).map((s) => [s, s] as const),
+					STANDINGS.map((s) => [s, s] as const),
 				)}
 				{(['from', 'to'] as const).map((k) => (
 					<div key={k}>
@@ -273,7 +268,7 @@ export function Ledger({
 						type="button"
 						className="act"
 						onClick={async () => {
-							const more = await api<Page>(query(page.next_cursor!));
+							const more = await api('GET /readings', { query: query(page.next_cursor!) });
 							setPage({ readings: [...page.readings, ...more.readings], next_cursor: more.next_cursor });
 						}}
 					>
@@ -284,150 +279,6 @@ export function Ledger({
 					<kbd>j</kbd> <kbd>k</kbd> move, <kbd>Enter</kbd> opens the history
 				</span>
 			</p>
-		</div>
-	);
-}
-
-function Row({
-	r,
-	site,
-	current,
-	open,
-	history,
-	onToggle,
-	onDecided,
-}: {
-	r: StoredReading;
-	site: SiteView;
-	current: boolean;
-	open: boolean;
-	history: History | null;
-	onToggle: () => void;
-	onDecided: () => void;
-}) {
-	const gone = r.superseded || r.decision === 'undo';
-	const station = site.stations.find((s) => s.info.code === r.station)?.name ?? r.station;
-	return (
-		<>
-			<tr
-				data-row={r.id}
-				className={`border-b border-line cursor-pointer ${current ? 'bg-zone' : ''} ${gone ? 'line-through text-soft' : ''}`}
-				onClick={onToggle}
-			>
-				<td className="py-1 pr-3 whitespace-nowrap">{dateTime(Date.parse(r.time), site.timezone)}</td>
-				<td className="pr-3">{station}</td>
-				<td className="pr-3">{QUANTITY[r.quantity].name}</td>
-				<td className="pr-3 font-bold whitespace-nowrap">
-					{shown(r.quantity, r.restated ?? r.canonical_value, site.units)}
-				</td>
-				<td className="pr-3 hidden md:table-cell text-soft whitespace-nowrap">
-					{r.value} {unitLabel(r.unit)}
-				</td>
-				<td className="pr-3">
-					{r.instrument ? (site.instruments.find((i) => i.info.code === r.instrument)?.name ?? r.instrument) : ''}
-				</td>
-				<td className="pr-3 whitespace-nowrap">
-					<button
-						type="button"
-						className="cursor-pointer"
-						aria-expanded={open}
-						aria-label={`${standingOf(r)}: history`}
-						tabIndex={current ? 0 : -1}
-					>
-						<StandingMark standing={standingOf(r)} word />
-					</button>
-				</td>
-				<td className="hidden md:table-cell text-soft max-w-[26ch] truncate">{r.note || r.cause}</td>
-			</tr>
-			{open && (
-				<tr className="border-b border-line bg-lit">
-					<td colSpan={8} className="p-3">
-						{!gone && mayBeDecided(r) ? (
-							<Decide reading={r} site={site} now={Date.now()} onDone={onDecided} />
-						) : (
-							<p>{r.message || 'The reading fits what this station showed before.'}</p>
-						)}
-						<Explain r={r} site={site} />
-						<h2 className="mt-2 text-[0.9rem]">History</h2>
-						<ul className="text-[0.9rem]" data-history>
-							{history?.readings.map((h) => (
-								<li key={h.id}>
-									{dateTime(Date.parse(h.entered_at), site.timezone)} · {h.entered_by} entered{' '}
-									<strong>
-										{h.value} {unitLabel(h.unit)}
-									</strong>
-									{h.supersedes ? ' in place of the value before' : ''}
-									{h.superseded ? ' (replaced)' : ''}
-								</li>
-							))}
-							{history?.decisions.map((d) => (
-								<li key={d.id}>
-									{dateTime(Date.parse(d.time), site.timezone)} · {d.who}: {d.kind === 'undo' ? 'taken back' : d.kind}
-									{d.reason ? `, “${d.reason}”` : ''}
-								</li>
-							))}
-						</ul>
-						{r.decision === 'undo' && <RestoreButton id={r.id} onDone={onDecided} />}
-					</td>
-				</tr>
-			)}
-		</>
-	);
-}
-
-function RestoreButton({ id, onDone }: { id: number; onDone: () => void }) {
-	return (
-		<button
-			type="button"
-			className="act mt-2"
-			onClick={() => api(`/readings/${id}/decision`, { json: { kind: 'restore' } }).then(onDone)}
-		>
-			Put it back
-		</button>
-	);
-}
-
-/** Where a reading's uncertainty comes from, and what calibrations made of it. */
-function Explain({ r, site }: { r: StoredReading; site: SiteView }) {
-	const parts = r.uncertainty_parts;
-	if (!parts || r.uncertainty === null) return null;
-	const total = parts.instrument ** 2 + parts.standards ** 2 + parts.drift ** 2;
-	const share = (v: number) => `${Math.round((100 * v ** 2) / total)} %`;
-	const range = site.stations.find((s) => s.info.code === r.station)?.info.ranges[
-		r.quantity === 'tds' ? 'ec' : r.quantity
-	];
-	const value = r.restated ?? r.canonical_value;
-	return (
-		<div className="mt-2 text-[0.9rem]" data-explain>
-			<p>
-				<strong>
-					{shown(r.quantity, value, site.units)} ± {shown(r.quantity, 1.96 * r.uncertainty, site.units)}
-				</strong>{' '}
-				at 95 %: instrument {share(parts.instrument)}, standards {share(parts.standards)}, drift since calibration{' '}
-				{share(parts.drift)}.
-				{range && ` In range with ${chanceWords(chanceInRange(value, r.uncertainty, range))} chance.`}
-			</p>
-			{r.restated !== null && (
-				<p>
-					Read as {shown(r.quantity, r.canonical_value, site.units)}; restated by the calibrations before and after it
-					{r.restated_provisional
-						? ', provisionally: two meters erred alike in one bottle, and a second lot has not agreed yet'
-						: ''}
-					{r.restated_partial ? '; the standards do not bracket it, so it is less sure' : ''}.{' '}
-					<a
-						className="underline"
-						href={`/probes/${encodeURIComponent(r.instrument ?? '')}/${r.quantity === 'ph' ? 'ph' : 'ec'}`}
-					>
-						The probe’s story
-					</a>
-				</p>
-			)}
-			{r.restated_status === 'rejected' && (
-				<p>The probe was so far off at the next calibration that this reading cannot be put right.</p>
-			)}
-			{r.restated_status === 'before-jump' && (
-				<p>Something happened to the probe before its next calibration, so its error then is not known.</p>
-			)}
 		</div>
 	);
 }

@@ -1,4 +1,4 @@
-import type { Advice } from './types';
+import type { Advice } from '@/contract/doses';
 
 const WHEN = { hour: 'in an hour', evening: 'this evening', day: 'tomorrow' } as const;
 

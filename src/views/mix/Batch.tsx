@@ -1,15 +1,20 @@
 import { useCallback, useState } from 'react';
+import type { BatchPlan, BatchStep, StoredBatch } from '@/contract/batches';
+import type { Change } from '@/contract/meters';
+import { camelKeys } from '@/contract/names';
+import type { KnownWater, Tank } from '@/contract/pages';
+import type { Product, Recipe } from '@/contract/products';
 import type { Engine } from '@/core/judge/engine';
 import { batchCourse } from '@/core/mix/batch-course';
+import { formatTime } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
-import type { Change } from '@/server/contract';
-import { api } from '../api';
 import { useChanges } from '../bench/JustIn';
-import { type BatchDraft, BatchForm, emptyBatch, fromBatch, fromRecipe } from './BatchForm';
+import { api } from '../data/client';
+import { BatchForm } from './BatchForm';
 import { BatchRun } from './BatchRun';
+import { type BatchDraft, emptyBatch, fromBatch, fromRecipe } from './batch-draft';
 import { EarlierBatches } from './EarlierBatches';
 import { logEvent } from './log-event';
-import type { BatchSummary, Product, Recipe, Tank, WaterChoiceOf } from './types';
 
 /** One mixing from empty to plants: planned, under way, and those before. What is under way goes on after a reload. */
 export function Batch({
@@ -26,9 +31,9 @@ export function Batch({
 	engine: Engine;
 	tanks: Tank[];
 	products: Product[];
-	waters: WaterChoiceOf[];
+	waters: KnownWater[];
 	recipes: Recipe[];
-	batches: BatchSummary[];
+	batches: StoredBatch[];
 	askedRecipe: string | null;
 }) {
 	const feeds = products.filter((p) => p.kind === 'nutrient');
@@ -46,14 +51,14 @@ export function Batch({
 	const time = (at: number) =>
 		new Intl.DateTimeFormat('en-GB', { timeZone: site.timezone, dateStyle: 'medium', timeStyle: 'short' }).format(at);
 	const run = batches.find((b) => b.id === runId);
-	const open = batches.filter((b) => b.finishedAt === null && b.id !== runId);
+	const open = batches.filter((b) => b.finished_at === null && b.id !== runId);
 
 	// Somebody else may be at the same tank: what they did is in the log as well.
 	const runStation = run?.station;
 	const onChange = useCallback(
 		async (change: Change) => {
 			if (change.kind !== 'event' || change.station !== runStation || runId === null) return;
-			const { batches: fresh } = await api<{ batches: { id: number; log: BatchSummary['log'] }[] }>('/batches');
+			const { batches: fresh } = await api('GET /batches');
 			const log = fresh.find((b) => b.id === runId)?.log;
 			if (log) setBatches((list) => list.map((b) => (b.id === runId && log.length > b.log.length ? { ...b, log } : b)));
 		},
@@ -61,7 +66,7 @@ export function Batch({
 	);
 	useChanges(onChange);
 
-	async function begin(station: string, plan: BatchSummary['plan']) {
+	async function begin(station: string, plan: BatchPlan) {
 		try {
 			let id = 0;
 			await logEvent(
@@ -74,30 +79,11 @@ export function Batch({
 					product: waters.find((w) => w.code === plan.water)!.name,
 				},
 				async (filling) => {
-					const json = {
-						station,
-						event: filling,
-						plan: {
-							litres: plan.litres,
-							water: plan.water,
-							water_ec_us_cm: plan.waterEcUsCm,
-							product: plan.product,
-							ml_per_l: plan.mlPerL,
-							unit: plan.unit,
-							parts: plan.parts,
-							target_ec_us_cm: plan.targetEcUsCm,
-							expected_ec_us_cm: plan.expectedEcUsCm,
-							target_ph: plan.targetPh,
-							recipe: plan.recipe,
-							strength: plan.strength,
-							ph_first: plan.phFirst,
-						},
-					};
-					id = (await api<{ id: number }>('/batches', { json })).id;
+					id = (await api('POST /batches', { body: { station, event: filling, plan } })).id;
 				},
 			);
 			setBatches((list) => [
-				{ id, station, startedAt: Date.now(), finishedAt: null, name: '', plan, log: [] },
+				{ id, station, started_at: formatTime(Date.now()), finished_at: null, name: '', plan, log: [] },
 				...list,
 			]);
 			setRunId(id);
@@ -106,17 +92,19 @@ export function Batch({
 			setProblem((error as Error).message);
 		}
 	}
-	const note = (id: number, step: BatchSummary['log'][number]) =>
+	const note = (id: number, step: BatchStep) =>
 		setBatches((list) =>
 			list.map((b) =>
-				b.id === id ? { ...b, log: [...b.log, step], finishedAt: step.step === 'done' ? step.at : b.finishedAt } : b,
+				b.id === id
+					? { ...b, log: [...b.log, step], finished_at: step.step === 'done' ? step.time : b.finished_at }
+					: b,
 			),
 		);
-	async function close(b: BatchSummary) {
-		const step = { step: 'done', expected: null, measured: null, words: 'closed unfinished' };
+	async function close(b: StoredBatch) {
+		const step = { step: 'done' as const, expected: null, measured: null, words: 'closed unfinished' };
 		try {
-			await api(`/batches/${b.id}/steps`, { json: step });
-			note(b.id, { ...step, at: Date.now() });
+			await api('POST /batches/:id/steps', { params: { id: b.id }, body: step });
+			note(b.id, { ...step, time: formatTime(Date.now()) });
 		} catch (error) {
 			setProblem((error as Error).message);
 		}
@@ -170,7 +158,7 @@ export function Batch({
 			phAt: null,
 		};
 	return (
-		<div data-batch={run ? batchCourse(run.plan, run.log).phase : 'fill'}>
+		<div data-batch={run ? batchCourse(camelKeys(run.plan), run.log).phase : 'fill'}>
 			{open.map((b) => (
 				<p
 					key={b.id}
@@ -179,7 +167,7 @@ export function Batch({
 				>
 					<span>
 						Under way: {b.plan.recipe || b.plan.product}, {b.plan.litres} L in {tankOf(b.station).name}, begun{' '}
-						{time(b.startedAt)}.
+						{time(Date.parse(b.started_at))}.
 					</span>
 					<button type="button" className="act" onClick={() => setRunId(b.id)}>
 						Go on with it
@@ -201,7 +189,7 @@ export function Batch({
 						waters={waters}
 						onLog={(step) => note(run.id, step)}
 					/>
-					{run.finishedAt !== null && (
+					{run.finished_at !== null && (
 						<button type="button" className="act mt-2" onClick={() => setRunId(null)}>
 							Another batch
 						</button>

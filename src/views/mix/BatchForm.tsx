@@ -1,84 +1,20 @@
 import { useState } from 'react';
+import type { BatchPlan } from '@/contract/batches';
+import type { KnownWater, Tank } from '@/contract/pages';
+import type { Product, Recipe } from '@/contract/products';
 import { inLabelMeasure } from '@/core/mix/label-rate';
 import { nutrientDose } from '@/core/mix/nutrient-dose';
 import { STAGES, type Stage } from '@/core/mix/strength';
 import { decimal } from '@/core/quantity';
 import type { DisplayUnits } from '@/core/reading/site-view';
-import { api } from '../api';
+import { api } from '../data/client';
 import { Choice, Text } from '../setup/fields';
-import { BatchSheet } from './BatchSheet';
+import { BatchSheet, sheetRows } from './BatchSheet';
+import { type BatchDraft, fromRecipe } from './batch-draft';
 import { TankChoice, WaterChoice } from './choices';
-import { ecShown, ecTyped, ecUnit, ecWithUnit, litresTyped } from './typed';
-import { type BatchSummary, gainOf, type Product, poured, type Recipe, type Tank, type WaterChoiceOf } from './types';
-
-/** What a batch is to be, as it is typed: from nothing, from a recipe, or from a batch before. */
-export interface BatchDraft {
-	tank: string;
-	litres: string;
-	water: string;
-	feed: string;
-	by: 'target' | 'label';
-	target: string;
-	percent: string;
-	stage: Stage | '';
-	targetPh: string;
-	phFirst: boolean;
-	recipe: string;
-}
-
-const middle = (r: [number, number] | null | undefined) => (r ? (r[0] + r[1]) / 2 : null);
-
-export const emptyBatch = (
-	tank: Tank | undefined,
-	feed: Product | undefined,
-	water: string,
-	units: DisplayUnits,
-): BatchDraft => ({
-	tank: tank?.code ?? '',
-	litres: String(tank?.volumeL ?? 100),
-	water,
-	feed: feed?.name ?? '',
-	by: feed && gainOf(feed) === undefined && feed.rate_ml_per_l !== null ? 'label' : 'target',
-	target: ecShown(middle(tank?.ecRange) ?? 1600, units),
-	percent: '100',
-	stage: 'full',
-	targetPh: (middle(tank?.phRange) ?? 5.8).toFixed(1),
-	phFirst: false,
-	recipe: '',
-});
-
-export function fromRecipe(d: BatchDraft, r: Recipe, units: DisplayUnits): BatchDraft {
-	return {
-		...d,
-		recipe: r.name,
-		feed: r.product,
-		water: r.water ?? d.water,
-		by: r.target_ec_us_cm !== null ? 'target' : 'label',
-		target: r.target_ec_us_cm !== null ? ecShown(r.target_ec_us_cm, units) : d.target,
-		percent: r.strength !== null ? String(Math.round(100 * r.strength)) : d.percent,
-		stage: '',
-		targetPh: r.target_ph !== null ? String(r.target_ph) : d.targetPh,
-		phFirst: r.ph_first,
-	};
-}
-
-export function fromBatch(d: BatchDraft, b: BatchSummary, units: DisplayUnits): BatchDraft {
-	const { plan } = b;
-	return {
-		...d,
-		tank: b.station,
-		litres: String(plan.litres),
-		water: plan.water ?? d.water,
-		feed: plan.product,
-		by: plan.strength != null ? 'label' : 'target',
-		target: plan.targetEcUsCm === null ? d.target : ecShown(plan.targetEcUsCm, units),
-		percent: plan.strength != null ? String(Math.round(100 * plan.strength)) : d.percent,
-		stage: '',
-		targetPh: plan.targetPh === null ? d.targetPh : String(plan.targetPh),
-		phFirst: plan.phFirst ?? false,
-		recipe: plan.recipe ?? '',
-	};
-}
+import { PlanWords } from './PlanWords';
+import { ecTyped, ecUnit, litresTyped } from './typed';
+import { gainOf, poured, WHY_PH_FIRST, WHY_PH_LAST } from './words';
 
 /** Plans a batch: what goes in and what it should come to, before anything is poured. */
 export function BatchForm({
@@ -97,9 +33,9 @@ export function BatchForm({
 	onChange: (d: BatchDraft) => void;
 	tanks: Tank[];
 	products: Product[];
-	waters: WaterChoiceOf[];
+	waters: KnownWater[];
 	recipes: Recipe[];
-	onBegin: (station: string, plan: BatchSummary['plan']) => void;
+	onBegin: (station: string, plan: BatchPlan) => void;
 	onRecipe: (r: Recipe) => void;
 }) {
 	const feeds = products.filter((p) => p.kind === 'nutrient');
@@ -139,18 +75,18 @@ export function BatchForm({
 		onBegin(d.tank, {
 			litres,
 			water: water.code,
-			waterEcUsCm: water.ecUsCm,
+			water_ec_us_cm: water.ecUsCm,
 			product: feed.name,
-			mlPerL: plan.mlEach / litres,
+			ml_per_l: plan.mlEach / litres,
 			unit: feed.unit,
 			parts: feed.parts,
 			// By the label the EC is what comes of it: what the feed should bring is the target, where that is known.
-			targetEcUsCm: d.by === 'target' ? goal! : plan.expectedEcUsCm,
-			expectedEcUsCm: plan.expectedEcUsCm,
-			targetPh: goalPh ?? null,
+			target_ec_us_cm: d.by === 'target' ? goal! : plan.expectedEcUsCm,
+			expected_ec_us_cm: plan.expectedEcUsCm,
+			target_ph: goalPh ?? null,
 			recipe: d.recipe || null,
 			strength: d.by === 'label' ? percent! / 100 : null,
-			phFirst: d.phFirst,
+			ph_first: d.phFirst,
 		});
 	};
 	async function keep() {
@@ -166,7 +102,7 @@ export function BatchForm({
 			note: '',
 		};
 		try {
-			await api('/recipes', { json: recipe });
+			await api('POST /recipes', { body: recipe });
 			onRecipe(recipe);
 			set({ recipe: recipe.name });
 			setName('');
@@ -287,25 +223,15 @@ export function BatchForm({
 					)}
 					{badPercent && <p className="text-error mt-1">Of the label’s rate: more than 0 %, and at most 300 %.</p>}
 					{plan?.ok && ready && feed && (
-						<p className="mt-2" data-batch-plan>
-							<strong className="text-[1.15rem]">{amount}</strong>
-							{asLabel && ` (${asLabel})`} {feed.parts === 1 ? '' : `of each of ${feed.parts} parts `}(
-							{(plan.mlEach / litres!).toFixed(2)} {feed.unit}
-							/L).
-							{plan.expectedEcUsCm !== null &&
-								` EC should come to ${ecWithUnit(plan.expectedEcUsCm, units)}, of which ${ecShown(water!.ecUsCm, units)} is the water’s own.`}
-							{gain !== undefined && (
-								<span className="text-soft">
-									{' '}
-									{feed.learned_from_batches > 0
-										? `Its gain, ${gain.toFixed(0)} µS/cm for each ${feed.unit}/L, is what it showed the last ${feed.learned_from_batches === 1 ? 'time' : `${feed.learned_from_batches} times`}.`
-										: `Its gain, ${gain.toFixed(0)} µS/cm for each ${feed.unit}/L, is as typed; the first batch teaches it.`}
-								</span>
-							)}
-							{gain === undefined && (
-								<span className="text-soft"> What EC it brings is not known yet; this batch teaches it.</span>
-							)}
-						</p>
+						<PlanWords
+							plan={plan}
+							feed={feed}
+							litres={litres!}
+							asLabel={asLabel}
+							gain={gain}
+							waterEcUsCm={water!.ecUsCm}
+							units={units}
+						/>
 					)}
 					{feed?.bottle.map((w) => (
 						<p key={w} className="border-l-4 border-warning pl-2 mt-1" data-bottle>
@@ -350,30 +276,23 @@ export function BatchForm({
 					</div>
 					<BatchSheet
 						title={`${d.recipe || feed.name}, ${tank!.name}`}
-						rows={[
-							[`${Number(litres!.toPrecision(4))} L of ${water!.name} into ${tank!.name}`, 'L'],
-							...(d.phFirst ? ([[`pH of the water, target ${d.targetPh}: before, dose, after`, 'mL']] as const) : []),
-							...Array.from({ length: feed.parts }, (_, i): [string, string] => [
-								`${amount}${asLabel ? ` (${asLabel})` : ''} of ${feed.name}, part ${String.fromCharCode(65 + i)}; stir`,
-								feed.unit,
-							]),
-							[
-								`wait until it has mixed; EC${plan.expectedEcUsCm === null ? '' : `, expected ${ecShown(plan.expectedEcUsCm, units)}`}`,
-								ecUnit(units),
-							],
-							['corrected with', ''],
-							[`pH last, target ${d.targetPh}: before`, ''],
-							['dose, then pH', 'mL'],
-							['dose, then pH', 'mL'],
-						]}
+						rows={sheetRows(
+							d,
+							feed,
+							{
+								litres: litres!,
+								water: water!.name,
+								tank: tank!.name,
+								amount,
+								asLabel,
+								expectedEcUsCm: plan.expectedEcUsCm,
+							},
+							units,
+						)}
 					/>
 				</>
 			)}
-			<p className="text-soft text-[0.9rem] mt-2 max-w-[75ch] no-print">
-				{d.phFirst
-					? 'Setting pH first spares the concentrates from hard, alkaline water in which phosphate and calcium may fall out. Feeds then pull it down again, so it is looked at once more at the end: aim a little high at first.'
-					: 'The order has its reasons: concentrates never meet (calcium falls out with sulfate and phosphate), EC before pH, and pH last, because feeds pull it down.'}
-			</p>
+			<p className="text-soft text-[0.9rem] mt-2 max-w-[75ch] no-print">{d.phFirst ? WHY_PH_FIRST : WHY_PH_LAST}</p>
 		</div>
 	);
 }

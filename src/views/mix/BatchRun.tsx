@@ -1,26 +1,24 @@
 import { useState } from 'react';
+import type { BatchStep, StoredBatch } from '@/contract/batches';
+import { camelKeys } from '@/contract/names';
+import type { KnownWater, Tank } from '@/contract/pages';
+import type { Product } from '@/contract/products';
 import type { Engine } from '@/core/judge/engine';
-import { type BatchPhase, batchCourse, ecIsRight } from '@/core/mix/batch-course';
+import { type BatchPhase, type BatchStepKind, batchCourse, ecIsRight } from '@/core/mix/batch-course';
 import { dilute } from '@/core/mix/dilute';
 import { inLabelMeasure } from '@/core/mix/label-rate';
+import { formatTime } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
-import { api } from '../api';
+import { api } from '../data/client';
 import { Choice } from '../setup/fields';
+import { CorrectEc, LEAST_DRAIN_L } from './CorrectEc';
 import { Dose } from './Dose';
 import { logEvent, type Pour } from './log-event';
 import { type Measured, MeasureHere } from './MeasureHere';
+import { SoFar } from './SoFar';
 import { ecShown, ecUnit } from './typed';
-import { type BatchSummary, gainOf, type LogStep, type Product, poured, type Tank, type WaterChoiceOf } from './types';
+import { gainOf, PHASE_WORDS, poured } from './words';
 
-const WORDS: Record<BatchPhase, string> = {
-	'water-ph': 'pH of the water',
-	parts: 'feed',
-	ec: 'EC',
-	ph: 'pH',
-	done: 'done',
-};
-/** Less than this is within what a dipstick tells. */
-const LEAST_DRAIN_L = 0.5;
 const letter = (part: number) => String.fromCharCode(65 + part);
 
 /** A batch under way: one step at a time, each with what it should show and what it does. */
@@ -35,12 +33,12 @@ export function BatchRun({
 }: {
 	site: SiteView;
 	engine: Engine;
-	batch: BatchSummary;
+	batch: StoredBatch;
 	tank: Tank;
 	products: Product[];
-	waters: WaterChoiceOf[];
+	waters: KnownWater[];
 	/** A step was kept with the batch. */
-	onLog: (step: LogStep) => void;
+	onLog: (step: BatchStep) => void;
 }) {
 	const { plan } = batch;
 	const mS = (v: number) => ecShown(v, site.units);
@@ -50,11 +48,11 @@ export function BatchRun({
 	const [chosen, setChosen] = useState(changers.find((a) => a.kind === 'acid')?.name ?? changers[0]?.name ?? '');
 	const changer = changers.find((a) => a.name === chosen);
 	const [problem, setProblem] = useState('');
-	const course = batchCourse(plan, batch.log);
+	const course = batchCourse(camelKeys(plan), batch.log);
 	const unit = plan.unit ?? 'mL';
-	const each = plan.mlPerL * plan.litres;
+	const each = plan.ml_per_l * plan.litres;
 	const asLabel = feed?.rate_text ? inLabelMeasure(each, feed.rate_text) : null;
-	const target = plan.targetEcUsCm;
+	const target = plan.target_ec_us_cm;
 
 	const attempt = async (work: () => Promise<void>) => {
 		try {
@@ -65,13 +63,13 @@ export function BatchRun({
 		}
 	};
 	/** Keeps a step; what was poured in it is logged together with it, or neither is. */
-	const log = async (step: Omit<LogStep, 'at'>, pour?: Pour) => {
+	const log = async (step: Omit<BatchStep, 'time'>, pour?: Pour) => {
 		const send = (event?: Pour & { time: string }) =>
-			api(`/batches/${batch.id}/steps`, { json: { ...step, ...(event ? { event } : {}) } });
+			api('POST /batches/:id/steps', { params: { id: batch.id }, body: { ...step, event: event ?? null } });
 		await (pour ? logEvent(engine, batch.station, pour, send) : send());
-		onLog({ ...step, at: Date.now() });
+		onLog({ ...step, time: formatTime(Date.now()) });
 	};
-	const said = (step: string, words: string, more: Partial<LogStep> = {}, pour?: Pour) =>
+	const said = (step: BatchStepKind, words: string, more: Partial<BatchStep> = {}, pour?: Pour) =>
 		log({ step, words, expected: null, measured: null, ...more }, pour);
 
 	const part = () =>
@@ -108,7 +106,7 @@ export function BatchRun({
 			: null;
 	const gain = feed && gainOf(feed);
 	// What this very batch has shown of its feed says more than the batches before it.
-	const shown = seen !== null && plan.mlPerL > 0 ? (seen - plan.waterEcUsCm) / plan.mlPerL : Number.NaN;
+	const shown = seen !== null && plan.ml_per_l > 0 ? (seen - plan.water_ec_us_cm) / plan.ml_per_l : Number.NaN;
 	const more = tooLow ? ((target - seen) / (shown > 0 ? shown : (gain ?? Number.NaN))) * plan.litres : Number.NaN;
 	const correct = () =>
 		attempt(async () => {
@@ -132,7 +130,7 @@ export function BatchRun({
 			}
 		});
 	const next = (words: string) => attempt(() => said('next', words));
-	const phases: BatchPhase[] = plan.phFirst ? ['water-ph', 'parts', 'ec', 'ph'] : ['parts', 'ec', 'ph'];
+	const phases: BatchPhase[] = plan.ph_first ? ['water-ph', 'parts', 'ec', 'ph'] : ['parts', 'ec', 'ph'];
 	const inPh = course.phase === 'ph' || course.phase === 'water-ph';
 
 	return (
@@ -148,7 +146,7 @@ export function BatchRun({
 							aria-current={p === course.phase ? 'step' : undefined}
 							className={p === course.phase ? 'font-bold border-b-2 border-base-content' : 'text-soft'}
 						>
-							{WORDS[p]}
+							{PHASE_WORDS[p]}
 						</li>
 					))}
 				</ol>
@@ -197,44 +195,18 @@ export function BatchRun({
 						</MeasureHere>
 					)}
 					{course.phase === 'ec' && seen !== null && (
-						<div data-correction={tooHigh ? 'dilute' : 'feed'}>
-							<p className="text-[1.15rem]">
-								EC {mS(seen)} is {tooHigh ? 'above' : 'below'} the target of {mS(target!)}.{' '}
-								{correction?.ok &&
-									`${correction.drainL > LEAST_DRAIN_L ? `Drain ${Math.round(correction.drainL)} L and add` : 'Add'} ${Math.round(correction.addL)} L of ${water!.name}.`}
-								{more > 0 &&
-									`Add ${poured(more)} ${unit} more${plan.parts > 1 ? ' of each part, stirred in between' : ''}.`}
-							</p>
-							{correction?.ok && correction.drainL > LEAST_DRAIN_L && (
-								<p className="text-soft text-[0.9rem]">Where it may run off is a matter of local discharge rules.</p>
-							)}
-							{more > 0 && (
-								<p className="border-l-4 border-warning pl-2 text-[0.92rem] my-1" data-caution>
-									Never concentrate on concentrate. Gloves and eye protection.
-								</p>
-							)}
-							{correction && !correction.ok && <p className="text-error">{correction.message}</p>}
-							{tooLow && !(more > 0) && <p>How much feed that takes is not known: add a little, and measure again.</p>}
-							<div className="flex flex-wrap gap-2 mt-1">
-								<button
-									type="button"
-									className="act act-main"
-									data-correct
-									disabled={!correction?.ok && !(more > 0)}
-									onClick={correct}
-								>
-									Done: measure again
-								</button>
-								<button
-									type="button"
-									className="act !font-normal"
-									data-leave
-									onClick={() => next(`EC ${mS(seen)} left as it is`)}
-								>
-									Leave it so
-								</button>
-							</div>
-						</div>
+						<CorrectEc
+							seen={seen}
+							target={target!}
+							tooHigh={tooHigh}
+							tooLow={tooLow}
+							correction={correction}
+							more={more}
+							plan={{ unit, parts: plan.parts, water: water?.name ?? '' }}
+							units={site.units}
+							onDone={correct}
+							onLeave={() => next(`EC ${mS(seen)} left as it is`)}
+						/>
 					)}
 					{inPh && (
 						<div>
@@ -283,20 +255,20 @@ export function BatchRun({
 								>
 									<p className="mb-1">
 										{course.phase === 'ph'
-											? `${plan.phFirst ? 'The feed has pulled it down: look at it once more' : 'EC is right: now the pH, which comes last'}.`
+											? `${plan.ph_first ? 'The feed has pulled it down: look at it once more' : 'EC is right: now the pH, which comes last'}.`
 											: 'First the pH of the plain water. It is done again at the end, because the feed pulls it down.'}
 									</p>
 								</MeasureHere>
 							) : (
 								changer &&
-								plan.targetPh !== null && (
+								plan.target_ph !== null && (
 									<Dose
 										key={course.phase}
 										site={site}
 										engine={engine}
 										tank={{ ...tank, volumeL: plan.litres }}
 										product={changer}
-										targetPh={plan.targetPh}
+										targetPh={plan.target_ph}
 										onStep={log}
 									/>
 								)
@@ -315,22 +287,7 @@ export function BatchRun({
 						</p>
 					)}
 				</div>
-				<ol className="text-soft text-[0.95rem]" aria-label="Done so far" data-so-far>
-					{batch.log
-						.filter((s) => s.step !== 'done')
-						.map((s) => (
-							<li key={`${s.at}${s.words}`} className="py-0.5 border-t border-line">
-								<span aria-hidden="true">{s.doubt ? '◐' : '✓'}</span> {s.words}
-								{s.measured !== null && s.expected !== null && (
-									<span className="text-[0.85rem]">
-										{' '}
-										(expected {s.step === 'ec' ? mS(s.expected) : s.expected.toFixed(2)})
-									</span>
-								)}
-								{s.doubt && <span className="text-[0.85rem]"> kept though it was doubted</span>}
-							</li>
-						))}
-				</ol>
+				<SoFar log={batch.log} mS={mS} />
 			</div>
 		</div>
 	);

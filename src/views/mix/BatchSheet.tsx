@@ -1,3 +1,8 @@
+import type { Product } from '@/contract/products';
+import type { DisplayUnits } from '@/core/reading/site-view';
+import type { BatchDraft } from './batch-draft';
+import { ecShown, ecUnit } from './typed';
+
 /** The plan on paper, with a box for what each step showed. */
 export function BatchSheet({ title, rows }: { title: string; rows: readonly (readonly [string, string])[] }) {
 	return (
@@ -20,3 +25,33 @@ export function BatchSheet({ title, rows }: { title: string; rows: readonly (rea
 		</div>
 	);
 }
+
+/** The steps of a planned batch, each with the unit that is written beside it. */
+export const sheetRows = (
+	d: BatchDraft,
+	feed: Product,
+	plan: {
+		litres: number;
+		water: string;
+		tank: string;
+		amount: string;
+		asLabel: string | null;
+		expectedEcUsCm: number | null;
+	},
+	units: DisplayUnits,
+): (readonly [string, string])[] => [
+	[`${Number(plan.litres.toPrecision(4))} L of ${plan.water} into ${plan.tank}`, 'L'],
+	...(d.phFirst ? ([[`pH of the water, target ${d.targetPh}: before, dose, after`, 'mL']] as const) : []),
+	...Array.from({ length: feed.parts }, (_, i): [string, string] => [
+		`${plan.amount}${plan.asLabel ? ` (${plan.asLabel})` : ''} of ${feed.name}, part ${String.fromCharCode(65 + i)}; stir`,
+		feed.unit,
+	]),
+	[
+		`wait until it has mixed; EC${plan.expectedEcUsCm === null ? '' : `, expected ${ecShown(plan.expectedEcUsCm, units)}`}`,
+		ecUnit(units),
+	],
+	['corrected with', ''],
+	[`pH last, target ${d.targetPh}: before`, ''],
+	['dose, then pH', 'mL'],
+	['dose, then pH', 'mL'],
+];

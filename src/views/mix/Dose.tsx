@@ -1,4 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
+import type { Advice } from '@/contract/doses';
+import type { Tank } from '@/contract/pages';
+import type { Product } from '@/contract/products';
 import type { Engine } from '@/core/judge/engine';
 import type { SiteView } from '@/core/reading/site-view';
 import { Afterwards } from './Afterwards';
@@ -7,8 +10,8 @@ import { MeasureHere } from './MeasureHere';
 import { MixingWait } from './MixingWait';
 import { ResponseChart } from './ResponseChart';
 import { litresTyped } from './typed';
-import { type Advice, cautionOf, type Product, poured, STAND_INS, type Tank } from './types';
 import { type OnDoseStep, useDose } from './use-dose';
+import { cautionOf, poured, STAND_INS } from './words';
 
 /** Few, safe, learned steps: the next dose with the pH it leads to, what it did, and the one after. */
 export function Dose({

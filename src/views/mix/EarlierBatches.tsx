@@ -1,11 +1,19 @@
 import { useState } from 'react';
+import type { StoredBatch } from '@/contract/batches';
+import { camelKeys } from '@/contract/names';
+import type { Tank } from '@/contract/pages';
 import { batchFigures, compareBatches, gainOf } from '@/core/mix/compare-batches';
 import type { DisplayUnits } from '@/core/reading/site-view';
 import { ecShown, ecUnit, ecWithUnit } from './typed';
-import type { BatchSummary, Tank } from './types';
 
 const MOST = 8;
-const figuresOf = (b: BatchSummary) => batchFigures(b.plan, b.log, b.startedAt, b.finishedAt);
+const figuresOf = (b: StoredBatch) =>
+	batchFigures(
+		camelKeys(b.plan),
+		b.log,
+		Date.parse(b.started_at),
+		b.finished_at === null ? null : Date.parse(b.finished_at),
+	);
 
 /** Batches before, side by side; each says what was different from the one like it before. */
 export function EarlierBatches({
@@ -16,19 +24,19 @@ export function EarlierBatches({
 	onRepeat,
 }: {
 	units: DisplayUnits;
-	batches: BatchSummary[];
+	batches: StoredBatch[];
 	tanks: Tank[];
 	day: (at: number) => string;
-	onRepeat: (b: BatchSummary) => void;
+	onRepeat: (b: StoredBatch) => void;
 }) {
 	const mS = (v: number | null) => (v === null ? '–' : ecShown(v, units));
 	const [chosen, setChosen] = useState<number | null>(null);
-	const done = batches.filter((b) => b.finishedAt !== null);
+	const done = batches.filter((b) => b.finished_at !== null);
 	if (done.length === 0) return null;
-	const like = (b: BatchSummary) =>
+	const like = (b: StoredBatch) =>
 		done.find(
 			(o) =>
-				o.startedAt < b.startedAt &&
+				Date.parse(o.started_at) < Date.parse(b.started_at) &&
 				(b.plan.recipe
 					? o.plan.recipe === b.plan.recipe
 					: o.station === b.station && o.plan.product === b.plan.product),
@@ -36,7 +44,7 @@ export function EarlierBatches({
 	const shown = done.find((b) => b.id === chosen) ?? done[0]!;
 	const earlier = like(shown);
 	const differences = earlier ? compareBatches(figuresOf(earlier), figuresOf(shown), (v) => ecWithUnit(v, units)) : [];
-	const named = (b: BatchSummary) => b.plan.recipe || b.plan.product;
+	const named = (b: StoredBatch) => b.plan.recipe || b.plan.product;
 	return (
 		<section className="note-rule mt-4 no-print" aria-label="Batches before">
 			<h2>Batches before</h2>
@@ -44,7 +52,7 @@ export function EarlierBatches({
 				<div className="my-1" data-differences={differences.length} aria-live="polite">
 					<p>
 						<strong>
-							{day(shown.startedAt)} against {day(earlier.startedAt)}
+							{day(Date.parse(shown.started_at))} against {day(Date.parse(earlier.started_at))}
 						</strong>
 						{differences.length === 0 && ': nothing that pens, cylinders and dipsticks can tell apart.'}
 					</p>
@@ -91,7 +99,7 @@ export function EarlierBatches({
 											aria-pressed={b.id === shown.id}
 											onClick={() => setChosen(b.id)}
 										>
-											{day(b.startedAt)}
+											{day(Date.parse(b.started_at))}
 										</button>
 									</td>
 									<td className="pr-3">{named(b)}</td>

@@ -1,8 +1,10 @@
 import { useState } from 'react';
+import type { Tank } from '@/contract/pages';
+import type { Product } from '@/contract/products';
 import { ML_PER_DROP, readJug } from '@/core/mix/jug';
 import { decimal } from '@/core/quantity';
-import { api } from '../api';
-import { cautionOf, type Product, type Tank } from './types';
+import { api } from '../data/client';
+import { cautionOf } from './words';
 
 const W = 340;
 const H = 170;
@@ -127,7 +129,7 @@ export function Jug({ product, tank, onKnown }: { product: Product; tank: Tank; 
 						className="act"
 						onClick={async () => {
 							try {
-								await api('/mix/jug', { json: { product: product.name, station: tank.code, litres: l, steps } });
+								await api('POST /mix/jug', { body: { product: product.name, station: tank.code, litres: l, steps } });
 								onKnown();
 							} catch (error) {
 								setProblem((error as Error).message);

@@ -4,8 +4,8 @@ import { seenAt } from '@/core/judge/memory';
 import { QUANTITY } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { permits } from '@/core/trust/trust';
-import { api } from '../api';
 import { understandField } from '../bench/understand';
+import { api } from '../data/client';
 import { fixedValue } from '../entry/fix';
 import { type DraftSample, judgeDraft, readingsOf, save } from '../entry/sample';
 import { VerdictLine } from '../entry/VerdictLine';
@@ -124,7 +124,8 @@ export function MeasureHere({
 	async function stand() {
 		if (!doubted) return;
 		try {
-			if (doubted.id !== null) await api(`/readings/${doubted.id}/decision`, { json: { kind: 'keep' } });
+			if (doubted.id !== null)
+				await api('POST /readings/:id/decision', { params: { id: doubted.id }, body: { kind: 'keep' } });
 			setDoubted(null);
 			await onRead(doubted);
 		} catch (error) {

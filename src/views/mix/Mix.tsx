@@ -1,4 +1,7 @@
 import { useMemo, useState } from 'react';
+import type { StoredBatch } from '@/contract/batches';
+import type { KnownWater, Tank } from '@/contract/pages';
+import type { Product, Recipe } from '@/contract/products';
 import { decimal } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { engineOf } from '../entry/sample';
@@ -9,7 +12,6 @@ import { Products } from './Products';
 import { Recipes } from './Recipes';
 import { TankTable } from './TankTable';
 import { TopUpTool } from './TopUpTool';
-import type { BatchSummary, Product, Recipe, Tank, WaterChoiceOf } from './types';
 
 const PARTS = ['dose', 'batch', 'recipes', 'top-up', 'tanks', 'products'] as const;
 type Part = (typeof PARTS)[number];
@@ -36,9 +38,9 @@ export function Mix({
 	site: SiteView;
 	tanks: Tank[];
 	products: Product[];
-	waters: WaterChoiceOf[];
+	waters: KnownWater[];
 	recipes: Recipe[];
-	batches: BatchSummary[];
+	batches: StoredBatch[];
 	asked: string | null;
 	askedRecipe: string | null;
 }) {

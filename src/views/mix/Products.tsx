@@ -1,19 +1,11 @@
 import { useState } from 'react';
+import type { Product } from '@/contract/products';
 import { ACID_KINDS, BASE_KINDS } from '@/core/chem/acids';
 import { labelRate } from '@/core/mix/label-rate';
 import { decimal } from '@/core/quantity';
-import { api } from '../api';
+import { api } from '../data/client';
 import { AddByName, Choice, Text } from '../setup/fields';
-import { cautionOf, type Product, STAND_INS } from './types';
-
-/** What is worked out by the server and not typed. */
-const DERIVED = [
-	'strength_meq_per_ml',
-	'left_ml',
-	'bottle',
-	'learned_gain_us_cm_per_ml_l',
-	'learned_from_batches',
-] as const;
+import { cautionOf, STAND_INS } from './words';
 
 /** Nutrients, acids and bases: strength, label rate, learned gain, stock and dates. */
 export function Products({
@@ -27,8 +19,16 @@ export function Products({
 	const [said, setSaid] = useState('');
 	const put = async (p: Partial<Product> & { name: string; kind: Product['kind'] }) => {
 		try {
-			const json = Object.fromEntries(Object.entries(p).filter(([k]) => !(DERIVED as readonly string[]).includes(k)));
-			const saved = await api<Product>('/products', { json });
+			// What is worked out by the server is not typed.
+			const {
+				strength_meq_per_ml: _strength,
+				left_ml: _left,
+				bottle: _bottle,
+				learned_gain_us_cm_per_ml_l: _gain,
+				learned_from_batches: _batches,
+				...body
+			} = p;
+			const saved = await api('POST /products', { body });
 			onChange((list) =>
 				list.some((x) => x.name === saved.name)
 					? list.map((x) => (x.name === saved.name ? saved : x))

@@ -1,10 +1,12 @@
 import { useState } from 'react';
+import type { KnownWater } from '@/contract/pages';
+import type { Product, Recipe } from '@/contract/products';
 import { inLabelMeasure } from '@/core/mix/label-rate';
 import { nutrientDose } from '@/core/mix/nutrient-dose';
 import type { DisplayUnits } from '@/core/reading/site-view';
-import { api } from '../api';
+import { api } from '../data/client';
 import { ecShown, litresTyped } from './typed';
-import { gainOf, type Product, poured, type Recipe, type WaterChoiceOf } from './types';
+import { gainOf, poured } from './words';
 
 /** Recipes with what they take today, at any size. */
 export function Recipes({
@@ -16,7 +18,7 @@ export function Recipes({
 	units: DisplayUnits;
 	recipes: Recipe[];
 	products: Product[];
-	waters: WaterChoiceOf[];
+	waters: KnownWater[];
 }) {
 	const [recipes, setRecipes] = useState(first);
 	const [litres, setLitres] = useState('100');
@@ -24,7 +26,7 @@ export function Recipes({
 	const volume = litresTyped(litres);
 	async function putAway(r: Recipe) {
 		try {
-			await api('/recipes/put-away', { json: { name: r.name } });
+			await api('POST /recipes/put-away', { body: { name: r.name } });
 			setRecipes((list) => list.filter((x) => x.name !== r.name));
 			setSaid({ words: `“${r.name}” is put away; its batches stay.`, undo: r });
 		} catch (error) {
@@ -33,7 +35,7 @@ export function Recipes({
 	}
 	async function back(r: Recipe) {
 		try {
-			await api('/recipes', { json: r });
+			await api('POST /recipes', { body: r });
 			setRecipes((list) => [...list, r].sort((a, b) => a.name.localeCompare(b.name)));
 			setSaid({ words: `“${r.name}” is back.`, undo: null });
 		} catch (error) {

@@ -1,7 +1,7 @@
 import type { ApexOptions } from 'apexcharts';
 import { lazy, Suspense, useMemo } from 'react';
+import type { Advice } from '@/contract/doses';
 import { useTheme } from '../ui/theme';
-import type { Advice } from './types';
 
 const ApexChart = lazy(() => import('react-apexcharts'));
 const MOST_DOSES = 12;

@@ -1,12 +1,14 @@
 import { useEffect, useState } from 'react';
+import type { Tank } from '@/contract/pages';
+import type { Product } from '@/contract/products';
 import type { Engine } from '@/core/judge/engine';
 import { decimal } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { Choice, Text } from '../setup/fields';
 import { MeasureHere } from './MeasureHere';
 import { MixingWait } from './MixingWait';
-import { cautionOf, type Product, poured, type Tank } from './types';
 import { useDose } from './use-dose';
+import { cautionOf, poured } from './words';
 
 const USUAL_PH = 5.8;
 

@@ -1,4 +1,6 @@
 import { useState } from 'react';
+import type { KnownWater, Tank } from '@/contract/pages';
+import type { Product } from '@/contract/products';
 import { MG_L_CACO3_PER_MEQ } from '@/core/chem/carbonate';
 import type { Engine } from '@/core/judge/engine';
 import { planTopUp } from '@/core/mix/top-up';
@@ -9,7 +11,7 @@ import { Choice, Text } from '../setup/fields';
 import { TankChoice, WaterChoice } from './choices';
 import { logEvent } from './log-event';
 import { ecShown, ecTyped, ecUnit, litresTyped } from './typed';
-import { gainOf, type Product, poured, type Tank, type WaterChoiceOf } from './types';
+import { gainOf, poured } from './words';
 
 const round3 = (v: number): string => String(Number(v.toPrecision(3)));
 
@@ -25,7 +27,7 @@ export function TopUpTool({
 	engine: Engine;
 	tanks: Tank[];
 	products: Product[];
-	waters: WaterChoiceOf[];
+	waters: KnownWater[];
 }) {
 	const feeds = products.filter((p) => p.kind === 'nutrient');
 	const [tankCode, setTankCode] = useState(tanks[0]?.code ?? '');

@@ -1,7 +1,7 @@
+import type { Tank } from '@/contract/pages';
 import type { DisplayUnits } from '@/core/reading/site-view';
 import { Choice } from '../setup/fields';
 import { ecShown } from './typed';
-import type { Tank } from './types';
 
 /** A tank by its name. */
 export function TankChoice({

@@ -1,7 +1,7 @@
 import type { Engine } from '@/core/judge/engine';
 import { unitNamed } from '@/core/quantity';
 import type { EventKind } from '@/core/reading/model';
-import { api } from '../api';
+import { api } from '../data/client';
 
 /** Something that was poured or drained. */
 export interface Pour {
@@ -21,7 +21,7 @@ export async function logEvent(
 	station: string,
 	pour: Pour,
 	send: (event: Pour & { time: string }) => Promise<unknown> = (event) =>
-		api('/events', { json: { station, ...event } }),
+		api('POST /events', { body: { station, ...event } }),
 ): Promise<void> {
 	const at = Date.now();
 	await send({ ...pour, note: pour.note ?? '', time: new Date(at).toISOString() });

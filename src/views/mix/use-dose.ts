@@ -1,13 +1,17 @@
 import { useEffect, useState } from 'react';
+import type { BatchStep } from '@/contract/batches';
+import type { Advice } from '@/contract/doses';
+import type { Tank } from '@/contract/pages';
+import type { Product } from '@/contract/products';
 import type { Engine } from '@/core/judge/engine';
 import { decimal } from '@/core/quantity';
-import { api } from '../api';
+import { api } from '../data/client';
 import { logEvent, type Pour } from './log-event';
 import type { Measured } from './MeasureHere';
-import { type Advice, type LogStep, type Product, poured, type Tank } from './types';
+import { poured } from './words';
 
 /** What a step of a dose was, for the log of a batch. */
-export type DoseStep = Omit<LogStep, 'at'> & { step: 'dosed' | 'ph' };
+export type DoseStep = Omit<BatchStep, 'time'> & { step: 'dosed' | 'ph' };
 
 /** Takes a step over, with what was poured in it: whoever takes it logs both. */
 export type OnDoseStep = (step: DoseStep, pour?: Pour) => Promise<void>;
@@ -48,8 +52,8 @@ export function useDose(
 		setAsked(Date.now());
 		try {
 			setAdvice(
-				await api<Advice>('/mix/dose', {
-					json: {
+				await api('POST /mix/dose', {
+					body: {
 						station: tank.code,
 						product: product.name,
 						target_ph: targetPh,

@@ -1,16 +1,8 @@
 import { useState } from 'react';
+import type { Lot } from '@/contract/calibrations';
 import { STANDARDS } from '@/core/probe/standards';
 import { decimal } from '@/core/quantity';
-import { api } from '../api';
-
-export interface Lot {
-	name: string;
-	standard: string;
-	expires: string | null;
-	opened: string | null;
-	tolerance: number | null;
-	ownTable: [number, number][] | null;
-}
+import { api } from '../data/client';
 
 /** "20 7.02, 25 7.00": pairs of temperature and value as the label prints them; null when it cannot be read. */
 function tableOf(text: string): [number, number][] | null {
@@ -43,7 +35,7 @@ export function Bottles({ lots: first }: { lots: Lot[] }) {
 					<li key={l.name}>
 						{l.name}: {l.standard}
 						{l.expires ? `, until ${l.expires}` : ''}
-						{l.ownTable ? ', own table' : ''}
+						{l.own_table ? ', own table' : ''}
 					</li>
 				))}
 			</ul>
@@ -66,8 +58,8 @@ export function Bottles({ lots: first }: { lots: Lot[] }) {
 							single_use: single,
 						};
 						try {
-							await api('/lots', { json: lot });
-							setLots([...lots.filter((l) => l.name !== lot.name), { ...lot, ownTable: own }]);
+							const { id } = await api('POST /lots', { body: lot });
+							setLots([...lots.filter((l) => l.name !== lot.name), { ...lot, id }]);
 							setName('');
 							setProblem('');
 						} catch (error) {

@@ -1,9 +1,9 @@
 import type { ApexOptions } from 'apexcharts';
 import { lazy, Suspense, useMemo, useState } from 'react';
+import type { ProbeStory } from '@/contract/probes';
 import { wallTime } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
 import { useTheme } from '../ui/theme';
-import type { Story } from './types';
 import { amount, day } from './words';
 
 const ApexChart = lazy(() => import('react-apexcharts'));
@@ -18,7 +18,7 @@ const MEASURES: readonly (readonly [Measure, string])[] = [
 ];
 
 /** A probe's calibrations against time: error as found with the limits it is judged by, slope, offset or response time. */
-export function DriftChart({ story, site }: { story: Story; site: SiteView }) {
+export function DriftChart({ story, site }: { story: ProbeStory; site: SiteView }) {
 	const theme = useTheme();
 	const q = story.quantity;
 	const [measure, setMeasure] = useState<Measure>('error');

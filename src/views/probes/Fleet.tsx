@@ -1,10 +1,11 @@
 import { useState } from 'react';
+import type { Lot } from '@/contract/calibrations';
+import type { Probe } from '@/contract/probes';
 import { kclGrams } from '@/core/probe/storage-solution';
 import { decimal } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { age } from '../ui/format';
-import { Bottles, type Lot } from './Bottles';
-import type { Probe } from './types';
+import { Bottles } from './Bottles';
 import { amount, STORAGE } from './words';
 
 const TOLERANCE = { ph: 0.2, ec: 3 } as const;
@@ -34,7 +35,7 @@ export function Fleet({ site, probes, lots }: { site: SiteView; probes: Probe[];
 									<span className="font-bold underline underline-offset-4">{p.name}</span>{' '}
 									<span className="text-soft">{QUANTITY[p.quantity]}</span>
 									<span className="block text-soft text-[0.8rem]">
-										{p.storage ? `kept in ${STORAGE[p.storage] ?? p.storage}` : ''}
+										{p.storage ? `kept in ${STORAGE[p.storage]}` : ''}
 									</span>
 								</a>
 								<Trust probe={p} />

@@ -1,22 +1,23 @@
 import { useState } from 'react';
+import type { ProbeStory, ToldCalibration } from '@/contract/probes';
 import type { SiteView } from '@/core/reading/site-view';
-import { api } from '../api';
-import { followJob } from '../job';
+import { api, begin } from '../data/client';
+import { followJob } from '../data/job';
 import { age, dateTime, shown } from '../ui/format';
 import { GaugeStrip } from '../ui/GaugeStrip';
 import { DriftChart } from './DriftChart';
-import type { CalibrationEntry, Story } from './types';
-import { amount, day, EVENT, STORAGE, unitOf } from './words';
+import { ProbeDetails } from './ProbeDetails';
+import { StoryEvents } from './StoryEvents';
+import { amount, day, unitOf } from './words';
 
 /** One probe's life: what it was found to be worth, what that made of its readings, and what would have been decided otherwise. */
-export function ProbePage({ site, story: first }: { site: SiteView; story: Story }) {
+export function ProbePage({ site, story: first }: { site: SiteView; story: ProbeStory }) {
 	const [story, setStory] = useState(first);
 	const [problem, setProblem] = useState('');
 	const [said, setSaid] = useState('');
 	const q = story.quantity;
-	const path = `/probes/${encodeURIComponent(story.instrument)}/${q}`;
 	const reload = async (words: string) => {
-		setStory(await api<Story>(path));
+		setStory(await api('GET /probes/:instrument/:quantity', { params: { instrument: story.instrument, quantity: q } }));
 		setSaid(words);
 	};
 	const attempt = async (work: () => Promise<void>) => {
@@ -27,12 +28,13 @@ export function ProbePage({ site, story: first }: { site: SiteView; story: Story
 			setProblem((error as Error).message);
 		}
 	};
-	const withdraw = (c: CalibrationEntry) =>
+	const withdraw = (c: ToldCalibration) =>
 		attempt(async () => {
-			const { job } = await api<{ job: string }>(`/calibrations/${c.id}/withdrawal?background=1`, {
-				json: { withdrawn: !c.withdrawn },
+			const job = await begin('POST /calibrations/:id/withdrawal', {
+				params: { id: c.id },
+				body: { withdrawn: !c.withdrawn },
 			});
-			await followJob('withdrawal', job, setSaid);
+			await followJob('POST /calibrations/:id/withdrawal', 'withdrawal', job, setSaid);
 			await reload(
 				c.withdrawn
 					? 'The calibration counts again; readings were worked out anew.'
@@ -225,154 +227,5 @@ export function ProbePage({ site, story: first }: { site: SiteView; story: Story
 				</aside>
 			</div>
 		</div>
-	);
-}
-
-function StoryEvents({
-	story,
-	site,
-	onLogged,
-	onProblem,
-}: {
-	story: Story;
-	site: SiteView;
-	onLogged: () => void;
-	onProblem: (text: string) => void;
-}) {
-	const [kind, setKind] = useState('cleaned');
-	const [before, setBefore] = useState('');
-	const [after, setAfter] = useState('');
-	return (
-		<div className="note-rule">
-			<h2>What happened to it</h2>
-			<ul className="text-[0.9rem] mb-2">
-				{story.events.slice(-4).map((e) => (
-					<li key={e.id}>
-						{day(e.time, site.timezone)}: {EVENT[e.kind]}
-						{e.before !== null ? `, ${e.before} before and ${e.after} after` : ''}
-					</li>
-				))}
-			</ul>
-			<form
-				className="flex flex-wrap gap-2 items-end"
-				onSubmit={async (e) => {
-					e.preventDefault();
-					const number = (t: string) => (t.trim() === '' ? null : Number(t.replace(',', '.')));
-					try {
-						await api('/probe-events', {
-							json: {
-								instrument: story.instrument,
-								quantity: story.quantity,
-								kind,
-								before: kind === 'cleaned' ? number(before) : null,
-								after: kind === 'cleaned' ? number(after) : null,
-							},
-						});
-						setBefore('');
-						setAfter('');
-						onLogged();
-					} catch (error) {
-						onProblem((error as Error).message);
-					}
-				}}
-			>
-				<label className="block grow">
-					<span className="field-label">Log</span>
-					<select className="field" value={kind} onChange={(e) => setKind(e.target.value)}>
-						{Object.entries(EVENT).map(([k, w]) => (
-							<option key={k} value={k}>
-								{w}
-							</option>
-						))}
-					</select>
-				</label>
-				{kind === 'cleaned' && (
-					<>
-						<label className="block w-20">
-							<span className="field-label">Before</span>
-							<input className="field" inputMode="decimal" value={before} onChange={(e) => setBefore(e.target.value)} />
-						</label>
-						<label className="block w-20">
-							<span className="field-label">After</span>
-							<input className="field" inputMode="decimal" value={after} onChange={(e) => setAfter(e.target.value)} />
-						</label>
-					</>
-				)}
-				<button type="submit" className="act !font-normal">
-					Log it
-				</button>
-			</form>
-			{kind === 'cleaned' && (
-				<p className="text-soft text-[0.85rem] mt-1">
-					The same water read before and after cleaning{story.quantity === 'ec' ? ', in µS/cm,' : ''} tells fouling from
-					drift. Both may be left empty.
-				</p>
-			)}
-		</div>
-	);
-}
-
-/** What the probe is and how it is kept. */
-function ProbeDetails({
-	story,
-	onSaved,
-	onProblem,
-}: {
-	story: Story;
-	onSaved: (words: string) => void;
-	onProblem: (text: string) => void;
-}) {
-	const [serial, setSerial] = useState(story.serial);
-	const [since, setSince] = useState(story.in_service ?? '');
-	const [storage, setStorage] = useState(story.storage ?? (story.kind === 'ec' ? 'dry' : 'kcl_3m'));
-	const [refilled, setRefilled] = useState(story.storage_refilled ?? '');
-	return (
-		<details className="note-rule">
-			<summary className="cursor-pointer font-bold">The probe itself</summary>
-			<form
-				className="grid grid-cols-2 gap-2 mt-2"
-				onSubmit={async (e) => {
-					e.preventDefault();
-					try {
-						const { warning } = await api<{ warning: string }>(
-							`/probes/${encodeURIComponent(story.instrument)}/${story.quantity}`,
-							{
-								method: 'PUT',
-								json: { serial, in_service: since || null, storage, storage_refilled: refilled || null },
-							},
-						);
-						onSaved(warning || 'Saved.');
-					} catch (error) {
-						onProblem((error as Error).message);
-					}
-				}}
-			>
-				<label className="block">
-					<span className="field-label">Serial</span>
-					<input className="field" value={serial} maxLength={200} onChange={(e) => setSerial(e.target.value)} />
-				</label>
-				<label className="block">
-					<span className="field-label">In service since</span>
-					<input type="date" className="field" value={since} onChange={(e) => setSince(e.target.value)} />
-				</label>
-				<label className="block col-span-2">
-					<span className="field-label">Kept in</span>
-					<select className="field" value={storage} onChange={(e) => setStorage(e.target.value)}>
-						{Object.entries(STORAGE).map(([k, w]) => (
-							<option key={k} value={k}>
-								{w}
-							</option>
-						))}
-					</select>
-				</label>
-				<label className="block">
-					<span className="field-label">Refilled</span>
-					<input type="date" className="field" value={refilled} onChange={(e) => setRefilled(e.target.value)} />
-				</label>
-				<button type="submit" className="act !font-normal self-end">
-					Save
-				</button>
-			</form>
-		</details>
 	);
 }

@@ -1,7 +1,9 @@
+import type { ProbeEventKind, Storage } from '@/core/probe/care';
+
 /** How amounts of drift and trust are said for each quantity. */
 export const unitOf = (q: 'ph' | 'ec') => (q === 'ph' ? 'pH' : '%');
 export const amount = (q: 'ph' | 'ec', v: number) => (q === 'ph' ? v.toFixed(2) : `${v.toFixed(1)} %`);
-export const STORAGE: Record<string, string> = {
+export const STORAGE: Record<Storage, string> = {
 	kcl_3m: 'potassium chloride, 3 mol/L',
 	kcl_other: 'potassium chloride, other strength',
 	storage_solution: 'storage solution',
@@ -10,7 +12,7 @@ export const STORAGE: Record<string, string> = {
 	tap: 'tap water',
 	pure_water: 'pure water',
 };
-export const EVENT: Record<string, string> = {
+export const EVENT: Record<ProbeEventKind, string> = {
 	dropped: 'dropped',
 	dried_out: 'dried out',
 	cleaned: 'cleaned',

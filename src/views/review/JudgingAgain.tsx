@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
-import { api } from '../api';
-import { followJob } from '../job';
+import { api } from '../data/client';
+import { followJob } from '../data/job';
 
 /** Says while readings are judged again, after something was learned of the past, and what it changed. */
 export function JudgingAgain() {
@@ -8,11 +8,11 @@ export function JudgingAgain() {
 	const [changed, setChanged] = useState<number | null>(null);
 	useEffect(() => {
 		let stale = false;
-		api<{ job: string | null }>('/judging')
+		api('GET /judging')
 			.then(async ({ job }) => {
 				if (job === null || stale) return;
 				const progress = (w: string) => !stale && setWords(`Judging again what was learned anew: ${w}`);
-				const result = await followJob<{ judged: number; changed: number }>('judging', job, progress);
+				const result = await followJob('judging', 'judging', job, progress);
 				if (!stale) setChanged(result.changed);
 			})
 			// What waits is done all the same; only its progress is not seen.

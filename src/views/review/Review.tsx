@@ -1,9 +1,10 @@
 import { useCallback, useEffect, useMemo, useState } from 'react';
+import type { StoredReading } from '@/contract/readings';
 import { QUANTITY } from '@/core/quantity';
+import { formatTime } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
 import { standingOf } from '@/core/trust/standing';
-import type { StoredReading } from '@/server/contract';
-import { api } from '../api';
+import { api } from '../data/client';
 import { Decide } from '../entry/Decide';
 import { age, dateTime, shown } from '../ui/format';
 import { GaugeStrip } from '../ui/GaugeStrip';
@@ -50,7 +51,7 @@ export function Review({ site, queue: first, scores }: { site: SiteView; queue: 
 	const decide = useCallback(
 		async (rows: readonly StoredReading[], kind: 'keep' | 'retest') => {
 			try {
-				for (const r of rows) await api(`/readings/${r.id}/decision`, { json: { kind } });
+				for (const r of rows) await api('POST /readings/:id/decision', { params: { id: r.id }, body: { kind } });
 				if (kind === 'keep')
 					decided(
 						rows.map((r) => r.id),
@@ -71,9 +72,10 @@ export function Review({ site, queue: first, scores }: { site: SiteView; queue: 
 		const at = Date.parse(reading.time);
 		const span = 12 * 86_400_000;
 		const quantity = reading.quantity === 'tds' ? 'ec' : reading.quantity;
-		api<{ points: Neighbour[] }>(
-			`/stations/${encodeURIComponent(reading.station)}/series?quantity=${quantity}&from=${new Date(at - span).toISOString()}&to=${new Date(at + span).toISOString()}`,
-		)
+		api('GET /stations/:code/series', {
+			params: { code: reading.station },
+			query: { quantity, from: formatTime(at - span), to: formatTime(at + span) },
+		})
 			.then((r) => !stale && setNeighbours(r.points))
 			.catch(() => !stale && setNeighbours([]));
 		return () => {

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { CROPS, rangesFor, STAGES, type Stage, SYSTEM_PRESETS } from '@/core/crop/presets';
-import { api } from '../api';
+import type { DisplayUnits } from '@/core/reading/site-view';
+import { api } from '../data/client';
 import { codeFrom } from './code';
 import { ScaleFinder } from './ScaleFinder';
 
@@ -11,7 +12,7 @@ export function FirstSetup({ zones }: { zones: string[] }) {
 	const own = Intl.DateTimeFormat().resolvedOptions().timeZone;
 	const [site, setSite] = useState('');
 	const [zone, setZone] = useState(zones.includes(own) ? own : 'UTC');
-	const [ec, setEc] = useState('mS/cm');
+	const [ec, setEc] = useState<DisplayUnits['ec']>('mS/cm');
 	const [kind, setKind] = useState(SYSTEM_PRESETS[0]!.kind);
 	const preset = SYSTEM_PRESETS.find((p) => p.kind === kind)!;
 	const [systemName, setSystemName] = useState('Tank');
@@ -33,11 +34,11 @@ export function FirstSetup({ zones }: { zones: string[] }) {
 			const litres = volume.trim() === '' ? preset.volumeL : Number(volume.replace(',', '.'));
 			if (litres !== null && !(litres > 0 && litres < 1e9))
 				throw new Error('The volume is a number of litres, as 40 or 2400.');
-			await api('/site', { method: 'PUT', json: { name: site.trim() || 'My site', timezone: zone, units: { ec } } });
+			await api('PUT /site', { body: { name: site.trim() || 'My site', timezone: zone, units: { ec } } });
 			const name = systemName.trim() || 'Tank';
 			const system = codeFrom(name);
-			await api('/systems', {
-				json: { code: system, name, kind, volume_l: litres, medium: medium.trim() || preset.medium, crop, stage },
+			await api('POST /systems', {
+				body: { code: system, name, kind, volume_l: litres, medium: medium.trim() || preset.medium, crop, stage },
 			});
 			const ranges = rangesFor(crop, stage);
 			let before: string[] = [];
@@ -45,8 +46,8 @@ export function FirstSetup({ zones }: { zones: string[] }) {
 				const stationName =
 					part === 'source' ? STATION_NAME.source : part === 'reservoir' ? name : `${name} ${STATION_NAME[part]}`;
 				const code = codeFrom(stationName);
-				await api('/stations', {
-					json: {
+				await api('POST /stations', {
+					body: {
 						code,
 						name: stationName,
 						kind: part,
@@ -63,13 +64,13 @@ export function FirstSetup({ zones }: { zones: string[] }) {
 				});
 				before = [code];
 			}
-			await api('/instruments', {
-				json: {
+			await api('POST /instruments', {
+				body: {
 					code: codeFrom(pen.trim() || 'Pen'),
 					name: pen.trim() || 'Pen',
 					kind: 'combined',
 					quantities: { ph: { resolution: 0.01, accuracy: 0.1 }, ec: { resolution: 10, accuracyPct: 2 } },
-					ppm_scale: scale === '' ? null : Number(scale),
+					ppm_scale: scale === '' ? null : (Number(scale) as 500 | 640 | 700),
 				},
 			});
 			const bench = preset.stations.includes('reservoir') ? codeFrom(name) : codeFrom(`${name} feed`);
@@ -118,7 +119,7 @@ export function FirstSetup({ zones }: { zones: string[] }) {
 					<label className="field-label" htmlFor="s-ec">
 						EC shown in
 					</label>
-					<select id="s-ec" className="field" value={ec} onChange={(e) => setEc(e.target.value)}>
+					<select id="s-ec" className="field" value={ec} onChange={(e) => setEc(e.target.value as DisplayUnits['ec'])}>
 						<option value="mS/cm">mS/cm</option>
 						<option value="uS/cm">µS/cm</option>
 						<option value="ppm500">ppm, 500 scale</option>

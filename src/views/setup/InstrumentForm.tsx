@@ -1,7 +1,7 @@
 import { useState } from 'react';
+import type { Instrument } from '@/contract/site';
 import { decimal } from '@/core/quantity';
 import { Choice, Text } from './fields';
-import type { Instrument } from './types';
 
 /** One instrument: its scale, its compensation, and what its leaflet says. */
 export function InstrumentForm({

@@ -1,17 +1,17 @@
 import { useState } from 'react';
+import type { Instrument, Site, Station, System } from '@/contract/site';
 import { rangesFor, type Stage } from '@/core/crop/presets';
-import { api } from '../api';
-import { BenchHabits, type SiteSettings } from './BenchHabits';
+import { api } from '../data/client';
+import { BenchHabits } from './BenchHabits';
 import { codeFrom } from './code';
 import { AddByName, Choice, Text } from './fields';
 import { InstrumentForm } from './InstrumentForm';
 import { ScaleFinder } from './ScaleFinder';
 import { StationForm } from './StationForm';
 import { SystemForm } from './SystemForm';
-import type { Instrument, Station, System } from './types';
 
 interface Props {
-	site: { name: string; timezone: string; units: { ec?: string; temp?: string }; settings: SiteSettings };
+	site: Site & Required<Pick<Site, 'units' | 'settings'>>;
 	systems: System[];
 	stations: Station[];
 	instruments: Instrument[];
@@ -39,7 +39,7 @@ export function Setup(props: Props) {
 	/** Saves a system and, if asked, brings the ranges of its stations to those of its crop and stage. */
 	const saveSystem = (y: System, ranges: boolean) =>
 		run(y.name ?? y.code, async () => {
-			const saved = await api<System>('/systems', { json: y });
+			const saved = await api('POST /systems', { body: y });
 			setSystems((list) =>
 				list.some((x) => x.code === saved.code)
 					? list.map((x) => (x.code === saved.code ? saved : x))
@@ -48,13 +48,13 @@ export function Setup(props: Props) {
 			if (!ranges) return;
 			const range = rangesFor(y.crop ?? '', (y.stage ?? 'growing') as Stage);
 			for (const s of stations.filter((x) => x.system === y.code && x.kind !== 'drain')) {
-				const changed = await api<Station>('/stations', { json: { ...s, ranges: { ...s.ranges, ...range } } });
+				const changed = await api('POST /stations', { body: { ...s, ranges: { ...s.ranges, ...range } } });
 				setStations((list) => list.map((x) => (x.code === changed.code ? changed : x)));
 			}
 		});
 	const saveStation = (s: Station) =>
 		run(s.name ?? s.code, async () => {
-			const saved = await api<Station>('/stations', { json: s });
+			const saved = await api('POST /stations', { body: s });
 			setStations((list) =>
 				list.some((x) => x.code === saved.code)
 					? list.map((x) => (x.code === saved.code ? saved : x))
@@ -63,7 +63,7 @@ export function Setup(props: Props) {
 		});
 	const saveInstrument = (i: Instrument) =>
 		run(i.name ?? i.code, async () => {
-			const saved = await api<Instrument>('/instruments', { json: i });
+			const saved = await api('POST /instruments', { body: i });
 			setInstruments((list) =>
 				list.some((x) => x.code === saved.code)
 					? list.map((x) => (x.code === saved.code ? saved : x))
@@ -86,7 +86,7 @@ export function Setup(props: Props) {
 				onSubmit={(e) => {
 					e.preventDefault();
 					run(site.name, async () => {
-						await api('/site', { method: 'PUT', json: site });
+						await api('PUT /site', { body: site });
 					});
 				}}
 			>

@@ -1,10 +1,10 @@
 import { useState } from 'react';
+import type { Station, System } from '@/contract/site';
 import { AERATION } from '@/core/chem/degassing';
 import { aerationOf } from '@/core/mix/dose/aeration-of';
 import { mixMinutes, setMinutes } from '@/core/mix/dose/mixing-wait';
 import { decimal } from '@/core/quantity';
 import { Choice, Text } from './fields';
-import type { Station, System } from './types';
 
 /** How a tank is dosed: what moves its water, how long a dose wants to mix, and the pH that none may pass. */
 export function StationDosing({

@@ -1,10 +1,10 @@
 import { useState } from 'react';
+import type { Station, System } from '@/contract/site';
 import { decimal } from '@/core/quantity';
 import { STATION_KINDS } from '@/core/reading/model';
 import { Choice, Text } from './fields';
 import { StationDosing } from './StationDosing';
 import { StationHabits } from './StationHabits';
-import type { Station, System } from './types';
 
 /** One station: where it stands in the line, and its targets. */
 export function StationForm({

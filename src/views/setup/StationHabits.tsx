@@ -1,8 +1,8 @@
 import { useState } from 'react';
+import type { Station } from '@/contract/site';
 import { QUANTITIES, QUANTITY, type Quantity } from '@/core/quantity';
 import { ALL_STEPS, usualProtocol } from '@/core/reading/protocol';
 import { RHYTHMS, type Rhythm, usualRhythms } from '@/core/rhythm/due';
-import type { Station } from './types';
 
 /** How a station is measured: what how often, and the steps. Until changed both are the usual of its kind. */
 export function StationHabits({

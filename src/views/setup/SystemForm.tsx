@@ -1,10 +1,10 @@
 import { useState } from 'react';
+import type { System } from '@/contract/site';
 import { AERATION } from '@/core/chem/degassing';
 import { CROPS, STAGES, SYSTEM_PRESETS } from '@/core/crop/presets';
 import { aerationOf } from '@/core/mix/dose/aeration-of';
 import { decimal } from '@/core/quantity';
 import { Choice, Text } from './fields';
-import type { System } from './types';
 
 const KINDS = SYSTEM_PRESETS.map((p) => p.kind);
 

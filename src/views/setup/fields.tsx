@@ -27,7 +27,7 @@ export function Text({
 		</label>
 	);
 }
-export function Choice({
+export function Choice<T extends string>({
 	label,
 	value,
 	options,
@@ -36,17 +36,17 @@ export function Choice({
 	width = 'w-44',
 }: {
 	label: string;
-	value: string;
-	options: readonly string[];
+	value: T;
+	options: readonly T[];
 	/** What is shown for an option, where it is not the option itself. */
 	labels?: Record<string, string>;
-	onChange: (v: string) => void;
+	onChange: (v: T) => void;
 	width?: string;
 }) {
 	return (
 		<label className={`block ${width}`}>
 			<span className="field-label">{label}</span>
-			<select className="field" value={value} onChange={(e) => onChange(e.target.value)}>
+			<select className="field" value={value} onChange={(e) => onChange(e.target.value as T)}>
 				{options.map((o) => (
 					<option key={o} value={o}>
 						{labels[o] ?? (o === '' ? 'none' : o.replaceAll('_', ' '))}

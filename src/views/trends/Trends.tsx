@@ -1,9 +1,10 @@
 import { useEffect, useState } from 'react';
 import { QUANTITY, type Quantity } from '@/core/quantity';
+import { formatTime } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
 import type { SeriesPoint as Point } from '@/core/series/point';
 import { standingOf } from '@/core/trust/standing';
-import { api } from '../api';
+import { api } from '../data/client';
 import { dateTime, displayUnit, shown, unitLabel } from '../ui/format';
 import { StandingMark } from '../ui/StandingMark';
 import { type ChartEvent, SeriesChart } from './SeriesChart';
@@ -36,22 +37,18 @@ export function Trends({ site, station: first }: { site: SiteView; station: stri
 
 	useEffect(() => {
 		let stale = false;
-		const query = `from=${new Date(from).toISOString()}&to=${new Date(to).toISOString()}`;
-		const path = `/stations/${encodeURIComponent(station)}/series`;
+		const query = { from: formatTime(from), to: formatTime(to) };
+		const series = (quantity: Quantity) =>
+			api('GET /stations/:code/series', { params: { code: station }, query: { quantity, ...query } }).then(
+				(r) => [quantity, r.points] as const,
+			);
 		Promise.all([
-			...(['ph', 'ec', 'temp'] as const).map((q) =>
-				api<{ points: Point[] }>(`${path}?quantity=${q}&${query}`).then((r) => [q, r.points] as const),
-			),
-			api<{
-				events: { time: string; kind: string; amount: number | null; unit: string; product: string; note: string }[];
-			}>(`/events?station=${encodeURIComponent(station)}&${query}`),
+			Promise.all((['ph', 'ec', 'temp'] as const).map(series)),
+			api('GET /events', { query: { station, ...query } }),
 		])
-			.then((all) => {
+			.then(([all, answered]) => {
 				if (stale) return;
-				const answered = all.pop() as {
-					events: { time: string; kind: string; amount: number | null; unit: string; product: string; note: string }[];
-				};
-				setData(Object.fromEntries(all as (readonly [Quantity, Point[]])[]));
+				setData(Object.fromEntries(all));
 				setEvents(
 					answered.events.map((e) => ({
 						at: Date.parse(e.time),

@@ -1,10 +1,10 @@
 import { useState } from 'react';
+import type { WaterSource } from '@/contract/pages';
 import { ACID_KINDS, type AcidKind, BASE_KINDS, type BaseKind } from '@/core/chem/acids';
 import { decimal } from '@/core/quantity';
 import { acidDemand } from '@/core/water/acid-demand';
 import { baseDemand } from '@/core/water/base-demand';
 import { Choice, Text } from '../setup/fields';
-import type { WaterSource } from './types';
 
 /** What a bottle of each usually is, where its own label is not at hand: percent by weight, and g/mL unless it is a powder. */
 const USUAL: Record<AcidKind | BaseKind, { percent: string; density: string }> = {

@@ -1,11 +1,11 @@
 import { useState } from 'react';
+import type { WaterSource } from '@/contract/pages';
 import { decimal, toCanonical } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { blend } from '@/core/water/blend';
 import { understandField } from '../bench/understand';
 import { Text } from '../setup/fields';
 import { shownWithUnit } from '../ui/format';
-import type { WaterSource } from './types';
 
 /** Parts of the sources that reach a target, what it costs, and how much pure water it saves. */
 export function BlendTool({

@@ -1,5 +1,5 @@
+import type { WaterSource } from '@/contract/pages';
 import { IONS, type IonKey, readReport } from '@/core/water/ions';
-import type { WaterSource } from './types';
 
 /** Less than this share apart is within what laboratories differ by (common practice, no source). */
 const DIFFERS = 0.15;

@@ -1,7 +1,7 @@
+import type { WaterMembrane } from '@/contract/pages';
 import type { SiteView } from '@/core/reading/site-view';
 import { REJECTION_LIMITS } from '@/core/water/membrane';
 import { ControlChart } from '../ui/ControlChart';
-import type { WaterMembrane } from './types';
 
 const WHY = {
 	membrane: 'The feed is as it was: the membrane is tiring.',

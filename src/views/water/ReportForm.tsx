@@ -1,8 +1,8 @@
 import { useState } from 'react';
+import type { WaterSource } from '@/contract/pages';
 import { IONS, type IonKey, type Ions, readReport, type WaterReport } from '@/core/water/ions';
 import { readReportText } from '@/core/water/report-text';
-import { api } from '../api';
-import type { WaterSource } from './types';
+import { api } from '../data/client';
 
 /** A laboratory report: pasted line by line, read critically before it is kept. */
 export function ReportForm({
@@ -69,8 +69,8 @@ export function ReportForm({
 					disabled={!typed || Object.keys(typed.ions).length === 0}
 					onClick={async () => {
 						try {
-							await api('/reports', {
-								json: {
+							await api('POST /reports', {
+								body: {
 									station: source.code,
 									ions: { ...typed!.ions, ...(typed!.boronMgL !== null ? { b_mg_l: typed!.boronMgL } : {}) },
 									ec_us_cm: typed!.ecUsCm,

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import type { WaterMembrane, WaterSource } from '@/contract/pages';
 import { QUANTITIES, QUANTITY, type SeriesQuantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { schoolAdvice } from '@/core/water/advice';
@@ -12,7 +13,6 @@ import { BlendTool } from './BlendTool';
 import { EarlierReports } from './EarlierReports';
 import { Membrane } from './Membrane';
 import { ReportForm } from './ReportForm';
-import type { WaterMembrane, WaterSource } from './types';
 
 const gradeOf = (list: readonly { of: string; grade: string }[], of: string): string | null =>
 	list.find((g) => g.of === of)?.grade ?? null;

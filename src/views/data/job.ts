@@ -1,24 +1,26 @@
-import { api } from './api';
+import type { Contract } from '@/contract';
+import type { Got } from '@/contract/operation';
+import { api, type InBackground } from './client';
 
-interface Job<T> {
-	state: 'running' | 'done' | 'failed';
-	done: number;
-	phase: string;
-	result: T;
-	message: string;
-}
+/** What a job ends with: the answer of the operation that began it; judging again has none of its own. */
+type Result = { [A in InBackground]: Got<Contract[A]> } & { judging: { judged: number; changed: number } };
 
 /** The work begun under a name on this page that has not been seen to its end: it can be left and come back to. */
 export const pendingJob = (name: string): string | null => sessionStorage.getItem(`cordwain.job.${name}`);
 
 /** Follows long work to its end, telling how far it has come. */
-export async function followJob<T>(name: string, id: string, onProgress: (words: string) => void): Promise<T> {
+export async function followJob<A extends keyof Result>(
+	_of: A,
+	name: string,
+	id: string,
+	onProgress: (words: string) => void,
+): Promise<Result[A]> {
 	sessionStorage.setItem(`cordwain.job.${name}`, id);
 	try {
 		for (let wait = 40; ; wait = Math.min(wait * 1.6, 500)) {
-			const job = await api<Job<T>>(`/jobs/${id}`);
+			const job = await api('GET /jobs/:id', { params: { id } });
 			if (job.state === 'failed') throw new Error(job.message);
-			if (job.state === 'done') return job.result;
+			if (job.state === 'done') return job.result as Result[A];
 			if (job.phase) onProgress(`${job.done.toLocaleString('en-GB')} ${job.phase} …`);
 			await new Promise((resolve) => setTimeout(resolve, wait));
 		}

@@ -1,0 +1,120 @@
+import { z } from 'zod';
+import { BATCH_STEPS } from '@/core/mix/batch-course';
+import { pouring } from './events';
+import {
+	byId,
+	code,
+	done,
+	ecUsCm,
+	finite,
+	growingPh,
+	instant,
+	litres,
+	made,
+	name,
+	notNegative,
+	positive,
+} from './fields';
+import { resource } from './operation';
+import { wire } from './wire';
+
+const unit = z.enum(['mL', 'g']);
+/** Plans and steps of before a field was known lack it; nothing in them is refused any more. */
+const plan = wire({
+	litres: z.number(),
+	water: z.string().nullable(),
+	water_ec_us_cm: z.number(),
+	product: z.string(),
+	ml_per_l: z.number(),
+	unit: unit.optional(),
+	parts: z.number(),
+	target_ec_us_cm: z.number().nullable(),
+	expected_ec_us_cm: z.number().nullish(),
+	target_ph: z.number().nullable(),
+	recipe: z.string().nullish(),
+	strength: z.number().nullish(),
+	ph_first: z.boolean().optional(),
+});
+const step = wire(
+	{
+		time: instant,
+		step: z.enum(BATCH_STEPS),
+		expected: z.number().nullable(),
+		measured: z.number().nullable(),
+		words: z.string(),
+		amount: z.number().nullish(),
+		flag: z.number().nullish(),
+		doubt: z.string().nullish(),
+	},
+	{ time: 'at' },
+);
+export const storedBatch = wire({
+	id: z.number(),
+	station: z.string(),
+	started_at: instant,
+	finished_at: instant.nullable(),
+	name: z.string(),
+	plan,
+	log: z.array(step),
+});
+export type StoredBatch = z.input<typeof storedBatch>;
+export type BatchPlan = z.input<typeof plan>;
+export type BatchStep = z.input<typeof step>;
+
+export const batches = resource('Mix', {
+	'GET /batches': {
+		summary: 'Batches with their plans and what each step showed, newest first',
+		answer: z.object({ batches: z.array(storedBatch) }),
+	},
+	'POST /batches': {
+		summary: 'Begin a batch; refused when it would overflow the tank',
+		body: z.strictObject({
+			station: code,
+			name: z.string().max(200).default(''),
+			event: pouring.nullable().default(null).describe('the filling, logged together with the batch'),
+			plan: wire({
+				litres,
+				water: code.nullable(),
+				water_ec_us_cm: ecUsCm,
+				product: name,
+				ml_per_l: notNegative
+					.max(100, 'at most 100 mL for each litre: litres written for millilitres?')
+					.describe('of each part; grams where the product is a powder'),
+				unit: unit.default('mL'),
+				parts: z.number().int().min(1).max(6),
+				target_ec_us_cm: ecUsCm.nullable(),
+				expected_ec_us_cm: ecUsCm.nullable().default(null),
+				target_ph: growingPh.nullable(),
+				recipe: z.string().max(200).nullable().default(null),
+				strength: positive.max(3).nullable().default(null),
+				ph_first: z.boolean().default(false),
+			}),
+		}),
+		answer: made,
+		status: 201,
+		problems: ['unknown-station', 'unknown-product', 'unknown-unit', 'not-a-feed', 'overflow'],
+	},
+	'POST /batches/:id/steps': {
+		summary: 'What a step of a batch showed; done ends it',
+		params: byId,
+		body: z.strictObject({
+			step: z.enum(BATCH_STEPS),
+			expected: finite.nullable().default(null),
+			measured: finite.nullable().default(null),
+			words: z.string().max(500),
+			amount: notNegative.max(1e9).nullable().default(null).describe('poured, mL or g, of each part'),
+			flag: z
+				.number()
+				.int()
+				.min(1)
+				.max(9)
+				.nullable()
+				.default(null)
+				.describe('what the checks said of the measured value'),
+			doubt: z.string().max(500).nullable().default(null),
+			event: pouring.nullable().default(null).describe('what was poured, logged together with the step'),
+		}),
+		answer: done,
+		problems: ['no-such-id', 'no-open-batch', 'unknown-unit'],
+	},
+});

@@ -1,0 +1,68 @@
+import { z } from 'zod';
+import { EVENT_KINDS } from '@/core/reading/model';
+import { code, csv, instant, made, note, notNegative, shortText } from './fields';
+import { resource } from './operation';
+import { wire } from './wire';
+
+const kind = z.enum(EVENT_KINDS);
+export const storedEvent = wire(
+	{
+		id: z.number(),
+		time: instant,
+		station: z.string(),
+		kind,
+		amount: z.number().nullable(),
+		unit: z.string(),
+		product: z.string(),
+		note: z.string(),
+	},
+	{ time: 'at', unit: 'unitText' },
+);
+
+const unit = z.string().max(20);
+/** What was poured, logged together with a step of a batch. */
+export const pouring = wire(
+	{
+		time: instant.optional().describe('now unless given'),
+		kind,
+		amount: notNegative,
+		unit,
+		product: shortText.default(''),
+		note: note.default(''),
+	},
+	{ time: 'at', unit: 'unitText' },
+);
+export type Pouring = z.output<typeof pouring>;
+
+export const events = resource('Records', {
+	'GET /events': {
+		summary: 'Events, oldest first; text/csv by Accept',
+		query: z.strictObject({
+			from: instant.optional(),
+			to: instant.optional(),
+			station: z.string().optional(),
+			format: csv.optional(),
+			limit: z.coerce.number<string | number>().int().min(1).max(5000).optional(),
+		}),
+		answer: z.object({ events: z.array(storedEvent) }),
+		alsoAnswers: ['text/csv'],
+	},
+	'POST /events': {
+		summary: 'Log something done to the water',
+		body: wire(
+			{
+				time: instant.optional().describe('now unless given'),
+				station: code,
+				kind,
+				amount: notNegative.nullable().default(null),
+				unit: unit.default(''),
+				product: shortText.default(''),
+				note: note.default(''),
+			},
+			{ time: 'at', unit: 'unitText' },
+		),
+		answer: made,
+		status: 201,
+		problems: ['unknown-station', 'unknown-unit'],
+	},
+});

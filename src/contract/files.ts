@@ -1,0 +1,52 @@
+import { z } from 'zod';
+import { flag } from './fields';
+import { resource } from './operation';
+import { wire } from './wire';
+
+const importReport = wire({
+	format: z.enum(['readings', 'events', 'calibrations']),
+	dry_run: z.boolean(),
+	lines: z.number(),
+	good: z.number(),
+	bad: z.number(),
+	duplicates: z.number(),
+	stored: z.number(),
+	flagged: z.record(z.string(), z.number()),
+	creates: z.object({ stations: z.array(z.string()), instruments: z.array(z.string()) }),
+	notes: z.array(z.string()),
+	problems: z.array(z.object({ line: z.number(), column: z.string(), message: z.string() })),
+	more_problems: z.number(),
+});
+export type ImportDone = z.output<typeof importReport>;
+
+export const files = resource('Files', {
+	'POST /import': {
+		summary: 'Take in a CSV of readings or events; the header says which',
+		query: wire({ dry_run: flag.optional(), keep_good: flag.optional(), background: flag.optional() }),
+		rawBody: ['text/csv'],
+		answer: importReport,
+		background: true,
+		problems: ['no-file', 'not-text', 'wrong-header', 'bad-lines'],
+	},
+	'GET /judging': {
+		summary:
+			'Whether readings wait to be judged again after something was learned of the past, and the job that does it',
+		answer: z.object({
+			waits: z.boolean(),
+			job: z.string().nullable().describe('to be followed at /jobs/{id}; null where none runs'),
+		}),
+	},
+	'GET /jobs/:id': {
+		summary: 'How far long work has come, and its result',
+		answer: z.object({
+			id: z.string(),
+			kind: z.string(),
+			state: z.enum(['running', 'done', 'failed']),
+			done: z.number(),
+			phase: z.string(),
+			result: z.unknown().describe('what the operation that began it answers with'),
+			message: z.string(),
+		}),
+		problems: ['no-such-job'],
+	},
+});

@@ -1,0 +1,44 @@
+import { about } from './about';
+import { batches } from './batches';
+import { calibrations } from './calibrations';
+import { doses } from './doses';
+import { events } from './events';
+import { files } from './files';
+import { meters } from './meters';
+import type { Resource } from './operation';
+import { probeCalculators } from './probe-calculators';
+import { probes } from './probes';
+import { products } from './products';
+import { readings } from './readings';
+import { rounds } from './rounds';
+import { setup } from './site';
+import { water } from './water';
+import { waterCalculators } from './water-calculators';
+
+/** Every resource of the API, in the order in which it is described. */
+export const RESOURCES = [
+	about,
+	probeCalculators,
+	waterCalculators,
+	readings,
+	events,
+	setup,
+	rounds,
+	water,
+	products,
+	doses,
+	batches,
+	meters,
+	probes,
+	calibrations,
+	files,
+] as const satisfies readonly Resource[];
+
+type Together<R extends readonly Resource[]> = R extends readonly [
+	infer A extends Resource,
+	...infer Rest extends readonly Resource[],
+]
+	? A['operations'] & Together<Rest>
+	: Record<never, never>;
+/** Every operation by its method and address. */
+export type Contract = Together<typeof RESOURCES>;

@@ -1,0 +1,148 @@
+import { z } from 'zod';
+import { isZone } from '@/core/quantity/time';
+import { STATION_KINDS, SYSTEM_KINDS } from '@/core/reading/model';
+import { INSTRUMENT_KINDS, LIVE_KINDS } from '@/core/reading/protocol';
+import { RHYTHMS } from '@/core/rhythm/due';
+import {
+	aeration,
+	alpha,
+	code,
+	done,
+	finite,
+	growingPh,
+	name,
+	note,
+	notNegative,
+	ph,
+	positive,
+	quantity,
+	shortText,
+} from './fields';
+import { resource } from './operation';
+import { wire } from './wire';
+
+const seconds = finite.min(1).max(3600);
+export const site = z.strictObject({
+	name,
+	timezone: z.string().refine(isZone, 'is not a time zone such as Europe/Amsterdam'),
+	units: z
+		.strictObject({
+			ec: z.enum(['mS/cm', 'uS/cm', 'ppm500', 'ppm700']).optional(),
+			temp: z.enum(['C', 'F']).optional(),
+			volume: z.enum(['L', 'gal']).optional(),
+		})
+		.optional(),
+	settings: z
+		.strictObject({
+			waits: z
+				.strictObject({ ph: seconds, phLowMineral: seconds, ec: seconds })
+				.optional()
+				.describe('seconds that readings want'),
+			sensitivity: z.enum(['calm', 'usual', 'keen']).optional().describe('how readily the checks ask'),
+		})
+		.optional(),
+});
+export type Site = z.input<typeof site>;
+
+export const system = wire({
+	code,
+	name: name.optional(),
+	kind: z.enum(SYSTEM_KINDS),
+	volume_l: positive.max(1e9).nullish(),
+	medium: shortText.optional(),
+	crop: shortText.optional(),
+	stage: shortText.optional(),
+	aeration: aeration.nullish().describe('how its water is moved; null: as its kind usually is'),
+});
+export type System = z.input<typeof system>;
+
+const rangePair = z.tuple([finite, finite]).refine(([low, high]) => low < high, 'the lower end comes first');
+export const station = wire({
+	code,
+	name: name.optional(),
+	kind: z.enum(STATION_KINDS),
+	system: z.string().nullish(),
+	position: z.number().int().min(0).max(10_000).optional(),
+	fed_by: z.array(code).max(50).optional(),
+	volume_l: positive.max(1e9).nullish(),
+	ranges: z.partialRecord(quantity, rangePair).optional().describe('target range by quantity, in canonical units'),
+	note: note.optional(),
+	protocol: z
+		.array(z.strictObject({ code: z.string().regex(/^[a-z0-9-]{1,40}$/), text: z.string().trim().min(1).max(200) }))
+		.max(40)
+		.nullish()
+		.describe('own steps of measuring here; null takes the usual ones'),
+	rhythm: z.partialRecord(quantity, z.enum(RHYTHMS)).nullish().describe('how often what is measured here'),
+	aeration: aeration.nullish().describe('how its water is moved; null: as its system'),
+	mix_minutes: notNegative.max(1440).nullish().describe('wait after pouring; null: the usual of its size and movement'),
+	least_ph: growingPh.nullish().describe('acid is not advised below it; null: the usual limit'),
+	most_ph: growingPh.nullish().describe('base is not advised above it; null: the usual limit'),
+});
+export type Station = z.input<typeof station>;
+
+export const instrument = wire(
+	{
+		code,
+		name: name.optional(),
+		kind: z.enum(INSTRUMENT_KINDS),
+		quantities: z
+			.partialRecord(
+				quantity,
+				z.strictObject({
+					resolution: positive.optional(),
+					accuracy: notNegative.optional(),
+					accuracyPct: notNegative.optional(),
+				}),
+			)
+			.optional(),
+		ppm_scale: z.union([z.literal(500), z.literal(640), z.literal(700)]).nullish(),
+		compensates: z.boolean().optional(),
+		alpha_pct_per_c: alpha.optional(),
+		continuous: z.boolean().optional(),
+		calibrate_by: z.enum(['learned', 'weekly', 'before_use', 'monthly', 'maker']).optional(),
+		maker_days: positive.max(3650).nullish(),
+		remembers_points: z.number().int().min(0).max(5).optional(),
+		shows_mv: z.boolean().optional(),
+		locks: z.boolean().optional(),
+		live: z.enum(LIVE_KINDS).optional().describe('how it speaks by itself'),
+		printed_ph: z.array(ph).min(2).max(30).nullish().describe('values printed on the card of a drop kit'),
+	},
+	{ alpha_pct_per_c: 'alphaPct' },
+);
+export type Instrument = z.input<typeof instrument>;
+
+export const setup = resource('Setup', {
+	'GET /site': { summary: 'The site, or null before setup', answer: z.object({ site: site.nullable() }) },
+	'PUT /site': { summary: 'Make the site or change its name, zone and units', body: site, answer: done },
+	'GET /systems': {
+		summary: 'Systems: plants sharing one solution',
+		answer: z.object({ systems: z.array(system) }),
+	},
+	'POST /systems': {
+		summary: 'Make a system, or change the one with this code',
+		body: system,
+		answer: system,
+		status: 201,
+	},
+	'GET /stations': {
+		summary: 'Stations in the order the water runs',
+		answer: z.object({ stations: z.array(station) }),
+	},
+	'POST /stations': {
+		summary: 'Make a station, or change the one with this code',
+		body: station,
+		answer: station,
+		status: 201,
+		problems: ['unknown-system'],
+	},
+	'GET /instruments': {
+		summary: 'Instruments: meters, pens, drop kits, sensor nodes',
+		answer: z.object({ instruments: z.array(instrument) }),
+	},
+	'POST /instruments': {
+		summary: 'Make an instrument, or change the one with this code',
+		body: instrument,
+		answer: instrument,
+		status: 201,
+	},
+});

@@ -1,0 +1,99 @@
+import type { ProductRow } from '@/store/mix';
+
+/** Days are counted back from the end of the demo. */
+type DemoProduct = Omit<ProductRow, 'id' | 'stockAt' | 'opened'> & {
+	countedDaysAgo: number | null;
+	openedDaysAgo: number | null;
+};
+const product = (p: Partial<DemoProduct> & Pick<DemoProduct, 'name' | 'kind'>): DemoProduct => ({
+	chemical: '',
+	percentWw: null,
+	densityGMl: null,
+	jugMeqMl: null,
+	parts: 1,
+	rateMlL: null,
+	gainUsCm: null,
+	unit: 'mL',
+	rateText: '',
+	stockMl: null,
+	countedDaysAgo: null,
+	openedDaysAgo: null,
+	keepsDays: null,
+	expires: null,
+	note: '',
+	...p,
+});
+export const PRODUCTS = [
+	product({
+		name: 'feed A and B',
+		kind: 'nutrient',
+		parts: 2,
+		rateMlL: 4,
+		rateText: '4 mL/L',
+		gainUsCm: 400,
+		stockMl: 20_000,
+		countedDaysAgo: 24,
+		openedDaysAgo: 24,
+		keepsDays: 365,
+	}),
+	product({
+		name: 'pH down',
+		kind: 'acid',
+		chemical: 'nitric',
+		percentWw: 24,
+		densityGMl: 1.14,
+		stockMl: 10_000,
+		countedDaysAgo: 52,
+		openedDaysAgo: 52,
+	}),
+	product({
+		name: 'bicarbonate',
+		kind: 'base',
+		chemical: 'potassium bicarbonate',
+		note: 'a saturated solution, tried in a jug',
+	}),
+];
+
+/** What the laboratory said of the borehole and the rain, in mg/L. */
+export const REPORTS = [
+	{
+		station: 'borehole',
+		daysAgo: 230,
+		ions: {
+			ca_mg_l: 100,
+			mg_mg_l: 12,
+			na_mg_l: 33,
+			k_mg_l: 4,
+			hco3_mg_l: 256,
+			cl_mg_l: 60,
+			so4_mg_l: 55,
+			no3_n_mg_l: 6,
+		},
+		ecUsCm: 772,
+		ph: 7.4,
+	},
+	// A dry summer by the sea: salt has come in, the alkalinity is as it was.
+	{
+		station: 'borehole',
+		daysAgo: 70,
+		ions: {
+			ca_mg_l: 101,
+			mg_mg_l: 15,
+			na_mg_l: 49,
+			k_mg_l: 4.4,
+			hco3_mg_l: 256,
+			cl_mg_l: 92,
+			so4_mg_l: 58,
+			no3_n_mg_l: 5.6,
+		},
+		ecUsCm: 866,
+		ph: 7.5,
+	},
+	{
+		station: 'rain',
+		daysAgo: 70,
+		ions: { ca_mg_l: 4.2, mg_mg_l: 0.7, na_mg_l: 4.5, k_mg_l: 0.4, hco3_mg_l: 15, cl_mg_l: 7.2, so4_mg_l: 3 },
+		ecUsCm: 58,
+		ph: 6.3,
+	},
+];

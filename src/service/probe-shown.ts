@@ -1,0 +1,62 @@
+import type { ShownProbe, ShownProbeStory } from '@/contract/probes';
+import type { CalibrationResult } from '@/core/probe/calibration';
+import type { ProbeStory, ProbeView } from './probes';
+import { shownReading } from './reading-shown';
+
+/** Where a trend never reaches the end, the last instant that can be written. */
+const END_OF_TIME = 8e15;
+
+const told = (r: CalibrationResult | null) =>
+	r?.ok
+		? { ...r, reasons: r.reasons.map((x) => x.message) }
+		: { verdict: null, reasons: [], offset: null, slopePct: null, cellFactor: null };
+
+/** A probe as people and scripts are shown it: what it is, what its last calibration said, what a reading is worth today. */
+export function shownProbe(v: ProbeView): ShownProbe {
+	const last = told(v.lastResult);
+	return {
+		instrument: v.instrument.code,
+		name: v.instrument.name,
+		kind: v.instrument.kind,
+		quantity: v.quantity,
+		compensates: v.instrument.compensates,
+		alphaPct: v.instrument.alphaPct,
+		showsMv: v.instrument.showsMv,
+		points: v.instrument.remembersPoints,
+		storage: v.probe?.storage ?? null,
+		inService: v.probe?.inService ?? null,
+		storageRefilled: v.probe?.storageRefilled ?? null,
+		serial: v.probe?.serial ?? '',
+		lastAt: v.lastCalibration?.at ?? null,
+		verdict: last.verdict,
+		reasons: last.reasons,
+		lastOffset: last.offset,
+		lastSlopePct: last.slopePct,
+		lastCellFactor: last.cellFactor,
+		sigmaPerRootDay: v.drift.sigmaPerRootDay,
+		ratePerDay: v.drift.ratePerDay,
+		learnedFrom: v.drift.from,
+		intervalDays: v.intervalDays,
+		intervalReason: v.intervalReason,
+		dueAt: v.dueAt,
+		dueReason: v.dueReason,
+		uToday: v.uToday,
+		life: v.life.known
+			? {
+					nowPct: v.life.now,
+					perYearPct: v.life.perYearPct,
+					earliest: v.life.earliest,
+					latest: v.life.latest === null ? null : Math.min(v.life.latest, END_OF_TIME),
+				}
+			: null,
+	};
+}
+
+export const shownStory = (story: ProbeStory): ShownProbeStory => ({
+	...shownProbe(story),
+	calibrations: story.calibrations.map((c) => ({ ...c, ...told(c.result) })),
+	events: story.events,
+	touched: story.touched.map(shownReading),
+	rejected: story.rejected,
+	turned: story.turned,
+});

@@ -1,0 +1,133 @@
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { from as copyFrom } from 'pg-copy-streams';
+import type { Quantity, Unit } from '@/core/quantity';
+import type { Verdict } from '@/core/reading/model';
+import { ENGINE_VERSION } from '@/core/reading/model';
+import type { Client, Db } from './pool';
+
+/** A reading about to be stored. */
+export interface NewReading {
+	sampleId: number;
+	at: number;
+	stationId: number;
+	instrumentId: number | null;
+	quantity: Quantity;
+	digits: string;
+	unitText: string;
+	unit: Unit;
+	typed: string | null;
+	value: number;
+	halfWidth: number;
+	tempC: number | null;
+	waitS: number | null;
+	note: string;
+	extra: Record<string, string> | null;
+	supersedes: number | null;
+	source: string;
+	enteredBy: string;
+}
+
+export async function reserveIds(db: Db, count: number): Promise<number[]> {
+	const { rows } = await db.query<{ id: number }>(`SELECT nextval('row_id') AS id FROM generate_series(1, $1)`, [
+		count,
+	]);
+	return rows.map((r) => r.id);
+}
+
+const READING_COLUMNS =
+	'site_id, id, sample_id, at, station_id, instrument_id, quantity, digits, unit_text, unit, typed, value, half_width, temp_c, wait_s, note, extra, supersedes, source, entered_by';
+const VERDICT_COLUMNS =
+	'site_id, reading_id, engine, flag, check_code, cause, suggested, u, message, next_step, evidence, expected';
+
+const escapes: Record<string, string> = { '\\': '\\\\', '\n': '\\n', '\r': '\\r', '\t': '\\t' };
+const copyText = (v: unknown): string => {
+	if (v === null || v === undefined) return '\\N';
+	const text = typeof v === 'string' ? v : typeof v === 'object' ? JSON.stringify(v) : String(v);
+	return text.replace(/[\\\n\r\t]/g, (c) => escapes[c]!);
+};
+const copyLine = (cells: readonly unknown[]): string => `${cells.map(copyText).join('\t')}\n`;
+
+const readingCells = (siteId: number, id: number, r: NewReading): unknown[] => [
+	siteId,
+	id,
+	r.sampleId,
+	new Date(r.at).toISOString(),
+	r.stationId,
+	r.instrumentId,
+	r.quantity,
+	r.digits,
+	r.unitText,
+	r.unit,
+	r.typed,
+	r.value,
+	r.halfWidth,
+	r.tempC,
+	r.waitS,
+	r.note,
+	r.extra,
+	r.supersedes,
+	r.source,
+	r.enteredBy,
+];
+
+const verdictCells = (siteId: number, id: number, v: Verdict): unknown[] => [
+	siteId,
+	id,
+	ENGINE_VERSION,
+	v.flag,
+	v.deciding?.check ?? '',
+	v.deciding?.cause ?? '',
+	v.deciding?.suggested ?? null,
+	v.u,
+	v.deciding?.message ?? '',
+	v.deciding?.nextStep ?? '',
+	v.deciding?.evidence ?? null,
+	v.expected?.value ?? null,
+];
+
+const copyInto = (client: Client, table: string, columns: string, lines: Generator<string>): Promise<void> =>
+	pipeline(Readable.from(batched(lines)), client.query(copyFrom(`COPY ${table} (${columns}) FROM STDIN`)));
+
+/** Stores readings by COPY; ids come from reserveIds. Their verdicts are stored by copyVerdicts or by judging them. */
+export const copyReadings = (
+	client: Client,
+	siteId: number,
+	ids: readonly number[],
+	readings: readonly NewReading[],
+): Promise<void> =>
+	copyInto(
+		client,
+		'reading',
+		READING_COLUMNS,
+		(function* () {
+			for (const [i, r] of readings.entries()) yield copyLine(readingCells(siteId, ids[i]!, r));
+		})(),
+	);
+
+export const copyVerdicts = (
+	client: Client,
+	siteId: number,
+	ids: readonly number[],
+	verdicts: readonly Verdict[],
+): Promise<void> =>
+	copyInto(
+		client,
+		'verdict',
+		VERDICT_COLUMNS,
+		(function* () {
+			for (const [i, v] of verdicts.entries()) yield copyLine(verdictCells(siteId, ids[i]!, v));
+		})(),
+	);
+
+function* batched(lines: Generator<string>): Generator<string> {
+	let batch = '';
+	for (const line of lines) {
+		batch += line;
+		if (batch.length > 1 << 16) {
+			yield batch;
+			batch = '';
+		}
+	}
+	if (batch !== '') yield batch;
+}

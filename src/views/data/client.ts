@@ -1,0 +1,90 @@
+import type { Contract } from '@/contract';
+import type { Call, Got } from '@/contract/operation';
+
+/** Talks to the server; every refusal becomes an ApiProblem with words for the person. */
+export class ApiProblem extends Error {
+	constructor(
+		readonly status: number,
+		message: string,
+		readonly errors: { path: string; message: string }[],
+		readonly body: unknown,
+	) {
+		super(message);
+	}
+	/** The server or its database could not be reached: what was typed should wait and be sent again. */
+	get unreachable(): boolean {
+		return this.status === 0 || this.status === 503;
+	}
+}
+
+type Addresses = keyof Contract & string;
+/** Nothing needs to be given where nothing is asked for. */
+type Given<C> = Record<never, never> extends C ? [asked?: C] : [asked: C];
+interface Sent {
+	params?: Record<string, string | number> | undefined;
+	query?: Record<string, unknown> | undefined;
+	body?: unknown;
+	/** A body that is not JSON, with its content type. */
+	file?: { data: BodyInit; type: string };
+}
+
+function urlOf(address: string, { params = {}, query = {} }: Sent): string {
+	const path = address
+		.slice(address.indexOf(' ') + 1)
+		.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(String(params[name])));
+	const given = Object.entries(query).filter(([, v]) => v !== undefined && v !== '');
+	const search = new URLSearchParams(given.map(([k, v]) => [k, String(v)])).toString();
+	return `/api/v1${path}${search && `?${search}`}`;
+}
+
+async function send(address: string, asked: Sent): Promise<unknown> {
+	const { body, file } = asked;
+	let response: Response;
+	try {
+		response = await fetch(urlOf(address, asked), {
+			method: address.slice(0, address.indexOf(' ')),
+			...(file
+				? { body: file.data, headers: { 'content-type': file.type } }
+				: body !== undefined
+					? { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }
+					: {}),
+		});
+	} catch {
+		throw new ApiProblem(0, 'Cordwain does not answer. What you typed is kept here; try again in a moment.', [], null);
+	}
+	const answer: unknown = await response.json().catch(() => null);
+	if (response.ok) return answer;
+	const p = answer as { detail?: string; title?: string; errors?: { path: string; message: string }[] } | null;
+	throw new ApiProblem(
+		response.status,
+		p?.detail || p?.title || `The server answered ${response.status}.`,
+		p?.errors ?? [],
+		answer,
+	);
+}
+
+/** Calls one operation of the contract, by its method and address. */
+export const api = <A extends Addresses>(
+	address: A,
+	...[asked]: Given<Call<A, Contract[A]>>
+): Promise<Got<Contract[A]>> => send(address, (asked ?? {}) as Sent) as Promise<Got<Contract[A]>>;
+
+/** Where an operation is found, for a link. */
+export const addressOf = <A extends Addresses>(address: A, asked: Call<A, Contract[A]>): string =>
+	urlOf(address, asked as Sent);
+
+/** Operations that can be left to a job. */
+export type InBackground = {
+	[A in Addresses]: Contract[A] extends { background: true } ? A : never;
+}[Addresses];
+
+/** Begins the work of an operation as a job of the server. @returns the job, to be followed with followJob */
+export async function begin<A extends InBackground>(
+	address: A,
+	asked: Call<A, Contract[A]> & Pick<Sent, 'file'>,
+): Promise<string> {
+	const { job } = (await send(address, { ...(asked as Sent), query: { ...asked.query, background: '1' } })) as {
+		job: string;
+	};
+	return job;
+}

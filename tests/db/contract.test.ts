@@ -1,0 +1,277 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { z } from 'zod';
+import { type Contract, RESOURCES } from '@/contract';
+import type { Call, Operation } from '@/contract/operation';
+import type { PROBLEMS } from '@/contract/problems';
+import { newReading, storedReading } from '@/contract/readings';
+import { onWire, wire } from '@/contract/wire';
+import { type Application, startApplication } from '../helpers/application';
+import { againstContract } from '../helpers/contract-check';
+
+/** Every operation is asked once and its answer parsed; one that is added without an example here does not compile. */
+type Asked = { [A in keyof Contract]: Call<A & string, Contract[A]> };
+
+const water = { ph: 7.6, alkalinity_mg_l_caco3: 220, target_ph: 6, temp_c: 18, volume_l: 100 };
+/** Numbers of things that the demo holds, or that were begun for this. */
+interface Ids {
+	reading: number;
+	other: number;
+	calibration: number;
+	round: number;
+	batch: number;
+}
+const examples = (ids: Ids): Asked => ({
+	'GET /health': {},
+	'GET /openapi.json': {},
+	'POST /calc/convert': { body: { value: 1, from: 'mS/cm', to: 'uS/cm' } },
+	'POST /calc/compensate': { body: { ec_us_cm: 1200, temp_c: 18 } },
+	'POST /calc/standard': { body: { standard: 'pH 7.00', temp_c: 20 } },
+	'POST /calc/calibration': {
+		body: { quantity: 'ph', temp_c: 20, points: [{ nominal: 7, as_found: 7.1 }] },
+	},
+	'POST /calc/restate': {
+		body: {
+			quantity: 'ph',
+			value: 6,
+			taken_at: '2026-07-05T08:00:00Z',
+			from: { at: '2026-07-01T08:00:00Z', kind: 'adjust', points: [] },
+			to: { at: '2026-07-09T08:00:00Z', points: [{ nominal: 7, found: 7.2 }] },
+		},
+	},
+	'POST /calc/storage-solution': { body: { molar: 3, volume_ml: 100 } },
+	'POST /calc/blend': { body: { waters: [{ ec_us_cm: 800 }, { ec_us_cm: 20 }], target: { ec_us_cm: 400 } } },
+	'POST /calc/acid': { body: { ...water, acid: { kind: 'nitric', percent_w_w: 38, density_g_ml: 1.24 } } },
+	'POST /calc/base': {
+		body: {
+			...water,
+			ph: 5.2,
+			alkalinity_mg_l_caco3: 10,
+			base: { kind: 'potassium hydroxide', percent_w_w: 30, density_g_ml: 1.29 },
+		},
+	},
+	'POST /calc/dilute': { body: { volume_l: 100, ec_us_cm: 2000, target_ec_us_cm: 1600, with_ec_us_cm: 400 } },
+	'POST /calc/nutrient-dose': { body: { volume_l: 100, rate_ml_per_l: 2 } },
+	'POST /calc/water-report': { body: { ions: { ca_mg_l: 80, hco3_mg_l: 240 } } },
+	'POST /calc/drain': { body: { applied_l: 10, drained_l: 3, feed_ec_us_cm: 2000, drain_ec_us_cm: 2600 } },
+	'GET /readings': { query: { station: 'pond', limit: 3 } },
+	'POST /readings': { body: { station: 'pond', instrument: 'plum', quantity: 'ph', value: '6,1', unit: 'pH' } },
+	'POST /readings/judge': { body: { station: 'pond', quantity: 'ec', value: 1.7, unit: 'mS/cm' } },
+	'GET /readings/:id/history': { params: { id: ids.reading } },
+	'POST /readings/:id/decision': { params: { id: ids.reading }, body: { kind: 'keep' } },
+	'POST /readings/:id/correction': { params: { id: ids.other }, body: { value: 6.3, unit: 'pH' } },
+	'POST /readings/undo': {},
+	'GET /stations/:code/series': {
+		params: { code: 'pond' },
+		query: { quantity: 'ph', from: '2026-07-01T00:00:00Z', to: '2026-07-15T00:00:00Z' },
+	},
+	'GET /events': { query: { limit: 5 } },
+	'POST /events': { body: { station: 'pond', kind: 'water_added', amount: 20, unit: 'L' } },
+	'GET /site': {},
+	'PUT /site': { body: { name: 'Saltmarsh Yard', timezone: 'Europe/Amsterdam', units: { ec: 'mS/cm' } } },
+	'GET /systems': {},
+	'POST /systems': { body: { code: 'tower', kind: 'tower' } },
+	'GET /stations': {},
+	'POST /stations': { body: { code: 'tower-tank', kind: 'reservoir', system: 'tower', volume_l: 60 } },
+	'GET /instruments': {},
+	'POST /instruments': { body: { code: 'wren', kind: 'ph' } },
+	'GET /rounds/today': {},
+	'POST /rounds': {},
+	'POST /rounds/:id/finish': { params: { id: ids.round }, body: { left_out: [{ station: 'rain', reason: 'frozen' }] } },
+	'GET /reports': {},
+	'POST /reports': { body: { station: 'borehole', ions: { ca_mg_l: 90 } } },
+	'POST /reports/read': { body: { text: 'calcium 90 mg/L' } },
+	'GET /sources': {},
+	'GET /products': {},
+	'POST /products': {
+		body: { name: 'spare acid', kind: 'acid', chemical: 'nitric', percent_w_w: 38, density_g_ml: 1.24 },
+	},
+	'GET /recipes': {},
+	'POST /recipes': { body: { name: 'leaf again', product: 'feed A and B', target_ec_us_cm: 1700 } },
+	'POST /recipes/put-away': { body: { name: 'leaf again' } },
+	'POST /mix/dose': { body: { station: 'pond', product: 'pH down', target_ph: 5.8, ph: 6.4 } },
+	'POST /mix/jug': {
+		body: {
+			product: 'spare acid',
+			litres: 1,
+			steps: [
+				{ ml: 0, ph: 6.5 },
+				{ ml: 0.5, ph: 6 },
+				{ ml: 1, ph: 5.5 },
+			],
+		},
+	},
+	'GET /batches': {},
+	'POST /batches': {
+		body: {
+			station: 'mix',
+			plan: {
+				litres: 100,
+				water: 'borehole',
+				water_ec_us_cm: 780,
+				product: 'feed A and B',
+				ml_per_l: 2,
+				parts: 2,
+				target_ec_us_cm: 1700,
+				target_ph: 5.8,
+			},
+		},
+	},
+	'POST /batches/:id/steps': { params: { id: ids.batch }, body: { step: 'done', words: 'done' } },
+	'GET /changes': {},
+	'GET /meters/:code/stream': { params: { code: 'plum' } },
+	'POST /meters/:code/act': { params: { code: 'plum' }, body: { do: 'rinse' } },
+	'GET /probes': {},
+	'GET /probes/:instrument/:quantity': { params: { instrument: 'plum', quantity: 'ph' } },
+	'PUT /probes/:instrument/:quantity': { params: { instrument: 'plum', quantity: 'ph' }, body: { storage: 'kcl_3m' } },
+	'POST /probe-events': { body: { instrument: 'plum', quantity: 'ph', kind: 'cleaned', before: 6, after: 6.1 } },
+	'GET /calibrations': { query: { instrument: 'plum' } },
+	'POST /calibrations': {
+		body: {
+			instrument: 'plum',
+			quantity: 'ph',
+			kind: 'check',
+			temp_c: 20,
+			points: [{ standard: 'pH 7.00', as_found: 7.05 }],
+		},
+	},
+	'POST /calibrations/:id/withdrawal': { params: { id: ids.calibration }, body: { withdrawn: true } },
+	'GET /restatements': {},
+	'GET /lots': {},
+	'POST /lots': { body: { name: 'seven Z', standard: 'pH 7.00' } },
+	'POST /import': {},
+	'GET /judging': {},
+	'GET /jobs/:id': { params: { id: 'nothing' } },
+});
+
+let app: Application;
+beforeAll(async () => {
+	app = await startApplication('demo');
+});
+afterAll(() => app.stop());
+
+type Given = { params?: Record<string, unknown>; query?: Record<string, unknown>; body?: unknown };
+/** fetch itself parses each answer in tests; here everything that came back is looked at. */
+async function ask(address: string, { params = {}, query = {}, body }: Given): Promise<Response> {
+	const [method, pattern] = address.split(' ') as [string, string];
+	const path = pattern.replace(/:(\w+)/g, (_, n: string) => encodeURIComponent(String(params[n])));
+	const search = new URLSearchParams(Object.entries(query).map(([k, v]) => [k, String(v)]));
+	const sent =
+		address === 'POST /import'
+			? 'time,station,instrument,quantity,value,unit\n2026-07-14T09:00:00Z,pond,plum,ph,6.2,pH\n'
+			: JSON.stringify(body);
+	return fetch(`${app.base}/api/v1${path}?${search}`, {
+		method,
+		...(body !== undefined || address === 'POST /import' ? { body: sent } : {}),
+	});
+}
+
+describe('the contract', () => {
+	it('is kept by every operation', async () => {
+		const json = async (address: keyof Contract & string, given: Given) => (await ask(address, given)).json();
+		const { readings } = await json('GET /readings', { query: { station: 'pond', quantity: 'ph', limit: 2 } });
+		const { calibrations } = await json('GET /calibrations', { query: { instrument: 'minnow' } });
+		const round = await json('POST /rounds', {});
+		const asked = examples({ reading: 0, other: 0, calibration: 0, round: 0, batch: 0 });
+		const batch = await json('POST /batches', asked['POST /batches'] as Given);
+		const ids = {
+			reading: readings[0].id,
+			other: readings[1].id,
+			calibration: calibrations.at(-1).id,
+			round: round.id,
+			batch: batch.id,
+		};
+		const answered: Record<string, number> = {};
+		for (const [address, given] of Object.entries(examples(ids))) {
+			const response = await ask(address, given as Given);
+			answered[address] = response.status;
+			// A stream of a meter never ends by itself.
+			if (response.headers.get('content-type')?.startsWith('text/event-stream')) await response.body?.cancel();
+			else await response.arrayBuffer();
+		}
+		const all = RESOURCES.flatMap(({ operations }) => Object.entries<Operation>(operations));
+		expect(Object.keys(answered).sort()).toEqual(all.map(([address]) => address).sort());
+		const wrong = all.filter(([address, o]) => answered[address] !== (o.status ?? 200)).map(([a]) => [a, answered[a]]);
+		expect(wrong).toEqual([['GET /jobs/:id', 404]]);
+	});
+	it('says in OpenAPI what each operation refuses, by its status', async () => {
+		const doc = await (await ask('GET /openapi.json', {})).json();
+		const { responses } = doc.paths['/readings/{id}/decision'].post;
+		expect(Object.keys(responses).sort()).toEqual(['200', '404', '409', '422', 'default']);
+		expect(responses[409].description).toContain('already-corrected');
+		const { properties } = responses[200].content['application/json'].schema;
+		expect(properties).toEqual({ ok: { type: 'boolean', const: true } });
+		const stored =
+			doc.paths['/readings'].get.responses[200].content['application/json'].schema.properties.readings.items;
+		expect(stored.properties.time).toMatchObject({ type: 'string' });
+		expect(stored.additionalProperties).toBe(false);
+		expect(doc.paths['/calibrations'].post.responses).toHaveProperty('202');
+	});
+});
+
+describe('names on the wire', () => {
+	it('are those of the core with underscores, both ways, and what is not declared is not told', () => {
+		const shape = wire({ ec_us_cm: z.number(), temp_c: z.number().nullable(), time: z.string() }, { time: 'at' });
+		expect(shape.parse({ ec_us_cm: 1200, temp_c: null, time: 'now' })).toEqual({
+			ecUsCm: 1200,
+			tempC: null,
+			at: 'now',
+		});
+		const row = { ecUsCm: 1200, tempC: 18, at: 'now', id: 7 };
+		expect(onWire(shape, row)).toEqual({ ec_us_cm: 1200, temp_c: 18, time: 'now' });
+		expect(shape.safeParse({ ec_us_cm: 1, temp_c: 1, time: '', secret: 1 }).success).toBe(false);
+	});
+	it('a reading comes in as it was typed', () => {
+		const typed = { time: '2026-07-14T11:10:00+02:00', station: 'pond', quantity: 'ph', value: '6,21', unit: 'pH' };
+		expect(newReading.parse(typed)).toMatchObject({
+			at: Date.parse('2026-07-14T09:10:00Z'),
+			value: '6,21',
+			tempC: null,
+		});
+		expect(newReading.parse({ ...typed, value: 6.21 }).value).toBe('6.21');
+		expect(newReading.safeParse({ ...typed, time: '2026-07-14T11:10' }).success).toBe(false);
+	});
+});
+
+describe('an answer that breaks the contract is told', () => {
+	const path = '/probes';
+	const json = 'application/json';
+	it.each([
+		['GET', path, 200, json, { probes: [{}] }, /is not what the contract says/],
+		['GET', path, 200, json, { probes: [], more: 1 }, /does not come back the same/],
+		['GET', '/rounds/today', 200, json, { round: null, stations: [], extra: 1 }, /does not come back the same/],
+		['GET', '/health', 201, json, { status: 'ok', version: '1', engine: 1 }, /answers 201/],
+		['GET', '/nothing', 200, json, {}, /not in the contract/],
+		['GET', path, 200, 'text/csv', '', /text\/csv, which the contract does not name/],
+		['GET', path, 409, 'application/problem+json', refusal('already-corrected', 409), /does not name/],
+		[
+			'POST',
+			'/readings/1/decision',
+			404,
+			'application/problem+json',
+			refusal('already-corrected', 404),
+			/answers 404 for/,
+		],
+		['POST', '/readings/1/decision', 409, 'application/problem+json', { title: 'No' }, /no problem details/],
+	])('%s %s %i', (method, where, status, type, body, words) => {
+		expect(againstContract(method, where, status, type, body)).toMatch(words);
+	});
+	it('and one that keeps it is not', () => {
+		expect(againstContract('GET', '/health', 200, json, { status: 'ok', version: '1', engine: 1 })).toBeNull();
+		expect(
+			againstContract(
+				'POST',
+				'/readings/1/decision',
+				409,
+				'application/problem+json',
+				refusal('already-corrected', 409),
+			),
+		).toBeNull();
+	});
+	it('a stored reading without its verdict is none', () => {
+		expect(storedReading.safeParse({ id: 1 }).success).toBe(false);
+	});
+});
+
+function refusal(code: keyof typeof PROBLEMS, status: number) {
+	return { type: `about:blank#${code}`, title: 'No', status, detail: 'No.', errors: [] };
+}
