@@ -1,4 +1,5 @@
 import { permits } from '@/core/trust/trust';
+import { findingWords } from '@/words/en/finding';
 import { isOpen, seriesOf } from '../core/judge/amend';
 import type { JudgeContext } from '../core/judge/context';
 import { Engine } from '../core/judge/engine';
@@ -51,7 +52,7 @@ function lineTail(problem: Waiting['problem'], flag: Flag, d: Finding | null): s
 		problem?.check ?? d?.check ?? '',
 		problem?.cause ?? d?.cause ?? '',
 		d?.suggested == null ? '' : canonicalText(d.suggested),
-		problem?.message ?? d?.message ?? '',
+		problem?.message ?? findingWords(d?.said).message,
 	])}`;
 }
 

@@ -1,4 +1,3 @@
-import { displayValue } from '../core/judge/slips';
 import { restate } from '../core/probe/restate';
 import { THRESHOLDS } from '../core/probe/timeline';
 import { seriesQuantity } from '../core/quantity/quantities';
@@ -48,10 +47,9 @@ export class DriftLookup {
 			flag: rejected ? 4 : 3,
 			cause: 'drift',
 			suggested: rejected ? null : result.value,
-			message: rejected
-				? `The probe was found so far off that this reading cannot be put right.`
-				: `The next calibration found the probe off: ${displayValue(quantity, reading.value)} was ${displayValue(quantity, result.value)}.`,
-			nextStep: rejected ? 'Clean and rehydrate the probe, or replace it; read again.' : 'Use the corrected value.',
+			said: rejected
+				? { code: 'drift-beyond-repair' }
+				: { code: 'drift-found', quantity, value: reading.value, truth: result.value },
 			evidence: { error: result.error },
 			weight: 70,
 		};

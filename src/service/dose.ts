@@ -8,6 +8,7 @@ import { listCalibrations } from '@/store/calibrations';
 import { insertJug } from '@/store/mix';
 import { type Db, type Pool, transaction } from '@/store/pool';
 import type { JudgedReading } from '@/store/readings';
+import { findingWords } from '@/words/en/finding';
 import { requireProduct, saveProductIn } from './products';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
@@ -120,7 +121,7 @@ function laterTimes(now: number, zone: string): DoseAdviceView['later'] {
 
 /** Why the newest pH is nothing to dose on by the checks; null where it is. */
 function doubtOf(r: JudgedReading): Said | null {
-	if (!permits(r, 'dose')) return say('doubtful', { message: r.message });
+	if (!permits(r, 'dose')) return say('doubtful', { message: findingWords(r.said).message });
 	return r.restated !== null && r.restatedProvisional ? say('provisional') : null;
 }
 

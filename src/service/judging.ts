@@ -232,8 +232,7 @@ function differs(stored: StoredVerdict | undefined, v: Verdict): boolean {
 		stored.cause === (d?.cause ?? '') &&
 		stored.suggested === (d?.suggested ?? null) &&
 		stored.u === v.u &&
-		stored.message === (d?.message ?? '') &&
-		stored.nextStep === (d?.nextStep ?? '') &&
+		isDeepStrictEqual(stored.said, d?.said ?? null) &&
 		stored.expected === (v.expected?.value ?? null) &&
 		isDeepStrictEqual(stored.evidence, d?.evidence ?? null)
 	);

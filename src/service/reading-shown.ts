@@ -2,6 +2,8 @@ import type { ShownReading } from '@/contract/readings';
 import { QUANTITY } from '@/core/quantity';
 import type { Verdict } from '@/core/reading/model';
 import type { JudgedReading } from '@/store/readings';
+import type { SeriesRow } from '@/store/series';
+import { findingWords } from '@/words/en/finding';
 
 /** A reading that no check has looked at counts as one that was not evaluated (IOC flag 2). */
 const NOT_EVALUATED = 2;
@@ -9,6 +11,7 @@ const NOT_EVALUATED = 2;
 /** A stored reading as people and scripts are shown it. */
 export const shownReading = (r: JudgedReading): ShownReading => ({
 	...r,
+	...findingWords(r.said),
 	flag: (r.flag ?? NOT_EVALUATED) as ShownReading['flag'],
 	canonicalUnit: QUANTITY[r.quantity].canonical,
 	restatedProvisional: r.restatedProvisional ?? false,
@@ -23,6 +26,8 @@ export const shownVerdict = (v: Verdict) => ({
 	check: v.deciding?.check ?? '',
 	cause: v.deciding?.cause ?? '',
 	suggested: v.deciding?.suggested ?? null,
-	message: v.deciding?.message ?? '',
-	nextStep: v.deciding?.nextStep ?? '',
+	...findingWords(v.deciding?.said),
 });
+
+/** A point of a chart, with what was found of it in words. */
+export const shownPoint = ({ said, ...point }: SeriesRow) => ({ ...point, message: findingWords(said).message });

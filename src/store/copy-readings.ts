@@ -37,8 +37,7 @@ export async function reserveIds(db: Db, count: number): Promise<number[]> {
 
 const READING_COLUMNS =
 	'site_id, id, sample_id, at, station_id, instrument_id, quantity, digits, unit_text, unit, typed, value, half_width, temp_c, wait_s, note, extra, supersedes, source, entered_by';
-const VERDICT_COLUMNS =
-	'site_id, reading_id, engine, flag, check_code, cause, suggested, u, message, next_step, evidence, expected';
+const VERDICT_COLUMNS = 'site_id, reading_id, engine, flag, check_code, cause, suggested, u, said, evidence, expected';
 
 const escapes: Record<string, string> = { '\\': '\\\\', '\n': '\\n', '\r': '\\r', '\t': '\\t' };
 const copyText = (v: unknown): string => {
@@ -80,8 +79,7 @@ const verdictCells = (siteId: number, id: number, v: Verdict): unknown[] => [
 	v.deciding?.cause ?? '',
 	v.deciding?.suggested ?? null,
 	v.u,
-	v.deciding?.message ?? '',
-	v.deciding?.nextStep ?? '',
+	v.deciding?.said ?? null,
 	v.deciding?.evidence ?? null,
 	v.expected?.value ?? null,
 ];

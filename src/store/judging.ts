@@ -1,4 +1,5 @@
 import type { StationMemory } from '@/core/judge/memory';
+import type { FindingSaid } from '@/core/judge/said';
 import { QUANTITY } from '@/core/quantity';
 import { ENGINE_VERSION, type EventKind, type Verdict } from '@/core/reading/model';
 import type { Client, Db } from './pool';
@@ -170,8 +171,7 @@ export interface StoredVerdict {
 	cause: string;
 	suggested: number | null;
 	u: number;
-	message: string;
-	nextStep: string;
+	said: FindingSaid | null;
 	evidence: Record<string, number | string> | null;
 	expected: number | null;
 }
@@ -182,7 +182,7 @@ export async function storedVerdicts(
 	ids: readonly number[],
 ): Promise<Map<number, StoredVerdict>> {
 	const { rows } = await db.query<StoredVerdict & { id: number }>(
-		`SELECT reading_id AS id, flag, check_code AS check, cause, suggested, u, message, next_step AS "nextStep", evidence, expected
+		`SELECT reading_id AS id, flag, check_code AS check, cause, suggested, u, said, evidence, expected
 		FROM verdict WHERE site_id = $1 AND reading_id = ANY($2)`,
 		[siteId, ids],
 	);
@@ -197,12 +197,12 @@ export async function putVerdicts(
 ): Promise<void> {
 	for (let i = 0; i < verdicts.length; i += 2000)
 		await db.query(
-			`INSERT INTO verdict (site_id, reading_id, engine, flag, check_code, cause, suggested, u, message, next_step, evidence, expected)
-			SELECT $1, x.id, $2, x.flag, x.check_code, x.cause, x.suggested, x.u, x.message, x.next_step, x.evidence, x.expected
+			`INSERT INTO verdict (site_id, reading_id, engine, flag, check_code, cause, suggested, u, said, evidence, expected)
+			SELECT $1, x.id, $2, x.flag, x.check_code, x.cause, x.suggested, x.u, nullif(x.said, 'null'::jsonb), x.evidence, x.expected
 			FROM jsonb_to_recordset($3) AS x(id bigint, flag smallint, check_code text, cause text, suggested double precision, u double precision,
-				message text, next_step text, evidence jsonb, expected double precision)
+				said jsonb, evidence jsonb, expected double precision)
 			ON CONFLICT (site_id, reading_id) DO UPDATE SET engine = EXCLUDED.engine, flag = EXCLUDED.flag, check_code = EXCLUDED.check_code,
-				cause = EXCLUDED.cause, suggested = EXCLUDED.suggested, u = EXCLUDED.u, message = EXCLUDED.message, next_step = EXCLUDED.next_step,
+				cause = EXCLUDED.cause, suggested = EXCLUDED.suggested, u = EXCLUDED.u, said = EXCLUDED.said,
 				evidence = EXCLUDED.evidence, expected = EXCLUDED.expected`,
 			[
 				siteId,
@@ -215,8 +215,7 @@ export async function putVerdicts(
 						cause: v.deciding?.cause ?? '',
 						suggested: v.deciding?.suggested ?? null,
 						u: v.u,
-						message: v.deciding?.message ?? '',
-						next_step: v.deciding?.nextStep ?? '',
+						said: v.deciding?.said ?? null,
 						evidence: v.deciding?.evidence ?? null,
 						expected: v.expected?.value ?? null,
 					})),
@@ -236,11 +235,11 @@ export async function amendStored(
 	const d = by.deciding;
 	if (!d) return;
 	await db.query(
-		`UPDATE verdict v SET flag = $7, check_code = $8, cause = $9, suggested = $10, message = $11, next_step = $12, evidence = $13
+		`UPDATE verdict v SET flag = $7, check_code = $8, cause = $9, suggested = $10, said = $11, evidence = $12
 		FROM reading r JOIN station s ON s.site_id = r.site_id AND s.id = r.station_id
 		LEFT JOIN instrument i ON i.site_id = r.site_id AND i.id = r.instrument_id
 		WHERE r.site_id = $1 AND s.code = $2 AND coalesce(i.code, '') = $3 AND r.quantity = $4 AND r.at >= $5 AND r.at < $6
-			AND v.site_id = r.site_id AND v.reading_id = r.id AND (v.cause = '' OR v.cause = ANY($14))`,
+			AND v.site_id = r.site_id AND v.reading_id = r.id AND (v.cause = '' OR v.cause = ANY($13))`,
 		[
 			siteId,
 			series.station,
@@ -252,8 +251,7 @@ export async function amendStored(
 			d.check,
 			d.cause,
 			d.suggested,
-			d.message,
-			d.nextStep,
+			d.said,
 			d.evidence,
 			openCauses,
 		],

@@ -1,3 +1,4 @@
+import type { FindingSaid } from '@/core/judge/said';
 import type { Quantity, Unit } from '@/core/quantity';
 import type { StationKind } from '@/core/reading/model';
 import { DOUBTED_FLAGS, OPEN_AGAIN } from '@/core/trust/trust';
@@ -32,8 +33,7 @@ export interface JudgedReading {
 	cause: string;
 	suggested: number | null;
 	u: number | null;
-	message: string;
-	nextStep: string;
+	said: FindingSaid | null;
 	evidence: Record<string, number | string> | null;
 	expected: number | null;
 	decision: string | null;
@@ -56,8 +56,8 @@ const MS = (column: string) => `(extract(epoch FROM ${column}) * 1000)::double p
 export const JUDGED = `id, sample_id AS "sampleId", ${MS('at')} AS at, station, station_name AS "stationName", station_kind AS "stationKind",
 	instrument, instrument_name AS "instrumentName", quantity, digits, unit_text AS "unitText", unit, value, half_width AS "halfWidth",
 	temp_c AS "tempC", wait_s AS "waitS", note, extra, supersedes, source, entered_by AS "enteredBy", ${MS('entered_at')} AS "enteredAt",
-	flag, coalesce(check_code, '') AS check, coalesce(cause, '') AS cause, suggested, u, coalesce(message, '') AS message,
-	coalesce(next_step, '') AS "nextStep", evidence, expected, decision, reason, superseded,
+	flag, coalesce(check_code, '') AS check, coalesce(cause, '') AS cause, suggested, u, said,
+	evidence, expected, decision, reason, superseded,
 	restated, restated_status AS "restatedStatus", restated_error AS "restatedError", restated_provisional AS "restatedProvisional",
 	restated_partial AS "restatedPartial", from_calibration AS "fromCalibration", to_calibration AS "toCalibration",
 	u_instrument AS "uInstrument", u_standards AS "uStandards", u_drift AS "uDrift"`;

@@ -6,10 +6,14 @@ import { decide, undoLast } from '@/service/decide';
 import { correctReading, enterSamples } from '@/service/enter';
 import { eventsCsv, readingsCsv } from '@/service/export';
 import { importFile } from '@/service/import';
+import { judgeWhatIsDue } from '@/service/judging';
+import { shownReading } from '@/service/reading-shown';
 import { requireSite, siteForIntake } from '@/service/site';
+import { PLAIN_STATION, putStation } from '@/store/line';
 import { migrate } from '@/store/migrate';
 import type { Pool } from '@/store/pool';
 import { correctionChain, countReadings, listReadings } from '@/store/readings';
+import { insertSite } from '@/store/site';
 import { withDatabase } from '../helpers/database';
 import { DEMO_NOW } from '../helpers/global-setup';
 import { temporaryFile } from '../helpers/temporary-file';
@@ -47,6 +51,41 @@ describe('migrations', () => {
 			writeFileSync(join(dir, '001.do.base.sql'), 'SELECT 1');
 			await expect(migrate(pool, dir)).rejects.toThrow(/changed since/);
 			rmSync(dir, { recursive: true });
+		}));
+});
+
+describe('what was found before there were codes', () => {
+	it('keeps its words through the migration, and is judged again into codes', () =>
+		withDatabase('blank', async (pool) => {
+			const dir = mkdtempSync(join(tmpdir(), 'cordwain-migrations-'));
+			cpSync(join(import.meta.dirname, '../../src/store/migrations'), dir, { recursive: true });
+			rmSync(join(dir, '009.do.said.sql'));
+			await migrate(pool, dir);
+			rmSync(dir, { recursive: true });
+			const site = await insertSite(pool, { name: 'Yard', timezone: 'UTC', units: {}, settings: {} });
+			const station = await putStation(pool, site.id, {
+				...PLAIN_STATION,
+				code: 'pond',
+				name: 'Pond',
+				kind: 'reservoir',
+				position: 1,
+			});
+			await pool.query(
+				`INSERT INTO reading (site_id, id, sample_id, at, station_id, quantity, digits, unit_text, unit, value, half_width, note, source, entered_by)
+				VALUES ($1, 1, 1, '2026-07-01T08:00:00Z', $2, 'ph', '61', 'pH', 'pH', 61, 0, '', 'bench', 'grower')`,
+				[site.id, station],
+			);
+			await pool.query(
+				`INSERT INTO verdict (site_id, reading_id, engine, flag, check_code, cause, u, message, next_step)
+				VALUES ($1, 1, 4, 4, 'span', 'out-of-range', 0.1, 'It is beyond any meter.', 'Look again.')`,
+				[site.id],
+			);
+			await pool.query('UPDATE judging SET engine = 4 WHERE site_id = $1', [site.id]);
+			expect(await migrate(pool)).toBe(1);
+			const read = async () => (await listReadings(pool, site.id, { limit: 1 }))[0]!;
+			expect(shownReading(await read())).toMatchObject({ message: 'It is beyond any meter.', nextStep: 'Look again.' });
+			await judgeWhatIsDue(pool, site.id, DEMO_NOW);
+			expect((await read()).said).toEqual({ code: 'beyond-any-meter', quantity: 'ph', value: 61, low: 0, high: 14 });
 		}));
 });
 

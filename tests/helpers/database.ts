@@ -9,13 +9,14 @@ export function cluster(): string {
 	return url;
 }
 
-/** A database of a test's own: empty, or with the Saltmarsh Yard demo. */
-export async function freshDatabase(from: 'empty' | 'demo'): Promise<string> {
+/** A database of a test's own: blank, empty but for its tables, or with the Saltmarsh Yard demo. */
+export async function freshDatabase(from: 'blank' | 'empty' | 'demo'): Promise<string> {
 	const name = `test_${randomBytes(6).toString('hex')}`;
 	const client = new pg.Client({ connectionString: cluster() });
 	await client.connect();
 	try {
-		await client.query(`CREATE DATABASE ${name} TEMPLATE ${from === 'demo' ? DEMO_TEMPLATE : EMPTY_TEMPLATE}`);
+		const template = { blank: 'template0', empty: EMPTY_TEMPLATE, demo: DEMO_TEMPLATE }[from];
+		await client.query(`CREATE DATABASE ${name} TEMPLATE ${template}`);
 	} finally {
 		await client.end();
 	}
@@ -23,7 +24,7 @@ export async function freshDatabase(from: 'empty' | 'demo'): Promise<string> {
 }
 
 export async function withDatabase<T>(
-	from: 'empty' | 'demo',
+	from: 'blank' | 'empty' | 'demo',
 	work: (pool: Pool, url: string) => Promise<T>,
 ): Promise<T> {
 	const url = await freshDatabase(from);

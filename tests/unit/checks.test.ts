@@ -219,7 +219,9 @@ describe('the other checks of an entry', () => {
 			flag: 3,
 			deciding: { cause: 'duplicate' },
 		});
-		expect(engine.judge([reading('pond', 'ph', '5.95', 'pH', 14)])[0]!.deciding!.message).toMatch(/Another value/);
+		expect(engine.judge([reading('pond', 'ph', '5.95', 'pH', 14)])[0]!.deciding!.said).toEqual({
+			code: 'duplicate-other',
+		});
 		expect(engine.judge([reading('pond', 'ph', '5.95', 'pH', 14, 'brass')])[0]!.flag).toBe(1);
 	});
 	it('an interval of a drop kit is judged by its middle and is as uncertain as it is wide', () => {

@@ -2,6 +2,7 @@ import type { SeriesQuantity } from '../quantity/quantities';
 import { PPM_SCALES, ppmScaleOf, ppmUnit, toCanonical, UNITS } from '../quantity/units';
 import type { Reading } from '../reading/model';
 import { type Prediction, score } from './history';
+import type { SlipHow } from './said';
 import { toWorking } from './working-scale';
 
 /**
@@ -14,8 +15,7 @@ export interface Slip {
 	cause: 'unit-slip' | 'decimal-slip' | 'scale-mismatch' | 'swapped';
 	/** Canonical value after undoing. */
 	value: number;
-	/** What happened, as the end of a sentence: "it was typed in µS/cm". */
-	how: string;
+	how: SlipHow;
 	handicap: number;
 }
 
@@ -25,32 +25,32 @@ function conductivitySlips(reading: Reading): Slip[] {
 	const digits = value / UNITS[unit].factor;
 	const scale = ppmScaleOf(unit);
 	slips.push(
-		{ cause: 'unit-slip', value: value / 1000, how: 'µS/cm written where mS/cm was expected', handicap: 0 },
-		{ cause: 'unit-slip', value: value * 1000, how: 'mS/cm written where µS/cm was expected', handicap: 0 },
-		{ cause: 'decimal-slip', value: value / 10, how: 'the decimal mark one place off', handicap: 0 },
-		{ cause: 'decimal-slip', value: value * 10, how: 'the decimal mark one place off', handicap: 0 },
-		{ cause: 'decimal-slip', value: value / 100, how: 'the decimal mark left out', handicap: 1.5 },
-		{ cause: 'decimal-slip', value: value * 100, how: 'the decimal mark two places off', handicap: 3 },
+		{ cause: 'unit-slip', value: value / 1000, how: { code: 'us-for-ms' }, handicap: 0 },
+		{ cause: 'unit-slip', value: value * 1000, how: { code: 'ms-for-us' }, handicap: 0 },
+		{ cause: 'decimal-slip', value: value / 10, how: { code: 'mark-one-off' }, handicap: 0 },
+		{ cause: 'decimal-slip', value: value * 10, how: { code: 'mark-one-off' }, handicap: 0 },
+		{ cause: 'decimal-slip', value: value / 100, how: { code: 'mark-left-out' }, handicap: 1.5 },
+		{ cause: 'decimal-slip', value: value * 100, how: { code: 'mark-two-off' }, handicap: 3 },
 	);
 	if (scale === undefined) {
 		for (const s of PPM_SCALES)
 			slips.push({
 				cause: 'unit-slip',
 				value: toCanonical(digits, ppmUnit(s)),
-				how: `ppm on the ${s} scale written as ${unit}`,
+				how: { code: 'ppm-as-unit', scale: s, unit },
 				handicap: 1.5,
 			});
 	} else {
 		slips.push(
-			{ cause: 'unit-slip', value: digits, how: 'µS/cm written as ppm', handicap: 1.5 },
-			{ cause: 'unit-slip', value: digits * 1000, how: 'mS/cm written as ppm', handicap: 0.5 },
+			{ cause: 'unit-slip', value: digits, how: { code: 'us-as-ppm' }, handicap: 1.5 },
+			{ cause: 'unit-slip', value: digits * 1000, how: { code: 'ms-as-ppm' }, handicap: 0.5 },
 		);
 		for (const s of PPM_SCALES)
 			if (s !== scale)
 				slips.push({
 					cause: 'scale-mismatch',
 					value: toCanonical(digits, ppmUnit(s)),
-					how: `the meter is on the ${s} scale, not ${scale}`,
+					how: { code: 'other-scale', scale: s, named: scale },
 					handicap: 1,
 				});
 	}
@@ -66,25 +66,25 @@ export function undoneSlips(quantity: SeriesQuantity, reading: Reading): Slip[] 
 			return conductivitySlips(reading);
 		case 'ph':
 			return [
-				{ cause: 'decimal-slip', value: value / 10, how: 'the decimal mark one place off', handicap: 0 },
-				{ cause: 'decimal-slip', value: value * 10, how: 'the decimal mark one place off', handicap: 0 },
-				{ cause: 'decimal-slip', value: value / 100, how: 'the decimal mark left out', handicap: 0.5 },
+				{ cause: 'decimal-slip', value: value / 10, how: { code: 'mark-one-off' }, handicap: 0 },
+				{ cause: 'decimal-slip', value: value * 10, how: { code: 'mark-one-off' }, handicap: 0 },
+				{ cause: 'decimal-slip', value: value / 100, how: { code: 'mark-left-out' }, handicap: 0.5 },
 			];
 		case 'temp': {
 			const slips: Slip[] = [
-				{ cause: 'decimal-slip', value: value / 10, how: 'the decimal mark left out', handicap: 0.5 },
-				{ cause: 'decimal-slip', value: value * 10, how: 'the decimal mark one place off', handicap: 0.5 },
+				{ cause: 'decimal-slip', value: value / 10, how: { code: 'mark-left-out' }, handicap: 0.5 },
+				{ cause: 'decimal-slip', value: value * 10, how: { code: 'mark-one-off' }, handicap: 0.5 },
 			];
 			if (reading.unit === 'C')
-				slips.push({ cause: 'unit-slip', value: toCanonical(value, 'F'), how: '°F written as °C', handicap: 0 });
+				slips.push({ cause: 'unit-slip', value: toCanonical(value, 'F'), how: { code: 'f-as-c' }, handicap: 0 });
 			if (reading.unit === 'F')
-				slips.push({ cause: 'unit-slip', value: (value * 9) / 5 + 32, how: '°C written as °F', handicap: 0 });
+				slips.push({ cause: 'unit-slip', value: (value * 9) / 5 + 32, how: { code: 'c-as-f' }, handicap: 0 });
 			return slips;
 		}
 		default:
 			return [
-				{ cause: 'decimal-slip', value: value / 10, how: 'the decimal mark one place off', handicap: 0 },
-				{ cause: 'decimal-slip', value: value * 10, how: 'the decimal mark one place off', handicap: 0 },
+				{ cause: 'decimal-slip', value: value / 10, how: { code: 'mark-one-off' }, handicap: 0 },
+				{ cause: 'decimal-slip', value: value * 10, how: { code: 'mark-one-off' }, handicap: 0 },
 			];
 	}
 }
@@ -124,19 +124,4 @@ export function bestSlip(
 		if (!best || cost < best.cost) best = { slip, fit, cost };
 	}
 	return best && { slip: best.slip, fit: best.fit };
-}
-
-/** Units by the way they are read aloud in messages. */
-export function displayValue(quantity: SeriesQuantity, canonical: number): string {
-	const trim = (v: number, decimals: number) => String(Number(v.toFixed(decimals)));
-	switch (quantity) {
-		case 'ph':
-			return `pH ${trim(canonical, 2)}`;
-		case 'ec':
-			return canonical >= 100 ? `${trim(canonical / 1000, 3)} mS/cm` : `${trim(canonical, 1)} µS/cm`;
-		case 'temp':
-			return `${trim(canonical, 1)} °C`;
-		default:
-			return trim(canonical, 2);
-	}
 }

@@ -1,3 +1,4 @@
+import type { FindingSaid } from '../judge/said';
 import type { PpmScale, Quantity, Unit } from '../quantity';
 
 /** Words shared by everything that judges readings. Times are milliseconds since 1970 in UTC. */
@@ -104,10 +105,8 @@ export interface Finding {
 	cause: string;
 	/** Canonical value that the suggested mistake would turn the reading into. */
 	suggested: number | null;
-	/** One plain sentence: what was seen and what it may be. */
-	message: string;
-	/** The cheapest step that would settle it. */
-	nextStep: string;
+	/** What was seen and what would settle it, without words. */
+	said: FindingSaid;
 	evidence: Record<string, number | string>;
 	/** How surely this finding explains the reading; the strongest decides. */
 	weight: number;
@@ -137,4 +136,4 @@ export interface ProbeState {
 }
 
 /** Changes when the checks would judge the same rows differently; stored beside every derived verdict. */
-export const ENGINE_VERSION = 4;
+export const ENGINE_VERSION = 5;

@@ -2,7 +2,7 @@ import { readings as resource, type TypedReading } from '@/contract/readings';
 import { decide, readingHistory, undoLast } from '@/service/decide';
 import { correctReading, type Entered, enterSamples, judgeSample, type TypedSample } from '@/service/enter';
 import { readingsCsv } from '@/service/export';
-import { shownReading, shownVerdict } from '@/service/reading-shown';
+import { shownPoint, shownReading, shownVerdict } from '@/service/reading-shown';
 import { Refusal } from '@/service/refusal';
 import { requireSite } from '@/service/site';
 import { listDecisions, listReadings } from '@/store/readings';
@@ -105,6 +105,7 @@ export const readings = handle(resource, {
 		if (!context.stations.some((s) => s.code === params.code))
 			throw new Refusal('no-such-station', [{ path: 'code', message: 'There is no such station.' }]);
 		const { quantity, from, to, points = 2000 } = query;
-		return { points: await stationSeries(pool(), context.site.id, params.code, quantity, from, to, points) };
+		const rows = await stationSeries(pool(), context.site.id, params.code, quantity, from, to, points);
+		return { points: rows.map(shownPoint) };
 	},
 });

@@ -2,6 +2,7 @@ import { QUANTITY, type Quantity } from '@/core/quantity';
 import type { Verdict } from '@/core/reading/model';
 import type { DisplayUnits } from '@/core/reading/site-view';
 import { standingOf } from '@/core/trust/standing';
+import { findingWords } from '@/words/en/finding';
 import { chanceWords, shown, shownWithUnit } from '../ui/format';
 import { StandingMark } from '../ui/StandingMark';
 
@@ -23,6 +24,7 @@ export function VerdictLine({
 	chance?: number | null;
 }) {
 	const d = verdict.deciding;
+	const said = findingWords(d?.said);
 	const standing = standingOf({ flag: verdict.flag, decision: null });
 	return (
 		<div className="flex gap-2 py-1.5" data-verdict={quantity} data-flag={verdict.flag} data-cause={d?.cause ?? ''}>
@@ -34,9 +36,9 @@ export function VerdictLine({
 					<>
 						<p>
 							<strong>{QUANTITY[quantity].name}: </strong>
-							{d.message}
+							{said.message}
 						</p>
-						<p className="text-soft text-[0.9rem]">{d.nextStep}</p>
+						<p className="text-soft text-[0.9rem]">{said.nextStep}</p>
 						{onFix && d.suggested !== null && (
 							<button type="button" className="act mt-1" onClick={onFix}>
 								Take {shownWithUnit(quantity, d.suggested, units)} {fixKey && <kbd>{fixKey}</kbd>}

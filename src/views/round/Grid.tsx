@@ -4,6 +4,7 @@ import { parseTime } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
 import type { SheetRow } from '@/core/rhythm/sheet-row';
 import { standingOf } from '@/core/trust/standing';
+import { findingWords } from '@/words/en/finding';
 import { understandField } from '../bench/understand';
 import { type DraftSample, engineOf, judgeDraft, save } from '../entry/sample';
 import { unitLabel } from '../ui/format';
@@ -200,7 +201,10 @@ export function Grid({ site, rows }: { site: SiteView; rows: SheetRow[] }) {
 													onKeyDown={(e) => onKey(e, row, column)}
 												/>
 												{verdict && (
-													<span data-grid-flag={verdict.flag} title={verdict.deciding?.message ?? 'fits'}>
+													<span
+														data-grid-flag={verdict.flag}
+														title={findingWords(verdict.deciding?.said).message || 'fits'}
+													>
 														<StandingMark standing={standingOf({ flag: verdict.flag, decision: null })} />
 													</span>
 												)}
@@ -211,7 +215,9 @@ export function Grid({ site, rows }: { site: SiteView; rows: SheetRow[] }) {
 												</span>
 											)}
 											{verdict?.deciding && (
-												<span className="text-[0.8rem] block max-w-48 leading-tight">{verdict.deciding.message}</span>
+												<span className="text-[0.8rem] block max-w-48 leading-tight">
+													{findingWords(verdict.deciding.said).message}
+												</span>
 											)}
 											{v?.state === 'value' && v.marked && (
 												<span className="text-soft text-[0.8rem] block">read as {v.digits}</span>

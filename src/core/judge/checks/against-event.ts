@@ -1,4 +1,3 @@
-import { displayValue } from '../slips';
 import { fromWorking } from '../working-scale';
 import type { Check } from './check';
 
@@ -6,13 +5,6 @@ import type { Check } from './check';
 const LIMIT = 3;
 /** pH, and ln(EC). */
 const FURTHEST = { ph: 1.5, ec: 0.5 } as const;
-const WORDS: Record<string, string> = {
-	nutrient_added: 'feed was added',
-	water_added: 'water was added',
-	acid_added: 'acid was added',
-	base_added: 'base was added',
-};
-
 /** Before and after a mix: feed can only raise EC and water lower it, acid only lowers pH and base raises it (common practice). */
 export const againstEvent: Check = {
 	code: 'against-event',
@@ -24,15 +16,12 @@ export const againstEvent: Check = {
 		if (Math.abs(s.level - s.prediction.level) > FURTHEST[s.quantity === 'ph' ? 'ph' : 'ec']) return null;
 		if (event.direction === 0 || Math.sign(s.missed) === event.direction || Math.abs(s.missed) < LIMIT) return null;
 		const before = fromWorking(s.quantity, s.prediction.level);
-		const done = event.kinds.map((k) => WORDS[k]).filter(Boolean);
 		return {
 			check: 'against-event',
 			flag: 3,
 			cause: 'against-event',
 			suggested: null,
-			message: `${done.length > 0 ? done.join(' and ').replace(/^./, (c) => c.toUpperCase()) : 'Something was added'}, and yet it went from ${displayValue(s.quantity, before)} to ${displayValue(s.quantity, s.reading.value)}.`,
-			nextStep:
-				'Stir, wait until it has mixed, and read again; then look whether the addition was logged at the right tank.',
+			said: { code: 'against-event', quantity: s.quantity, value: s.reading.value, before, events: event.kinds },
 			evidence: { before, missed_sd: Math.round(s.missed * 10) / 10, events: event.kinds.join(' ') },
 			weight: 99.6,
 		};

@@ -1,5 +1,4 @@
 import type { Finding } from '../../reading/model';
-import { displayValue } from '../slips';
 import { fromWorking } from '../working-scale';
 import { type Check, unexpected } from './check';
 
@@ -31,8 +30,15 @@ export const carryOver: Check = {
 				flag: 3,
 				cause: 'carry-over',
 				suggested: null,
-				message: `${displayValue('ec', s.reading.value)} is more than this water’s usual ${displayValue('ec', expected)}, and the rinse was left out: salt came along from ${before && before.station !== s.reading.station && s.reading.at - before.at < WITHIN_MS ? before.station : 'the storage cap'}.`,
-				nextStep: 'Rinse the probe in clean water, shake it, and read again.',
+				said: {
+					code: 'carry-over-unrinsed',
+					value: s.reading.value,
+					expected,
+					from:
+						before && before.station !== s.reading.station && s.reading.at - before.at < WITHIN_MS
+							? before.station
+							: null,
+				},
 				evidence: { expected_us_cm: Math.round(expected), skipped: 'rinse' },
 				weight: 102,
 			};
@@ -50,8 +56,7 @@ export const carryOver: Check = {
 				flag: 3,
 				cause: 'carry-over',
 				suggested: null,
-				message: `${displayValue('ec', s.reading.value)} in the first dip of the round, where ${displayValue('ec', expected)} is usual: salt from the storage cap?`,
-				nextStep: 'Rinse the probe in clean water, shake it, and read again.',
+				said: { code: 'carry-over-from-cap', value: s.reading.value, expected },
 				evidence: { expected_us_cm: Math.round(expected), before: 'storage' },
 				weight: 97,
 			};
@@ -64,8 +69,7 @@ export const carryOver: Check = {
 			flag: 3,
 			cause: 'carry-over',
 			suggested: null,
-			message: `${displayValue('ec', s.reading.value)} lies between this water’s usual ${displayValue('ec', expected)} and the ${displayValue('ec', before.ecUsCm)} that the probe was in just before: salt carried over.`,
-			nextStep: 'Rinse the probe in clean water, shake it, and read again.',
+			said: { code: 'carry-over', value: s.reading.value, expected, before: before.ecUsCm },
 			evidence: {
 				expected_us_cm: Math.round(expected),
 				before_us_cm: Math.round(before.ecUsCm),

@@ -1,5 +1,4 @@
 import { zetaScore } from '../../probe/normal';
-import { displayValue } from '../slips';
 import type { Check } from './check';
 
 /** What a week without a buffer adds where the probe's own history is not at hand: 0.1 pH, 1.5 %. */
@@ -32,8 +31,13 @@ export const disagreement: Check = {
 				flag: 3,
 				cause: 'disagreement',
 				suggested: null,
-				message: `${displayValue(s.quantity, s.reading.value)} here, ${displayValue(s.quantity, m.value)} by ${m.instrument || 'the other meter'} in the same water: more apart than both can be right.`,
-				nextStep: 'Dip the one that was checked longer ago in one standard; that settles it.',
+				said: {
+					code: 'disagreement',
+					quantity: s.quantity,
+					value: s.reading.value,
+					other: m.value,
+					instrument: m.instrument,
+				},
 				evidence: { zeta: Math.round(zeta * 10) / 10, other: m.value },
 				weight: 60,
 			};

@@ -1,5 +1,4 @@
 import { withoutDrift } from '../second-instrument';
-import { displayValue } from '../slips';
 import type { Check } from './check';
 
 /** Slow drift: hand readings beside this sensor add up to a difference that chance does not explain (CUSUM, see second-instrument). */
@@ -14,8 +13,14 @@ export const drifting: Check = {
 			flag: 3,
 			cause: 'drift',
 			suggested: truth,
-			message: `Over ${drifted.comparisons} hand readings this sensor has moved ${quantity === 'ph' ? `${drifted.offset.toFixed(2)} pH` : `${(100 * drifted.offset).toFixed(0)} %`} away: ${displayValue(quantity, reading.value)} is more likely ${displayValue(quantity, truth)}.`,
-			nextStep: 'Clean the sensor and calibrate it; log both.',
+			said: {
+				code: 'drifting',
+				quantity,
+				value: reading.value,
+				comparisons: drifted.comparisons,
+				offset: drifted.offset,
+				truth,
+			},
 			evidence: { offset: drifted.offset, against: drifted.against, comparisons: drifted.comparisons },
 			weight: 57,
 		};

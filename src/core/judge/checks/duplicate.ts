@@ -12,10 +12,7 @@ export const duplicate: Check = {
 			flag: 3,
 			cause: 'duplicate',
 			suggested: null,
-			message: same
-				? 'The same reading is already there: same time, station, instrument and value.'
-				: 'Another value is already there for this time, station and instrument.',
-			nextStep: same ? 'Discard one of the two.' : 'Say which of the two is right, or correct the time of one.',
+			said: { code: same ? 'duplicate-same' : 'duplicate-other' },
 			evidence: { earlier_value: twin },
 			weight: 80,
 		};

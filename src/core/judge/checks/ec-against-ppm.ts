@@ -1,5 +1,4 @@
 import { PPM_SCALES, ppmScaleOf, ppmUnit, toCanonical, UNITS } from '../../quantity';
-import { displayValue } from '../slips';
 import type { Check } from './check';
 
 /** Rounding of both displays plus a little: the scales themselves lie 9 % and 28 % apart. */
@@ -36,8 +35,7 @@ export const ecAgainstPpm: Check = {
 				flag: 3,
 				cause: 'scale-mismatch',
 				suggested: toCanonical(digits, ppmUnit(right)),
-				message: `The ppm is ${evidence.ratio} times the EC: this meter is on the ${right} scale, not ${scale}.`,
-				nextStep: `Set the meter’s scale to ${right}.`,
+				said: { code: 'ppm-on-other-scale', ratio: evidence.ratio, scale: right, named: scale },
 				evidence,
 				weight: 102,
 			};
@@ -46,8 +44,7 @@ export const ecAgainstPpm: Check = {
 			flag: 3,
 			cause: 'disagreement',
 			suggested: null,
-			message: `The ppm is ${evidence.ratio} times the EC (${displayValue('ec', mate.reading.value)}); no meter scale gives that, so one of the two was misread.`,
-			nextStep: 'Read both again from the display.',
+			said: { code: 'ppm-on-no-scale', ratio: evidence.ratio, ec: mate.reading.value },
 			evidence,
 			weight: 60,
 		};

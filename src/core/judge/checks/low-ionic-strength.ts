@@ -14,8 +14,7 @@ export const lowIonicStrength: Check = {
 			flag: 3,
 			cause: 'low-ionic-strength',
 			suggested: null,
-			message: `This water conducts only ${Math.round(ecHereUsCm)} µS/cm: its pH is not telling.`,
-			nextStep: 'Do not act on this pH. Judge the water by its EC, and the mix by the pH after feeding.',
+			said: { code: 'low-ionic-strength', ecUsCm: ecHereUsCm },
 			evidence: { ec_us_cm: Math.round(ecHereUsCm) },
 			weight: 40,
 		};

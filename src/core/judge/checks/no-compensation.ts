@@ -1,7 +1,6 @@
 import { ALPHA_PEN_PCT, compensate } from '../../probe/conductivity';
 import type { Finding } from '../../reading/model';
 import { score } from '../history';
-import { displayValue } from '../slips';
 import { toWorking } from '../working-scale';
 import type { Check, Subject } from './check';
 
@@ -25,8 +24,7 @@ export const noCompensation: Check = {
 			flag: 3,
 			cause: 'no-compensation',
 			suggested: at25.ec25UsCm,
-			message: `This meter does not compensate; ${displayValue('ec', reading.value)} at ${tempC} °C is ${displayValue('ec', at25.ec25UsCm)} at 25 °C.`,
-			nextStep: 'Use the value at 25 °C, or switch the meter’s compensation on.',
+			said: { code: 'not-compensated', value: reading.value, tempC, at25: at25.ec25UsCm },
 			evidence: { temp_c: tempC, alpha_pct_per_c: alphaPctPerC },
 			weight: 95,
 		};
@@ -48,8 +46,7 @@ function switchedOff(s: Subject, tempC: number, ec25UsCm: number): Finding | nul
 		flag: 3,
 		cause: 'no-compensation',
 		suggested: ec25UsCm,
-		message: `${displayValue('ec', s.reading.value)} does not fit; taken as raw at ${tempC} °C it is ${displayValue('ec', ec25UsCm)} at 25 °C, which does. Is the meter’s compensation off?`,
-		nextStep: 'Switch the meter’s temperature compensation on and read again.',
+		said: { code: 'compensation-off', value: s.reading.value, tempC, at25: ec25UsCm },
 		evidence: { temp_c: tempC, missed_sd: Math.round(s.missed * 10) / 10, fits_sd: Math.round(left * 10) / 10 },
 		weight: 99 - left,
 	};

@@ -16,8 +16,7 @@ export const notSettled: Check = {
 			flag: 3,
 			cause: 'not-settled',
 			suggested: null,
-			message: `Written down after ${reading.waitS} s; this water wants about ${wanted} s.`,
-			nextStep: `Dip again and wait ${wanted} s, until the last digits stand.`,
+			said: { code: 'not-settled', waitS: reading.waitS, wantedS: wanted },
 			evidence: { wait_s: reading.waitS, wanted_s: wanted },
 			weight: 45,
 		};

@@ -1,6 +1,8 @@
-import { displayValue } from '../slips';
+import type { FindingParams } from '../said';
 import { fromWorking } from '../working-scale';
 import { type Check, unexpected } from './check';
+
+type Ask = FindingParams<'far-from-history'>['ask'];
 
 /**
  * Prediction: the value is further from what this station's history and events lead to than chance explains, and no
@@ -15,21 +17,20 @@ export const prediction: Check = {
 		const range = s.station.ranges[s.quantity];
 		const outside = range !== undefined && (s.reading.value < range.low || s.reading.value > range.high);
 		const fed = s.station.kind === 'reservoir' || s.station.kind === 'mix';
-		const [cause, ask] =
+		const [cause, ask]: [string, Ask] =
 			s.station.kind === 'source'
-				? ['source-shift', 'Take a confirming sample from the same tap after running it.']
+				? ['source-shift', 'confirm-at-source']
 				: s.quantity === 'ec' && fed && Math.abs(s.missed) > s.limit && !outside
-					? ['unlogged-addition', 'Was something added or changed? Log it; otherwise read again.']
+					? ['unlogged-addition', 'log-or-read-again']
 					: outside
-						? ['out-of-range', 'Read again before acting on it; then look at the probe, then at the water.']
-						: ['unexpected-change', 'Read again, rinsed and settled; if it repeats, the water has changed.'];
+						? ['out-of-range', 'look-at-probe']
+						: ['unexpected-change', 'read-again'];
 		return {
 			check: 'prediction',
 			flag: 3,
 			cause,
 			suggested: null,
-			message: `${displayValue(s.quantity, s.reading.value)} is far from the ${displayValue(s.quantity, expected)} that this station’s last readings lead to.`,
-			nextStep: ask,
+			said: { code: 'far-from-history', quantity: s.quantity, value: s.reading.value, expected, ask },
 			evidence: {
 				expected,
 				missed_sd: Math.round(s.missed * 10) / 10,

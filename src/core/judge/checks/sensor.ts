@@ -1,4 +1,4 @@
-import { displayValue } from '../slips';
+import type { FindingSaid } from '../said';
 import { fromWorking } from '../working-scale';
 import { type Check, type Subject, unexpected } from './check';
 
@@ -20,72 +20,38 @@ export const sensor: Check = {
 		if (s.quantity === 'ec') {
 			const expected = s.prediction ? fromWorking('ec', s.prediction.level) : null;
 			if (expected !== null && expected > 300 && s.reading.value < Math.max(AIR_SHARE * expected, AIR_US_CM))
-				return finding(
-					s,
-					'probe-in-air',
-					4,
-					'Hardly any conductivity: the probe is out of the water.',
-					'Put the probe back under, to its vent hole.',
-					110,
-				);
+				return finding(s, 4, { code: 'probe-in-air', seen: 'conductivity' }, 110);
 			if (s.reading.value > STORAGE_US_CM && (expected === null || expected < STORAGE_US_CM / 3))
-				return finding(
-					s,
-					'probe-in-storage',
-					4,
-					'As salty as storage solution: the probe is in its cap.',
-					'Rinse the probe and put it back in the water.',
-					110,
-				);
+				return finding(s, 4, { code: 'probe-in-storage', seen: 'conductivity' }, 110);
 		}
 		if (!unexpected(s)) return null;
 		// What the conductivity beside it shows explains the pH too.
 		if (s.mates.some((m) => m.quantity === 'ec' && m.reading.value > STORAGE_US_CM))
-			return finding(
-				s,
-				'probe-in-storage',
-				4,
-				'The probe is in its storage cap.',
-				'Rinse the probe and put it back in the water.',
-				110,
-			);
+			return finding(s, 4, { code: 'probe-in-storage', seen: 'beside' }, 110);
 		if (s.mates.some((m) => m.quantity === 'ec' && m.reading.value < AIR_US_CM && unexpected(m)))
-			return finding(
-				s,
-				'probe-in-air',
-				4,
-				'The probe is out of the water.',
-				'Put the probe back under, to its vent hole.',
-				110,
-			);
-		if (s.mixing)
-			return finding(
-				s,
-				'mixing',
-				2,
-				'Still mixing after what was added; not judged until it settles.',
-				'Wait until it has mixed.',
-				106,
-			);
+			return finding(s, 4, { code: 'probe-in-air', seen: 'beside' }, 110);
+		if (s.mixing) return finding(s, 2, { code: 'mixing' }, 106);
 		return finding(
 			s,
-			'spike',
 			3,
-			`${displayValue(s.quantity, s.reading.value)} jumps off the ${displayValue(s.quantity, fromWorking(s.quantity, s.prediction!.level))} around it faster than water changes.`,
-			'Look whether the next readings come back; if not, read by hand.',
+			{
+				code: 'spike',
+				quantity: s.quantity,
+				value: s.reading.value,
+				expected: fromWorking(s.quantity, s.prediction!.level),
+			},
 			106,
 		);
 	},
 };
 
-function finding(s: Subject, cause: string, flag: 2 | 3 | 4, message: string, nextStep: string, weight: number) {
+function finding(s: Subject, flag: 2 | 3 | 4, said: FindingSaid, weight: number) {
 	return {
 		check: 'sensor',
 		flag,
-		cause,
+		cause: said.code,
 		suggested: null,
-		message,
-		nextStep,
+		said,
 		evidence: { missed_sd: Math.round(s.missed * 10) / 10, value: s.reading.value },
 		weight,
 	};

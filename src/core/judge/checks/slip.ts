@@ -1,5 +1,5 @@
 import type { Finding } from '../../reading/model';
-import { bestSlip, displayValue, type Slip, undoneSlips } from '../slips';
+import { bestSlip, type Slip, undoneSlips } from '../slips';
 import { type Check, type Subject, unexpected } from './check';
 
 export function slipFinding(s: Subject, slip: Slip, fit: number, flag: 3 | 4, check: string): Finding {
@@ -8,8 +8,7 @@ export function slipFinding(s: Subject, slip: Slip, fit: number, flag: 3 | 4, ch
 		flag,
 		cause: slip.cause,
 		suggested: slip.value,
-		message: `${displayValue(s.quantity, s.reading.value)} does not fit this station; did you mean ${displayValue(s.quantity, slip.value)}? It looks like ${slip.how}.`,
-		nextStep: `Take ${displayValue(s.quantity, slip.value)} if that is what the display said; otherwise read again.`,
+		said: { code: 'slip', quantity: s.quantity, value: s.reading.value, meant: slip.value, how: slip.how },
 		evidence: {
 			expected: s.prediction?.level ?? '',
 			missed_sd: round(s.missed),

@@ -1,4 +1,4 @@
-import { bestSlip, displayValue, undoneSlips } from '../slips';
+import { bestSlip, undoneSlips } from '../slips';
 import type { Check } from './check';
 import { slipFinding } from './slip';
 
@@ -28,8 +28,7 @@ export const span: Check = {
 			flag: 4,
 			cause: 'out-of-range',
 			suggested: null,
-			message: `${displayValue(s.quantity, s.reading.value)} is beyond what any meter for it shows (${displayValue(s.quantity, low)} to ${displayValue(s.quantity, high)}).`,
-			nextStep: 'Look at the display again and type what it says, with its unit.',
+			said: { code: 'beyond-any-meter', quantity: s.quantity, value: s.reading.value, low, high },
 			evidence: { value: s.reading.value, low, high },
 			weight: 100,
 		};

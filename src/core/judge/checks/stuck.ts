@@ -14,8 +14,7 @@ export const stuck: Check = {
 			flag: 3,
 			cause: 'stuck',
 			suggested: null,
-			message: `The same value ${repeats.length} times in a row; by chance this sensor repeats itself less than ${repeats.improbableFrom} times.`,
-			nextStep: 'Look at the sensor and its cable; dip it in a standard.',
+			said: { code: 'stuck', times: repeats.length, improbableFrom: repeats.improbableFrom },
 			evidence: { repeats: repeats.length, improbable_from: repeats.improbableFrom, value: reading.value },
 			weight: 58,
 		};

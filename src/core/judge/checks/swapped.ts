@@ -1,6 +1,6 @@
 import { toCanonical, UNITS } from '../../quantity';
 import { score } from '../history';
-import { displayValue, FITS } from '../slips';
+import { FITS } from '../slips';
 import { toWorking } from '../working-scale';
 import { type Check, type Subject, unexpected } from './check';
 
@@ -34,8 +34,7 @@ export const swapped: Check = {
 			flag: 3,
 			cause: 'swapped',
 			suggested,
-			message: `pH and EC look exchanged: ${displayValue('ph', ph)} and ${displayValue('ec', ec)} would both fit.`,
-			nextStep: 'Exchange the two, or read again.',
+			said: { code: 'swapped', ph, ec },
 			evidence: { fits_sd_ph: Math.round(fitPh * 10) / 10, fits_sd_ec: Math.round(fitEc * 10) / 10 },
 			weight: 105,
 		};

@@ -1,4 +1,3 @@
-import { displayValue } from '../slips';
 import { type Check, unexpected } from './check';
 
 /**
@@ -21,8 +20,13 @@ export const userRange: Check = {
 			flag: 3,
 			cause: 'out-of-range',
 			suggested: null,
-			message: `${displayValue(s.quantity, s.reading.value)} is far outside the range set here (${displayValue(s.quantity, range.low)} to ${displayValue(s.quantity, range.high)}).`,
-			nextStep: 'Read again before acting on it.',
+			said: {
+				code: 'far-outside-range',
+				quantity: s.quantity,
+				value: s.reading.value,
+				low: range.low,
+				high: range.high,
+			},
 			evidence: { low: range.low, high: range.high },
 			weight: 55,
 		};

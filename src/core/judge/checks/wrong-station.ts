@@ -37,8 +37,7 @@ export const wrongStation: Check = {
 			flag: 3,
 			cause: 'wrong-station',
 			suggested: null,
-			message: `This sample does not fit ${s.reading.station}, but it fits ${best.station}.`,
-			nextStep: `If it was taken at ${best.station}, enter it there; otherwise read again.`,
+			said: { code: 'wrong-station', here: s.reading.station, there: best.station },
 			evidence: { station: best.station, missed_sd: Math.round(s.missed * 10) / 10 },
 			weight: 103,
 		};
