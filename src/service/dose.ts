@@ -9,6 +9,7 @@ import { insertJug } from '@/store/mix';
 import { type Db, type Pool, transaction } from '@/store/pool';
 import type { JudgedReading } from '@/store/readings';
 import { findingWords } from '@/words/en/finding';
+import { problemWords } from '@/words/en/problem';
 import { requireProduct, saveProductIn } from './products';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
@@ -220,13 +221,13 @@ export async function titrateJug(
 ): Promise<{ strengthMeqMl: number; bufferMeqLPh: number }> {
 	const product = await requireProduct(pool, context, q.product);
 	const result = readJug(q.steps, q.litres);
-	if (!result.ok) throw new Refusal('cannot-be-computed', [{ path: 'steps', message: result.message }]);
+	if (!result.ok) throw new Refusal('cannot-be-computed', [{ path: 'steps', message: problemWords(result.problem) }]);
 	const station = q.station === null ? null : context.stations.find((s) => s.code === q.station);
 	if (station === undefined)
 		throw new Refusal('unknown-station', [{ path: 'station', message: `There is no station “${q.station}”.` }]);
 	// The strength and the steps behind it, or neither.
 	await transaction(pool, async (client) => {
-		await saveProductIn(client, context, { ...product, jugMeqMl: result.strengthMeqMl }, now, who);
+		await saveProductIn(client, context, { ...product, jugMeqMl: result.value.strengthMeqMl }, now, who);
 		await insertJug(client, context.site.id, {
 			stationId: station?.id ?? null,
 			productId: product.id,
@@ -236,5 +237,5 @@ export async function titrateJug(
 			who,
 		});
 	});
-	return { strengthMeqMl: result.strengthMeqMl, bufferMeqLPh: result.bufferMeqLPh };
+	return { strengthMeqMl: result.value.strengthMeqMl, bufferMeqLPh: result.value.bufferMeqLPh };
 }

@@ -13,6 +13,7 @@ import { listEvents } from '@/store/events';
 import { type BatchRow, listBatches, listPoured, listProducts, type ProductRow, putProduct } from '@/store/mix';
 import { type Client, type Db, type Pool, transaction } from '@/store/pool';
 import { insertAudit } from '@/store/site';
+import { problemWords } from '@/words/en/problem';
 import { changed } from './changed';
 import { fillingsOf, inMl, STIRRING } from './poured';
 import { Refusal } from './refusal';
@@ -170,7 +171,7 @@ export async function changeProduct(
 	who: string,
 ): Promise<ProductView> {
 	const label = change.rateText?.trim() ? labelRate(change.rateText) : null;
-	if (label && !label.ok) throw new Refusal('bad-label', [{ path: 'rate_text', message: label.message }]);
+	if (label && !label.ok) throw new Refusal('bad-label', [{ path: 'rate_text', message: problemWords(label.problem) }]);
 	await transaction(pool, async (client) => {
 		const before = (await listProducts(client, context.site.id)).find((p) => p.name === change.name);
 		const product = changed<Omit<ProductRow, 'id' | 'stockAt'>>(
@@ -180,7 +181,7 @@ export async function changeProduct(
 				...change,
 				// A rate typed as a number makes the label's words untrue.
 				...(change.rateText === undefined && change.rateMlL !== undefined ? { rateText: '' } : {}),
-				...(label ? { unit: label.unit, rateMlL: label.perL } : {}),
+				...(label ? { unit: label.value.unit, rateMlL: label.value.perL } : {}),
 			},
 		);
 		await saveProductIn(client, context, product, now, who);

@@ -99,7 +99,7 @@ function jug(tank: DosingTank, dropMl: number): { strengthMeqMl: number; steps: 
 		steps.push({ ml: drops * ML_PER_DROP, ph: tank.measure() });
 	}
 	const read = readJug(steps, 1);
-	return read.ok ? { strengthMeqMl: read.strengthMeqMl, steps } : null;
+	return read.ok ? { strengthMeqMl: read.value.strengthMeqMl, steps } : null;
 }
 
 /** Learned dosing in still, closed tanks, beside the habit of a fixed increment: a table. */

@@ -147,7 +147,7 @@ describe('a pH and an alkalinity that contradict each other (implied carbon diox
 			targetPh: 5.8,
 			base: { kind: 'potassium hydroxide', percentWw: 100 },
 		});
-		expect(b).toMatchObject({ ok: false, field: 'alkalinity_mg_l_caco3' });
+		expect(b).toMatchObject({ ok: false, problem: { field: 'alkalinity_mg_l_caco3' } });
 		const acid = { kind: 'nitric', percentWw: 38, densityGMl: 1.24 } as const;
 		expect(acidDemand({ ...water, ph: 5.6, alkalinityMgLCaco3: 150, targetPh: 5.5, acid })).toMatchObject({
 			ok: false,
@@ -156,9 +156,9 @@ describe('a pH and an alkalinity that contradict each other (implied carbon diox
 	it('less than a tenth of the air’s carbon dioxide is asked about, an ordinary water is not', () => {
 		const acid = { kind: 'nitric', percentWw: 38, densityGMl: 1.24 } as const;
 		const odd = acidDemand({ ...water, ph: 9.9, alkalinityMgLCaco3: 150, targetPh: 6, acid });
-		expect(odd.ok && odd.cautions[0]).toContain('measure both again');
+		expect(odd.ok && odd.value.cautions[0]).toContain('measure both again');
 		const usual = acidDemand({ ...water, ph: 7.8, alkalinityMgLCaco3: 150, targetPh: 6, acid });
-		expect(usual.ok && usual.cautions.join(' ')).not.toContain('measure both again');
+		expect(usual.ok && usual.value.cautions.join(' ')).not.toContain('measure both again');
 	});
 });
 

@@ -20,12 +20,12 @@ describe('label rates in their own units', () => {
 		['2,5', 2.5],
 	])('%s', (text, mlPerL) => {
 		const r = labelRate(text);
-		expect(r.ok && r.perL).toBeCloseTo(mlPerL, 9);
+		expect(r.ok && r.value.perL).toBeCloseTo(mlPerL, 9);
 	});
 	it('refuses litres for millilitres, unknown measures, and nothing', () => {
 		for (const text of ['4 L/L', '10 furlongs/L', '10 mL/barrel', '0 mL/L', 'much'])
 			expect(labelRate(text).ok).toBe(false);
-		expect(labelRate('6 drops/L')).toMatchObject({ estimate: true });
+		expect(labelRate('6 drops/L')).toMatchObject({ value: { estimate: true } });
 	});
 });
 
@@ -33,22 +33,22 @@ describe('topping up', () => {
 	const plan = (more: Partial<Parameters<typeof planTopUp>[0]> = {}) =>
 		planTopUp({ volumeL: 12, ecUsCm: 2000, addL: 2, withEcUsCm: 600, stirred: true, ...more });
 	it('EC by mass balance: 12 L of 2000 and 2 L of 600 make 1800', () => {
-		expect(plan()).toMatchObject({ ok: true, volumeL: 14, ecUsCm: 1800, feedMlEach: 0 });
+		expect(plan()).toMatchObject({ ok: true, value: { volumeL: 14, ecUsCm: 1800, feedMlEach: 0 } });
 	});
 	it('what feed brings it to the target: 100 µS/cm short at 400 per mL/L in 14 L is 3.5 mL', () => {
-		expect(plan({ targetEcUsCm: 1900, gainUsCmPerMlL: 400 })).toMatchObject({ feedMlEach: 3.5 });
-		expect(plan({ targetEcUsCm: 1900 })).toMatchObject({ feedMlEach: null });
+		expect(plan({ targetEcUsCm: 1900, gainUsCmPerMlL: 400 })).toMatchObject({ value: { feedMlEach: 3.5 } });
+		expect(plan({ targetEcUsCm: 1900 })).toMatchObject({ value: { feedMlEach: null } });
 	});
 	it('2 L into 12 L that cannot be stirred go in parts, with hours between', () => {
 		const p = plan({ stirred: false });
-		expect(p.ok && p.parts.length).toBe(3);
-		expect(p.ok && p.parts.at(-1)!.ecUsCm).toBeCloseTo(1800, 9);
-		expect(p.ok && p.waitHours).toBeGreaterThanOrEqual(2);
+		expect(p.ok && p.value.parts.length).toBe(3);
+		expect(p.ok && p.value.parts.at(-1)!.ecUsCm).toBeCloseTo(1800, 9);
+		expect(p.ok && p.value.waitHours).toBeGreaterThanOrEqual(2);
 	});
 	it('refuses what runs over, and litres that are not said', () => {
-		expect(plan({ capacityL: 13 })).toMatchObject({ ok: false, field: 'add_l' });
-		expect(plan({ volumeL: 0 })).toMatchObject({ ok: false, field: 'volume_l' });
-		expect(plan({ addL: -1 })).toMatchObject({ ok: false, field: 'add_l' });
+		expect(plan({ capacityL: 13 })).toMatchObject({ ok: false, problem: { field: 'add_l' } });
+		expect(plan({ volumeL: 0 })).toMatchObject({ ok: false, problem: { field: 'volume_l' } });
+		expect(plan({ addL: -1 })).toMatchObject({ ok: false, problem: { field: 'add_l' } });
 	});
 });
 
@@ -60,11 +60,11 @@ describe('jug titration', () => {
 	];
 	it('gives a strength, the buffer over the way, and the mL to a pH in between', () => {
 		const r = readJug(steps, 1);
-		if (!r.ok) throw new Error(r.message);
-		expect(r.strengthMeqMl).toBeGreaterThan(0);
-		expect(r.bufferMeqLPh).toBeCloseTo((r.strengthMeqMl * 0.3) / 0.9, 9);
-		expect(r.mlPerLitreTo(6.35)).toBeCloseTo(0.2, 9);
-		expect(r.mlPerLitreTo(5)).toBeNull();
+		if (!r.ok) throw new Error(r.problem.code);
+		expect(r.value.strengthMeqMl).toBeGreaterThan(0);
+		expect(r.value.bufferMeqLPh).toBeCloseTo((r.value.strengthMeqMl * 0.3) / 0.9, 9);
+		expect(r.value.mlPerLitreTo(6.35)).toBeCloseTo(0.2, 9);
+		expect(r.value.mlPerLitreTo(5)).toBeNull();
 	});
 	it('shows the true strength of a simulated product within a third, in a solution like the assumed one', () => {
 		const tank = new DosingTank(
@@ -85,7 +85,7 @@ describe('jug titration', () => {
 			noted.push({ ml: 0.1 * n, ph: tank.ph });
 		}
 		const r = readJug(noted, 1);
-		expect(r.ok && Math.abs(r.strengthMeqMl / 3 - 1)).toBeLessThan(0.33);
+		expect(r.ok && Math.abs(r.value.strengthMeqMl / 3 - 1)).toBeLessThan(0.33);
 	});
 	it.each([
 		['no first reading', steps.slice(1), 1],

@@ -51,9 +51,9 @@ describe('base demand', () => {
 				tempC: r.temp_c,
 				base: { kind: r.kind, percentWw: 100 },
 			});
-			if (!b.ok) throw new Error(b.message);
-			expect(b.mmolPerL / r.mmol).toBeCloseTo(1, 5);
-			expect(b.gTotal! / r.g_1000_l).toBeCloseTo(1, 4);
+			if (!b.ok) throw new Error(b.problem.code);
+			expect(b.value.mmolPerL / r.mmol).toBeCloseTo(1, 5);
+			expect(b.value.gTotal! / r.g_1000_l).toBeCloseTo(1, 4);
 		}
 	});
 	it('bicarbonate lifts less the nearer it comes to pH 8.3, and never beyond', () => {
@@ -61,16 +61,16 @@ describe('base demand', () => {
 			base({ ph: 7, alkalinityMgLCaco3: 100, targetPh, base: { kind: 'sodium bicarbonate', percentWw: 100 } });
 		const [a, b] = [of(7.3), of(7.8)];
 		if (!a.ok || !b.ok) throw new Error('refused');
-		expect(b.mmolPerL).toBeGreaterThan(3 * a.mmolPerL);
-		expect(of(8.3)).toMatchObject({ ok: false, field: 'target_ph' });
-		expect(a.adds.na_mg_l).toBeCloseTo(22.99 * a.mmolPerL, 6);
-		expect(b.cautions.join(' ')).toMatch(/sodium/i);
+		expect(b.value.mmolPerL).toBeGreaterThan(3 * a.value.mmolPerL);
+		expect(of(8.3)).toMatchObject({ ok: false, problem: { field: 'target_ph' } });
+		expect(a.value.adds.na_mg_l).toBeCloseTo(22.99 * a.value.mmolPerL, 6);
+		expect(b.value.cautions.join(' ')).toMatch(/sodium/i);
 	});
 	it('a liquid by its label: 25 % hydroxide at 1.24 g/mL holds 5.53 mol/L', () => {
 		const b = base({ base: { kind: 'potassium hydroxide', percentWw: 25, densityGMl: 1.24 } });
-		if (!b.ok) throw new Error(b.message);
-		expect((b.mmolPerL * 1000) / b.mlTotal!).toBeCloseTo(5.525, 2);
-		expect(b.cautions.join(' ')).toContain('burns skin');
+		if (!b.ok) throw new Error(b.problem.code);
+		expect((b.value.mmolPerL * 1000) / b.value.mlTotal!).toBeCloseTo(5.525, 2);
+		expect(b.value.cautions.join(' ')).toContain('burns skin');
 	});
 	it.each([
 		['a target below the water', { targetPh: 5 }, 'target_ph'],
@@ -78,7 +78,7 @@ describe('base demand', () => {
 		['0 %', { base: { kind: 'potassium hydroxide', percentWw: 0 } }, 'base.percent_w_w'],
 		['boiling water', { tempC: 99 }, 'temp_c'],
 	] as const)('refuses %s', (_, more, field) => {
-		expect(base(more as Partial<BaseInput>)).toMatchObject({ ok: false, field });
+		expect(base(more as Partial<BaseInput>)).toMatchObject({ ok: false, problem: { field } });
 	});
 	it('whatever the base, the water has the target pH afterwards (property)', () => {
 		fc.assert(
@@ -91,10 +91,12 @@ describe('base demand', () => {
 					const r = base({ ph, alkalinityMgLCaco3, targetPh: ph + step, base: { kind, percentWw: 100 } });
 					// Refused: what bicarbonate does not reach, and a pH that contradicts the alkalinity.
 					if (!r.ok)
-						return r.field === 'alkalinity_mg_l_caco3' ? ph < 6.5 : kind.endsWith('bicarbonate') && ph + step > 7.8;
+						return r.problem.field === 'alkalinity_mg_l_caco3'
+							? ph < 6.5
+							: kind.endsWith('bicarbonate') && ph + step > 7.8;
 					const c = carbonateConstants(20);
-					const total = totalCarbonate(alkalinityMgLCaco3 / MEQ, ph, c)! + BASES[kind].carbon * r.mmolPerL;
-					return Math.abs(alkalinityClosed(ph + step, total, c) - r.alkalinityMgLCaco3 / MEQ) < 1e-6;
+					const total = totalCarbonate(alkalinityMgLCaco3 / MEQ, ph, c)! + BASES[kind].carbon * r.value.mmolPerL;
+					return Math.abs(alkalinityClosed(ph + step, total, c) - r.value.alkalinityMgLCaco3 / MEQ) < 1e-6;
 				},
 			),
 		);
@@ -111,10 +113,10 @@ describe('the next day after acid', () => {
 			volumeL: 100,
 			acid: { kind: 'nitric', percentWw: 38, densityGMl: 1.24 },
 		});
-		if (!r.ok) throw new Error(r.message);
-		expect(r.phNextDay.still).toBeGreaterThan(5.8);
-		expect(r.phNextDay.moved).toBeGreaterThan(r.phNextDay.still);
-		expect(r.phNextDay.moved).toBeLessThanOrEqual(r.phAfterDegassing + 0.01);
+		if (!r.ok) throw new Error(r.problem.code);
+		expect(r.value.phNextDay.still).toBeGreaterThan(5.8);
+		expect(r.value.phNextDay.moved).toBeGreaterThan(r.value.phNextDay.still);
+		expect(r.value.phNextDay.moved).toBeLessThanOrEqual(r.value.phAfterDegassing + 0.01);
 	});
 });
 
@@ -132,7 +134,7 @@ describe('a top-up down to its target', () => {
 			});
 		const toTarget = (capacityL: number) => {
 			const p = plan(capacityL);
-			return p.ok ? p.toTarget! : null;
+			return p.ok ? p.value.toTarget! : null;
 		};
 		// 100·(2200 − 2000)/(2000 − 200) = 11.1 L; where only 110 L fit, 110·200/2000 = 11 L go in after 1 L was drained.
 		expect(toTarget(120)).toEqual({ drainL: 0, addL: expect.closeTo(11.11, 2) });
@@ -191,12 +193,12 @@ describe('parts and powders', () => {
 		['3 mL per 500 mL', 6, 'mL'],
 	] as const)('%s', (text, perL, unit) => {
 		const r = labelRate(text);
-		expect(r.ok && [r.perL, r.unit]).toEqual([expect.closeTo(perL, 9), unit]);
+		expect(r.ok && [r.value.perL, r.value.unit]).toEqual([expect.closeTo(perL, 9), unit]);
 	});
 	it('shows an amount as the label measures it', () => {
 		// 2 tsp/gal in 40 L: 21.1 teaspoons.
 		const r = labelRate('2 tsp/gal');
-		expect(r.ok && inLabelMeasure(r.perL * 40, '2 tsp/gal')).toBe('21.1 tsp');
+		expect(r.ok && inLabelMeasure(r.value.perL * 40, '2 tsp/gal')).toBe('21.1 tsp');
 		expect(inLabelMeasure(104, '4 mL/L')).toBeNull();
 		expect(inLabelMeasure(104, 'as you like')).toBeNull();
 	});
@@ -308,13 +310,13 @@ describe('drain against feed', () => {
 	const pair = (more: Partial<Parameters<typeof drainPair>[0]> = {}) =>
 		drainPair({ appliedL: 100, drainedL: 30, feedEcUsCm: 1400, drainEcUsCm: 1600, ...more });
 	const given = (p: ReturnType<typeof drainPair>) => {
-		if (!p.ok) throw new Error(p.message);
+		if (!p.ok) throw new Error(p.problem.code);
 		return p;
 	};
 	it('leaching fraction and what the plants took: (1400·100 − 1600·30)/70', () => {
 		const p = given(pair());
-		expect([p.leachingFraction, p.ecDeltaUsCm, p.verdict]).toEqual([0.3, 200, 'good']);
-		expect(p.uptakeEcUsCm).toBeCloseTo(1314.29, 2);
+		expect([p.value.leachingFraction, p.value.ecDeltaUsCm, p.value.verdict]).toEqual([0.3, 200, 'good']);
+		expect(p.value.uptakeEcUsCm).toBeCloseTo(1314.29, 2);
 	});
 	it('salt is conserved (property)', () => {
 		const n = fc.double({ min: 1, max: 5000, noNaN: true });
@@ -328,7 +330,7 @@ describe('drain against feed', () => {
 					const p = given(drainPair({ appliedL, drainedL: share * appliedL, feedEcUsCm, drainEcUsCm }));
 					const taken = appliedL * (1 - share);
 					return (
-						Math.abs(p.uptakeEcUsCm! * taken + drainEcUsCm * share * appliedL - feedEcUsCm * appliedL) <
+						Math.abs(p.value.uptakeEcUsCm! * taken + drainEcUsCm * share * appliedL - feedEcUsCm * appliedL) <
 						1e-6 * feedEcUsCm * appliedL + 1e-6 * drainEcUsCm * appliedL
 					);
 				},
@@ -337,26 +339,27 @@ describe('drain against feed', () => {
 	});
 	it('limits by school, at the edge', () => {
 		const verdict = (rise: number, preset?: 'tight' | 'usual' | 'loose') =>
-			given(pair({ drainEcUsCm: 1400 + rise, preset })).verdict;
+			given(pair({ drainEcUsCm: 1400 + rise, preset })).value.verdict;
 		expect([verdict(500), verdict(501), verdict(1001)]).toEqual(['good', 'watch', 'act']);
 		expect([verdict(200, 'tight'), verdict(201, 'tight'), verdict(501, 'tight')]).toEqual(['good', 'watch', 'act']);
 		expect([verdict(1000, 'loose'), verdict(2001, 'loose')]).toEqual(['good', 'act']);
 	});
 	it('more often first, then to drain, then weaker feed, then flush', () => {
-		const { actions } = given(pair({ drainedL: 3, drainEcUsCm: 3000 }));
+		const { actions } = given(pair({ drainedL: 3, drainEcUsCm: 3000 })).value;
 		expect(actions[0]).toContain('more often');
 		expect(actions[1]).toContain('minutes of drain');
 		expect(actions[2]).toContain('feed weaker');
 		expect(actions[3]).toContain('flush');
 	});
 	it('falling pH with steady EC: look at the roots; with rising EC: the salt first', () => {
-		const words = (drainEcUsCm: number) => given(pair({ feedPh: 5.8, drainPh: 5.3, drainEcUsCm })).actions.join(' ');
+		const words = (drainEcUsCm: number) =>
+			given(pair({ feedPh: 5.8, drainPh: 5.3, drainEcUsCm })).value.actions.join(' ');
 		expect(words(1450)).toContain('look at the roots');
 		expect(words(2500)).toContain('Bring the salt down first');
 	});
 	it('more drained than given is refused; more salt out than in is called a bad measurement', () => {
-		expect(pair({ drainedL: 120 })).toMatchObject({ ok: false, field: 'drained_l' });
-		expect(given(pair({ drainedL: 90, drainEcUsCm: 3000 }))).toMatchObject({ verdict: 'check' });
-		expect(given(pair({ drainedL: 100 })).uptakeEcUsCm).toBeNull();
+		expect(pair({ drainedL: 120 })).toMatchObject({ ok: false, problem: { field: 'drained_l' } });
+		expect(given(pair({ drainedL: 90, drainEcUsCm: 3000 }))).toMatchObject({ value: { verdict: 'check' } });
+		expect(given(pair({ drainedL: 100 })).value.uptakeEcUsCm).toBeNull();
 	});
 });

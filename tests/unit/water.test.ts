@@ -26,7 +26,7 @@ const demand = (more: Partial<AcidInput> = {}) =>
 		...more,
 	});
 const granted = (r: ReturnType<typeof demand>) => {
-	if (!r.ok) throw new Error(r.message);
+	if (!r.ok) throw new Error(r.problem.code);
 	return r;
 };
 
@@ -41,17 +41,17 @@ describe('carbonate constants of Plummer and Busenberg (1982)', () => {
 
 describe('acid demand', () => {
 	it('150 mg/L CaCO3 at pH 7.8 and 25 °C takes 2.32 meq/L to 5.8 and 2.05 to 6.0, closed', () => {
-		expect(granted(demand()).meqPerL).toBeCloseTo(2.32, 2);
-		expect(granted(demand({ targetPh: 6 })).meqPerL).toBeCloseTo(2.05, 2);
+		expect(granted(demand()).value.meqPerL).toBeCloseTo(2.32, 2);
+		expect(granted(demand({ targetPh: 6 })).value.meqPerL).toBeCloseTo(2.05, 2);
 	});
 	it('aerated it comes back to about 8.0, and holding 5.8 takes 3.00 meq/L', () => {
 		const r = granted(demand());
-		expect(r.phAfterDegassingCarbonate).toBeCloseTo(8.0, 1);
-		expect(r.meqPerLAerated).toBeCloseTo(3.0, 2);
+		expect(r.value.phAfterDegassingCarbonate).toBeCloseTo(8.0, 1);
+		expect(r.value.meqPerLAerated).toBeCloseTo(3.0, 2);
 		// Phosphate of the acid itself holds it lower.
 		const p = granted(demand({ acid: { kind: 'phosphoric', percentWw: 85, densityGMl: 1.685 } }));
-		expect(p.phAfterDegassingCarbonate).toBeCloseTo(8.0, 1);
-		expect(p.phAfterDegassing).toBeLessThan(7.2);
+		expect(p.value.phAfterDegassingCarbonate).toBeCloseTo(8.0, 1);
+		expect(p.value.phAfterDegassing).toBeLessThan(7.2);
 	});
 	it('agrees with an independent numerical solution of the charge balance over 144 waters', () => {
 		const rows = JSON.parse(readFileSync(join(import.meta.dirname, '../reference/carbonate.json'), 'utf8')) as {
@@ -67,8 +67,8 @@ describe('acid demand', () => {
 			const r = granted(
 				demand({ tempC: row.temp_c, alkalinityMgLCaco3: row.alkalinity, ph: row.ph, targetPh: row.target }),
 			);
-			expect(r.meqPerL).toBeCloseTo(row.meq, 6);
-			expect(r.phAfterDegassingCarbonate).toBeCloseTo(row.rebound, 6);
+			expect(r.value.meqPerL).toBeCloseTo(row.meq, 6);
+			expect(r.value.phAfterDegassingCarbonate).toBeCloseTo(row.rebound, 6);
 		}
 	});
 	it('label strengths: 85 % phosphoric at 1.685 is 14.6 mol/L, 67 % nitric at 1.40 14.9, 93 % sulfuric at 1.83 17.35', () => {
@@ -78,34 +78,33 @@ describe('acid demand', () => {
 	});
 	it('litres of each product by hand', () => {
 		// 1000 L, 2.3213 meq/L = 2321.3 meq. Nitric: 1 proton, 14.886 mol/L → 155.9 mL.
-		expect(granted(demand()).mlTotal).toBeCloseTo(155.9, 0);
+		expect(granted(demand()).value.mlTotal).toBeCloseTo(155.9, 0);
 		// Phosphoric at 5.8: protons 1 + 10^(5.8−7.198)/(1 + 10^(5.8−7.198)) = 1.0384; 14.616 mol/L → 152.9 mL.
-		expect(granted(demand({ acid: { kind: 'phosphoric', percentWw: 85, densityGMl: 1.685 } })).mlTotal).toBeCloseTo(
-			152.9,
-			0,
-		);
+		expect(
+			granted(demand({ acid: { kind: 'phosphoric', percentWw: 85, densityGMl: 1.685 } })).value.mlTotal,
+		).toBeCloseTo(152.9, 0);
 		// Sulfuric: 2 protons (1.9998), 17.353 mol/L → 66.9 mL.
-		expect(granted(demand({ acid: { kind: 'sulfuric', percentWw: 93, densityGMl: 1.83 } })).mlTotal).toBeCloseTo(
+		expect(granted(demand({ acid: { kind: 'sulfuric', percentWw: 93, densityGMl: 1.83 } })).value.mlTotal).toBeCloseTo(
 			66.9,
 			0,
 		);
 		// Acetic, 5 % vinegar at 1.005: 0.8368 mol/L, gives 10^1.044/(1 + 10^1.044) = 0.9171 → 3025 mL.
-		expect(granted(demand({ acid: { kind: 'acetic', percentWw: 5, densityGMl: 1.005 } })).mlTotal).toBeCloseTo(
+		expect(granted(demand({ acid: { kind: 'acetic', percentWw: 5, densityGMl: 1.005 } })).value.mlTotal).toBeCloseTo(
 			3025,
 			-1,
 		);
 		// Citric powder at 5.8: 2.120 protons of 192.124 g/mol → 210.3 g.
 		expect(protonsGiven('citric', 5.8)).toBeCloseTo(2.12, 2);
 		const citric = granted(demand({ acid: { kind: 'citric', percentWw: 100 } }));
-		expect(citric.mlTotal).toBeNull();
-		expect(citric.gTotal).toBeCloseTo(210.3, 0);
+		expect(citric.value.mlTotal).toBeNull();
+		expect(citric.value.gTotal).toBeCloseTo(210.3, 0);
 	});
 	it('2.32 meq/L as phosphoric acid at one proton each feeds about 70 mg/L of phosphorus: too much, and said', () => {
 		const r = granted(demand({ acid: { kind: 'phosphoric', percentWw: 85, densityGMl: 1.685 } }));
 		// 2.3213/1.0384 mmol/L · 30.974.
-		expect(r.adds.p_mg_l).toBeCloseTo(69.2, 1);
-		expect(r.cautions.join(' ')).toContain('nitric or sulfuric acid');
-		expect(granted(demand()).adds.no3_n_mg_l).toBeCloseTo(32.5, 1);
+		expect(r.value.adds.p_mg_l).toBeCloseTo(69.2, 1);
+		expect(r.value.cautions.join(' ')).toContain('nitric or sulfuric acid');
+		expect(granted(demand()).value.adds.no3_n_mg_l).toBeCloseTo(32.5, 1);
 	});
 	it.each([
 		['target above the water', { targetPh: 8 }, 'target_ph'],
@@ -114,7 +113,7 @@ describe('acid demand', () => {
 		['120 %', { acid: { kind: 'nitric', percentWw: 120, densityGMl: 1.4 } }, 'acid.percent_w_w'],
 		['pH 11 with hardly any alkalinity', { ph: 11, alkalinityMgLCaco3: 2 }, 'alkalinity_mg_l_caco3'],
 	] as const)('refuses %s with what to do', (_, more, field) => {
-		expect(demand(more as Partial<AcidInput>)).toMatchObject({ ok: false, field });
+		expect(demand(more as Partial<AcidInput>)).toMatchObject({ ok: false, problem: { field } });
 	});
 	it('more alkalinity always takes more acid, and a lower target too (property)', () => {
 		fc.assert(
@@ -126,7 +125,11 @@ describe('acid demand', () => {
 					const a = granted(demand({ alkalinityMgLCaco3, targetPh, tempC }));
 					const b = granted(demand({ alkalinityMgLCaco3: alkalinityMgLCaco3 * 1.1, targetPh, tempC }));
 					const c = granted(demand({ alkalinityMgLCaco3, targetPh: targetPh - 0.1, tempC }));
-					return b.meqPerL > a.meqPerL && c.meqPerL > a.meqPerL && a.meqPerLAerated >= a.meqPerL - 1e-9;
+					return (
+						b.value.meqPerL > a.value.meqPerL &&
+						c.value.meqPerL > a.value.meqPerL &&
+						a.value.meqPerLAerated >= a.value.meqPerL - 1e-9
+					);
 				},
 			),
 		);
@@ -211,7 +214,7 @@ describe('blends', () => {
 			{ ecUsCm: 130, volumeL: 5 },
 			{ ecUsCm: 0, volumeL: 5 },
 		]);
-		expect(r.ok && r.blend.ecUsCm).toBeCloseTo(65, 9);
+		expect(r.ok && r.value.ecUsCm).toBeCloseTo(65, 9);
 	});
 	it('an answer is refused exactly when no mixture reaches it, and salt is conserved (property)', () => {
 		const amount = fc.double({ min: 0, max: 3000, noNaN: true });
@@ -228,10 +231,10 @@ describe('blends', () => {
 					);
 					const reachable = target >= Math.min(...list) && target <= Math.max(...list);
 					if (!r.ok) return !reachable || Math.max(...list) - Math.min(...list) < 1e-6;
-					const sum = r.blend.volumesL.reduce((a, b) => a + b, 0);
-					const salt = r.blend.volumesL.reduce((a, v, i) => a + v * list[i]!, 0);
+					const sum = r.value.volumesL.reduce((a, b) => a + b, 0);
+					const salt = r.value.volumesL.reduce((a, v, i) => a + v * list[i]!, 0);
 					return (
-						r.blend.fractions.every((f) => f >= 0) &&
+						r.value.fractions.every((f) => f >= 0) &&
 						Math.abs(sum - total) < 1e-6 * total &&
 						Math.abs(salt / sum - target) < 1e-6 * Math.max(target, 1)
 					);
@@ -246,21 +249,23 @@ describe('blends', () => {
 			{ ecUsCm: 900, alkalinityMgLCaco3: 40 },
 		];
 		const r = blend(waters, { ecUsCm: 400, alkalinityMgLCaco3: 60 }, 100);
-		if (!r.ok) throw new Error(r.message);
-		expect(r.blend.ecUsCm).toBeCloseTo(400, 6);
-		expect(r.blend.alkalinityMgLCaco3).toBeCloseTo(60, 6);
-		expect(blend(waters, { ecUsCm: 880, alkalinityMgLCaco3: 200 })).toMatchObject({ ok: false });
+		if (!r.ok) throw new Error(r.problem.code);
+		expect(r.value.ecUsCm).toBeCloseTo(400, 6);
+		expect(r.value.alkalinityMgLCaco3).toBeCloseTo(60, 6);
+		expect(blend(waters, { ecUsCm: 880, alkalinityMgLCaco3: 200 })).toMatchObject({
+			problem: { code: 'targets-contradict' },
+		});
 		expect(blend([{ ecUsCm: 780 }, { ecUsCm: 60, alkalinityMgLCaco3: 15 }], { alkalinityMgLCaco3: 40 })).toMatchObject({
 			ok: false,
-			field: 'waters.0',
+			problem: { code: 'water-not-measured', field: 'waters.0', water: 1 },
 		});
 		const unknown = blend([
 			{ ecUsCm: 780, volumeL: 1 },
 			{ ecUsCm: 60, alkalinityMgLCaco3: 15, volumeL: 1 },
 		]);
-		expect(unknown.ok && unknown.blend.alkalinityMgLCaco3).toBeNull();
-		expect(blend(two(780, 60), { ecUsCm: 900 })).toMatchObject({ ok: false, field: 'target.ec_us_cm' });
-		expect(blend([{ ecUsCm: 1 }, { ecUsCm: 2 }])).toMatchObject({ ok: false, field: 'waters' });
+		expect(unknown.ok && unknown.value.alkalinityMgLCaco3).toBeNull();
+		expect(blend(two(780, 60), { ecUsCm: 900 })).toMatchObject({ ok: false, problem: { field: 'target.ec_us_cm' } });
+		expect(blend([{ ecUsCm: 1 }, { ecUsCm: 2 }])).toMatchObject({ ok: false, problem: { field: 'waters' } });
 	});
 	it('takes the cheapest waters that reach the target', () => {
 		const r = blend(
@@ -271,7 +276,7 @@ describe('blends', () => {
 			],
 			{ ecUsCm: 300 },
 		);
-		expect(r.ok && r.blend.fractions[1]).toBe(0);
+		expect(r.ok && r.value.fractions[1]).toBe(0);
 	});
 	it('pH comes from carbonate chemistry: hard water and rain do not average', () => {
 		const r = blend([
@@ -279,7 +284,7 @@ describe('blends', () => {
 			{ ecUsCm: 50, alkalinityMgLCaco3: 5, ph: 5.8, volumeL: 1 },
 		]);
 		// The average would be 6.6; the hard water’s carbonate decides.
-		expect(r.ok && r.blend.ph).toBeGreaterThan(7);
+		expect(r.ok && r.value.ph).toBeGreaterThan(7);
 	});
 });
 
@@ -287,15 +292,11 @@ describe('diluting and feeding', () => {
 	it('V·(EC − target)/(target − EC_with) where there is room, V·(EC − target)/(EC − EC_with) where there is none', () => {
 		expect(dilute({ volumeL: 100, ecUsCm: 2400, targetEcUsCm: 2000, withEcUsCm: 400 })).toEqual({
 			ok: true,
-			drainL: 0,
-			addL: 25,
-			ecUsCm: 2000,
+			value: { drainL: 0, addL: 25, ecUsCm: 2000 },
 		});
 		expect(dilute({ volumeL: 100, ecUsCm: 2400, targetEcUsCm: 2000, withEcUsCm: 400, capacityL: 100 })).toEqual({
 			ok: true,
-			drainL: 20,
-			addL: 20,
-			ecUsCm: 2000,
+			value: { drainL: 20, addL: 20, ecUsCm: 2000 },
 		});
 	});
 	it('conserves salt both ways, and drains only what is needed (property)', () => {
@@ -311,13 +312,13 @@ describe('diluting and feeding', () => {
 					const capacityL = volumeL * room;
 					const r = dilute({ volumeL, ecUsCm, targetEcUsCm, withEcUsCm, capacityL });
 					if (!r.ok) return false;
-					const after = afterAdding(volumeL - r.drainL, ecUsCm, r.addL, withEcUsCm);
-					const full = volumeL - r.drainL + r.addL;
+					const after = afterAdding(volumeL - r.value.drainL, ecUsCm, r.value.addL, withEcUsCm);
+					const full = volumeL - r.value.drainL + r.value.addL;
 					return (
 						Math.abs(after - targetEcUsCm) < 1e-6 * targetEcUsCm &&
-						r.drainL >= -1e-9 &&
+						r.value.drainL >= -1e-9 &&
 						full <= capacityL * (1 + 1e-9) &&
-						(r.drainL < 1e-9 || full > capacityL * (1 - 1e-9))
+						(r.value.drainL < 1e-9 || full > capacityL * (1 - 1e-9))
 					);
 				},
 			),
@@ -326,18 +327,20 @@ describe('diluting and feeding', () => {
 	it('10 mL/gal in 20 gal is 200 mL of each part (common practice)', () => {
 		const gal = 3.785411784;
 		const r = nutrientDose({ volumeL: 20 * gal, rateMlPerL: 10 / gal });
-		expect(r.ok && r.mlEach).toBeCloseTo(200, 6);
-		expect(nutrientDose({ volumeL: 100, rateMlPerL: 4, strength: 0.5 })).toMatchObject({ mlEach: 200 });
+		expect(r.ok && r.value.mlEach).toBeCloseTo(200, 6);
+		expect(nutrientDose({ volumeL: 100, rateMlPerL: 4, strength: 0.5 })).toMatchObject({ value: { mlEach: 200 } });
 	});
 	it('towards a target with the learned gain, counting the water’s own EC; a thousandfold slip is refused', () => {
 		expect(nutrientDose({ volumeL: 100, targetEcUsCm: 1800, baseEcUsCm: 300, gainUsCmPerMlL: 300 })).toEqual({
 			ok: true,
-			mlEach: 500,
-			expectedEcUsCm: 1800,
+			value: { mlEach: 500, expectedEcUsCm: 1800 },
 		});
-		expect(nutrientDose({ volumeL: 100, rateMlPerL: 4000 })).toMatchObject({ ok: false, field: 'rate_ml_per_l' });
-		expect(nutrientDose({ volumeL: 100, targetEcUsCm: 200, baseEcUsCm: 300, gainUsCmPerMlL: 300 })).toMatchObject({
+		expect(nutrientDose({ volumeL: 100, rateMlPerL: 4000 })).toMatchObject({
 			ok: false,
+			problem: { field: 'rate_ml_per_l' },
+		});
+		expect(nutrientDose({ volumeL: 100, targetEcUsCm: 200, baseEcUsCm: 300, gainUsCmPerMlL: 300 })).toMatchObject({
+			problem: { code: 'water-over-target', ecUsCm: 300 },
 		});
 		expect(
 			learnGain([

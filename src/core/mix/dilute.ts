@@ -1,3 +1,5 @@
+import { done } from '../outcome';
+import { type Answer, refuse } from '../problem';
 /**
  * Bringing EC down: V·(EC − target)/(target − EC_with) litres to add where there is room, else drain and replace so much
  * that the tank ends full and on target. Salt is conserved.
@@ -10,36 +12,32 @@ export interface DiluteInput {
 	/** No limit unless given. */
 	capacityL?: number | undefined;
 }
-export type Dilution =
-	| { ok: true; drainL: number; addL: number; ecUsCm: number }
-	| { ok: false; field: string; message: string };
+export interface Dilution {
+	drainL: number;
+	addL: number;
+	ecUsCm: number;
+}
 
-export function dilute(d: DiluteInput): Dilution {
-	const refuse = (field: string, message: string): Dilution => ({ ok: false, field, message });
+export function dilute(d: DiluteInput): Answer<Dilution> {
 	const { volumeL: v, ecUsCm: ec, targetEcUsCm: target, withEcUsCm: w, capacityL } = d;
 	if (capacityL !== undefined && capacityL < v)
-		return refuse('capacity_l', `The tank holds ${capacityL} L and there are ${v} L in it: one of the two is wrong.`);
-	if (target === ec) return { ok: true, drainL: 0, addL: 0, ecUsCm: ec };
+		return refuse({ code: 'less-than-in-it', field: 'capacity_l', capacityL, volumeL: v });
+	if (target === ec) return done({ drainL: 0, addL: 0, ecUsCm: ec });
 	const between = (target < ec && target > w) || (target > ec && target < w);
 	if (!between && target !== w)
 		return refuse(
-			'target_ec_us_cm',
 			target > ec
-				? `Adding water of ${w} µS/cm does not raise ${ec} to ${target}: add nutrients instead.`
-				: `Water of ${w} µS/cm cannot bring it down to ${target}: reachable is anything above ${w}. Use purer water.`,
+				? { code: 'water-does-not-raise', field: 'target_ec_us_cm', withUsCm: w, ecUsCm: ec, targetUsCm: target }
+				: { code: 'water-too-salty', field: 'target_ec_us_cm', withUsCm: w, targetUsCm: target },
 		);
 	if (target === w) {
-		if (capacityL === undefined)
-			return refuse(
-				'target_ec_us_cm',
-				'Only replacing all of it reaches the EC of the water itself; give the tank’s capacity for that.',
-			);
-		return { ok: true, drainL: v, addL: capacityL, ecUsCm: w };
+		if (capacityL === undefined) return refuse({ code: 'only-by-replacing', field: 'target_ec_us_cm' });
+		return done({ drainL: v, addL: capacityL, ecUsCm: w });
 	}
 	const add = (v * (ec - target)) / (target - w);
-	if (capacityL === undefined || v + add <= capacityL) return { ok: true, drainL: 0, addL: add, ecUsCm: target };
+	if (capacityL === undefined || v + add <= capacityL) return done({ drainL: 0, addL: add, ecUsCm: target });
 	const replaced = (capacityL * (ec - target)) / (ec - w);
-	return { ok: true, drainL: v - (capacityL - replaced), addL: replaced, ecUsCm: target };
+	return done({ drainL: v - (capacityL - replaced), addL: replaced, ecUsCm: target });
 }
 
 /** EC after adding so much water of another EC: mass balance. */

@@ -1,3 +1,5 @@
+import { done } from '../outcome';
+import { type Answer, refuse } from '../problem';
 import { strengthFrom } from './dose/strength-of-doses';
 
 /**
@@ -12,37 +14,31 @@ export interface JugStep {
 
 export const ML_PER_DROP = 0.05;
 
-export type JugResult =
-	| {
-			ok: true;
-			strengthMeqMl: number /** meq per litre and pH, over the whole way. */;
-			bufferMeqLPh: number;
-			mlPerLitreTo: (ph: number) => number | null;
-	  }
-	| { ok: false; message: string };
+export interface JugResult {
+	strengthMeqMl: number;
+	/** meq per litre and pH, over the whole way. */
+	bufferMeqLPh: number;
+	mlPerLitreTo: (ph: number) => number | null;
+}
 
 const LEAST_CHANGE = 0.15;
 
-export function readJug(steps: readonly JugStep[], litres: number): JugResult {
-	if (!(litres > 0 && litres <= 20))
-		return { ok: false, message: 'A jug holds up to some litres; how many were in it?' };
+export function readJug(steps: readonly JugStep[], litres: number): Answer<JugResult> {
+	if (!(litres > 0 && litres <= 20)) return refuse({ code: 'jug-litres', field: 'litres' });
 	const ordered = [...steps].sort((a, b) => a.ml - b.ml);
-	if (ordered.length < 2 || ordered[0]!.ml !== 0)
-		return { ok: false, message: 'Enter the pH before the first drop, with 0 mL, and at least one step after it.' };
+	if (ordered.length < 2 || ordered[0]!.ml !== 0) return refuse({ code: 'jug-first-step', field: 'steps' });
 	if (ordered.some((x) => !(x.ph >= 0 && x.ph <= 14) || !(x.ml >= 0)))
-		return { ok: false, message: 'A pH lies between 0 and 14, and no step is less than nothing.' };
+		return refuse({ code: 'jug-impossible', field: 'steps' });
 	const first = ordered[0]!;
 	const last = ordered.at(-1)!;
 	const direction = Math.sign(last.ph - first.ph);
-	if (Math.abs(last.ph - first.ph) < LEAST_CHANGE)
-		return { ok: false, message: 'The pH hardly moved yet: go on drop by drop, stir, and wait between.' };
+	if (Math.abs(last.ph - first.ph) < LEAST_CHANGE) return refuse({ code: 'jug-hardly-moved', field: 'steps' });
 	for (let i = 1; i < ordered.length; i++)
 		if ((ordered[i]!.ph - ordered[i - 1]!.ph) * direction < -0.1)
-			return { ok: false, message: `At ${ordered[i]!.ml} mL the pH went back: stir and wait before each reading.` };
+			return refuse({ code: 'jug-went-back', field: 'steps', ml: ordered[i]!.ml });
 	const mlPerL = (last.ml - first.ml) / litres;
 	const strengthMeqMl = strengthFrom(first.ph, last.ph, mlPerL);
-	return {
-		ok: true,
+	return done({
 		strengthMeqMl,
 		bufferMeqLPh: (strengthMeqMl * mlPerL) / Math.abs(last.ph - first.ph),
 		mlPerLitreTo: (ph) => {
@@ -54,5 +50,5 @@ export function readJug(steps: readonly JugStep[], litres: number): JugResult {
 			}
 			return null;
 		},
-	};
+	});
 }

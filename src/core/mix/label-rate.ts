@@ -1,3 +1,5 @@
+import { done } from '../outcome';
+import { type Answer, refuse } from '../problem';
 import { decimal } from '../quantity';
 
 /**
@@ -58,54 +60,43 @@ const VOLUMES_L: Record<string, number> = {
 	m3: 1000,
 };
 
-export type LabelRate =
-	| {
-			ok: true;
-			/** Millilitres or grams for each litre. */
-			perL: number;
-			unit: DoseUnit;
-			/** A drop is an estimate. */
-			estimate: boolean;
-			measure: Measure;
-	  }
-	| { ok: false; message: string };
+export interface LabelRate {
+	/** Millilitres or grams for each litre. */
+	perL: number;
+	unit: DoseUnit;
+	/** A drop is an estimate. */
+	estimate: boolean;
+	measure: Measure;
+}
 
 /** Beyond this it is no feed: litres written for millilitres. */
 const MOST_PER_L = 100;
 
-export function labelRate(text: string): LabelRate {
+export function labelRate(text: string): Answer<LabelRate> {
 	const m = /^\s*([\d.,]+)\s*([a-z ]+?)\s*(?:\/|per)\s*([\d.,]+)?\s*([a-z0-9 ]+?)\s*$/i.exec(text);
 	const bare = decimal(text.trim());
 	if (bare !== undefined && bare > 0) return bounded(bare, MEASURES.ml!);
-	if (!m)
-		return {
-			ok: false,
-			message: 'Write the rate as the label does: 4 mL/L, 10 mL/gal, 2 tsp/gal, 6 drops/L, 1.5 g/L.',
-		};
+	if (!m) return refuse({ code: 'label-form', field: 'rate_text' });
 	const amount = decimal(m[1]!);
 	const of = MEASURES[m[2]!.toLowerCase()];
 	const per = m[3] === undefined ? 1 : decimal(m[3]);
 	const volume = VOLUMES_L[m[4]!.toLowerCase()];
-	if (of === undefined)
-		return { ok: false, message: `“${m[2]}” is no measure known here: mL, tsp, tbsp, cup, fl oz, drops, g, oz.` };
-	if (volume === undefined) return { ok: false, message: `“${m[4]}” is no volume known here: L, gal (US), imp gal.` };
+	if (of === undefined) return refuse({ code: 'unknown-measure', field: 'rate_text', text: m[2]! });
+	if (volume === undefined) return refuse({ code: 'unknown-volume', field: 'rate_text', text: m[4]! });
 	if (amount === undefined || !(amount > 0) || per === undefined || !(per > 0))
-		return { ok: false, message: 'The rate is a number above nothing.' };
+		return refuse({ code: 'rate-above-nothing', field: 'rate_text' });
 	return bounded((amount * of.holds) / (per * volume), of);
 }
 
-const bounded = (perL: number, measure: Measure): LabelRate =>
+const bounded = (perL: number, measure: Measure): Answer<LabelRate> =>
 	perL > MOST_PER_L
-		? {
-				ok: false,
-				message: `${Number(perL.toPrecision(3))} ${measure.unit} for each litre is no feed: litres written for millilitres?`,
-			}
-		: { ok: true, perL, unit: measure.unit, estimate: measure.shown === 'drops', measure };
+		? refuse({ code: 'rate-too-much', field: 'rate_text', perL, unit: measure.unit })
+		: done({ perL, unit: measure.unit, estimate: measure.shown === 'drops', measure });
 
 /** An amount as the label measures it, `21.1 tsp`; null where that is mL or g anyway, or the label says nothing. */
 export function inLabelMeasure(amount: number, label: string): string | null {
 	const rate = labelRate(label);
-	if (!rate.ok || rate.measure.shown === '') return null;
-	const n = amount / rate.measure.holds;
-	return `${n >= 100 ? n.toFixed(0) : Number(n.toPrecision(3))} ${rate.measure.shown}`;
+	if (!rate.ok || rate.value.measure.shown === '') return null;
+	const n = amount / rate.value.measure.holds;
+	return `${n >= 100 ? n.toFixed(0) : Number(n.toPrecision(3))} ${rate.value.measure.shown}`;
 }

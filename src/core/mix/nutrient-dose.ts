@@ -1,3 +1,5 @@
+import { done } from '../outcome';
+import { type Answer, refuse } from '../problem';
 import { median } from '../series/robust';
 
 /** Doses by a label's rate or towards a target EC, and the gain of a feed, learned from batches. */
@@ -12,45 +14,38 @@ export interface NutrientDoseInput {
 	gainUsCmPerMlL?: number | undefined;
 	targetEcUsCm?: number | undefined;
 }
-export type NutrientDose =
-	| { ok: true; mlEach: number; expectedEcUsCm: number | null }
-	| { ok: false; field: string; message: string };
+export interface NutrientDose {
+	/** Of each part. */
+	mlEach: number;
+	/** Null where the gain is not known. */
+	expectedEcUsCm: number | null;
+}
 
 /** A thousandfold slip is litres written for millilitres: no feed is poured by the tenth of a litre to the litre. */
 const MOST_ML_PER_L = 100;
 
-export function nutrientDose(d: NutrientDoseInput): NutrientDose {
-	const refuse = (field: string, message: string): NutrientDose => ({ ok: false, field, message });
+export function nutrientDose(d: NutrientDoseInput): Answer<NutrientDose> {
 	const strength = d.strength ?? 1;
 	const base = d.baseEcUsCm ?? 0;
 	const gain = d.gainUsCmPerMlL;
 	let mlPerL: number;
 	if (d.targetEcUsCm !== undefined) {
-		if (gain === undefined || !(gain > 0))
-			return refuse(
-				'gain_us_cm_per_ml_l',
-				'A target needs the feed’s gain: µS/cm for each mL/L of each part. It is learned from the first batch.',
-			);
-		if (d.rateMlPerL !== undefined)
-			return refuse('rate_ml_per_l', 'Give either a rate or a target EC: two can contradict each other.');
-		if (d.targetEcUsCm < base)
-			return refuse(
-				'target_ec_us_cm',
-				`The water alone has ${base} µS/cm, more than the target: dilute it or choose another water.`,
-			);
+		if (gain === undefined || !(gain > 0)) return refuse({ code: 'gain-needed', field: 'gain_us_cm_per_ml_l' });
+		if (d.rateMlPerL !== undefined) return refuse({ code: 'rate-or-target', field: 'rate_ml_per_l' });
+		if (d.targetEcUsCm < base) return refuse({ code: 'water-over-target', field: 'target_ec_us_cm', ecUsCm: base });
 		mlPerL = (d.targetEcUsCm - base) / gain;
 	} else if (d.rateMlPerL !== undefined) mlPerL = d.rateMlPerL * strength;
-	else return refuse('rate_ml_per_l', 'Give the label’s rate, or a target EC with the feed’s gain.');
+	else return refuse({ code: 'rate-or-gain-needed', field: 'rate_ml_per_l' });
 	if (mlPerL > MOST_ML_PER_L)
-		return refuse(
-			d.targetEcUsCm !== undefined ? 'gain_us_cm_per_ml_l' : 'rate_ml_per_l',
-			`${Number(mlPerL.toPrecision(3))} mL for each litre is no feed: litres written for millilitres, or a unit of the gain?`,
-		);
-	return {
-		ok: true,
+		return refuse({
+			code: 'no-such-feed',
+			field: d.targetEcUsCm !== undefined ? 'gain_us_cm_per_ml_l' : 'rate_ml_per_l',
+			mlPerL,
+		});
+	return done({
 		mlEach: mlPerL * d.volumeL,
 		expectedEcUsCm: gain !== undefined ? base + gain * mlPerL : null,
-	};
+	});
 }
 
 /** One earlier batch: what was given to each litre and what EC did. */

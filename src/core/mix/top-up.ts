@@ -1,3 +1,5 @@
+import { done } from '../outcome';
+import { type Answer, refuse } from '../problem';
 import { afterAdding, dilute } from './dilute';
 
 /**
@@ -17,22 +19,19 @@ export interface TopUpInput {
 	/** Whether it can be stirred or has a pump. */
 	stirred: boolean;
 }
-export type TopUp =
-	| {
-			ok: true;
-			volumeL: number;
-			/** With the water alone. */
-			ecUsCm: number;
-			/** mL of each part that bring it to the target; 0 when none is wanted, null when it cannot be said. */
-			feedMlEach: number | null;
-			/** What brings it down to the target with this water alone; null where it is not over it, or the water cannot. */
-			toTarget: { drainL: number; addL: number } | null;
-			/** Litres of each part, in order, and the EC after each. */
-			parts: { litres: number; ecUsCm: number }[];
-			/** Hours to wait before measuring, after each part. */
-			waitHours: number;
-	  }
-	| { ok: false; field: string; message: string };
+export interface TopUp {
+	volumeL: number;
+	/** With the water alone. */
+	ecUsCm: number;
+	/** mL of each part that bring it to the target; 0 when none is wanted, null when it cannot be said. */
+	feedMlEach: number | null;
+	/** What brings it down to the target with this water alone; null where it is not over it, or the water cannot. */
+	toTarget: { drainL: number; addL: number } | null;
+	/** Litres of each part, in order, and the EC after each. */
+	parts: { litres: number; ecUsCm: number }[];
+	/** Hours to wait before measuring, after each part. */
+	waitHours: number;
+}
 
 /** Of what is in the tank: more at once shocks roots that hang still. */
 const PART_SHARE = 0.08;
@@ -40,15 +39,11 @@ const MOST_PARTS = 6;
 const WAIT_STILL_H = 4;
 const WAIT_STIRRED_H = 0.25;
 
-export function planTopUp(t: TopUpInput): TopUp {
-	const refuse = (field: string, message: string): TopUp => ({ ok: false, field, message });
-	if (!(t.volumeL > 0)) return refuse('volume_l', 'How many litres are in the tank now? A dipstick tells.');
-	if (!(t.addL > 0)) return refuse('add_l', 'How many litres are to be added?');
+export function planTopUp(t: TopUpInput): Answer<TopUp> {
+	if (!(t.volumeL > 0)) return refuse({ code: 'litres-now', field: 'volume_l' });
+	if (!(t.addL > 0)) return refuse({ code: 'litres-to-add', field: 'add_l' });
 	if (t.capacityL !== undefined && t.volumeL + t.addL > t.capacityL * 1.001)
-		return refuse(
-			'add_l',
-			`It would run over: there is room for ${Number((t.capacityL - t.volumeL).toPrecision(3))} L.`,
-		);
+		return refuse({ code: 'runs-over', field: 'add_l', roomL: t.capacityL - t.volumeL });
 	const volumeL = t.volumeL + t.addL;
 	const ecUsCm = afterAdding(t.volumeL, t.ecUsCm, t.addL, t.withEcUsCm);
 	const short = t.targetEcUsCm === undefined ? 0 : t.targetEcUsCm - ecUsCm;
@@ -75,13 +70,12 @@ export function planTopUp(t: TopUpInput): TopUp {
 		litres,
 		ecUsCm: afterAdding(t.volumeL, t.ecUsCm, litres * (i + 1), t.withEcUsCm),
 	}));
-	return {
-		ok: true,
+	return done({
 		volumeL,
 		ecUsCm,
 		feedMlEach,
-		toTarget: down?.ok ? { drainL: down.drainL, addL: down.addL } : null,
+		toTarget: down?.ok ? { drainL: down.value.drainL, addL: down.value.addL } : null,
 		parts,
 		waitHours: t.stirred ? WAIT_STIRRED_H : WAIT_STILL_H,
-	};
+	});
 }

@@ -1,3 +1,5 @@
+import { done } from '../outcome';
+import { type Answer, refuse } from '../problem';
 /**
  * A drain sample against the feed of the same time. Leaching fraction = drained/applied. What the plants took in steady
  * state: uptake EC = (EC_feed·V_applied − EC_drain·V_drained)/(V_applied − V_drained) (salt balance; Ayers and Westcot,
@@ -22,19 +24,16 @@ export interface DrainInput {
 	preset?: DrainPreset | undefined;
 }
 export type DrainVerdict = 'good' | 'watch' | 'act' | 'check';
-export type DrainPair =
-	| {
-			ok: true;
-			leachingFraction: number;
-			ecDeltaUsCm: number;
-			/** Below nothing where the figures cannot be; null where nothing was taken up. */
-			uptakeEcUsCm: number | null;
-			phDelta: number | null;
-			verdict: DrainVerdict;
-			/** In the order they are to be tried. */
-			actions: string[];
-	  }
-	| { ok: false; field: string; message: string };
+export interface DrainPair {
+	leachingFraction: number;
+	ecDeltaUsCm: number;
+	/** Below nothing where the figures cannot be; null where nothing was taken up. */
+	uptakeEcUsCm: number | null;
+	phDelta: number | null;
+	verdict: DrainVerdict;
+	/** In the order they are to be tried. */
+	actions: string[];
+}
 
 /** Less drain than this says little of the root zone; more is water and feed run away (common practice, no source). */
 const LITTLE_DRAIN = 0.1;
@@ -44,14 +43,15 @@ const BELOW_US_CM = 100;
 const PH_FALLS = -0.3;
 const PH_RISES = 0.3;
 
-export function drainPair(d: DrainInput): DrainPair {
-	const refuse = (field: string, message: string): DrainPair => ({ ok: false, field, message });
-	if (!(d.appliedL > 0)) return refuse('applied_l', 'How much was given? Without it there is no fraction.');
+export function drainPair(d: DrainInput): Answer<DrainPair> {
+	if (!(d.appliedL > 0)) return refuse({ code: 'nothing-given', field: 'applied_l' });
 	if (d.drainedL > d.appliedL)
-		return refuse(
-			'drained_l',
-			`More ran off (${d.drainedL} L) than was given (${d.appliedL} L): rain, a second dripper, or one of the two is wrong.`,
-		);
+		return refuse({
+			code: 'more-drained-than-given',
+			field: 'drained_l',
+			drainedL: d.drainedL,
+			appliedL: d.appliedL,
+		});
 	const leachingFraction = d.drainedL / d.appliedL;
 	const ecDeltaUsCm = d.drainEcUsCm - d.feedEcUsCm;
 	const taken = d.appliedL - d.drainedL;
@@ -93,13 +93,12 @@ export function drainPair(d: DrainInput): DrainPair {
 		);
 	else if (phDelta !== null && phDelta > PH_RISES)
 		actions.push('pH rises gently as nitrate is taken up: usual in good growth. Watch that it stays in range.');
-	return {
-		ok: true,
+	return done({
 		leachingFraction,
 		ecDeltaUsCm,
 		uptakeEcUsCm: uptake,
 		phDelta,
 		verdict,
 		actions,
-	};
+	});
 }

@@ -2,6 +2,8 @@ import { ACIDS, type AcidKind, molPerGram, molPerLitre, protonsGiven } from '../
 import { AIR_UATM, alkalinityClosed, alkalinityOpen, phOpen, solvePh } from '../chem/carbonate';
 import { AERATION } from '../chem/degassing';
 import { carbonAfter } from '../chem/solution';
+import { done } from '../outcome';
+import { type Answer, refuse } from '../problem';
 import { treatedWater } from './treated-water';
 
 /**
@@ -21,43 +23,37 @@ export interface AcidInput {
 	acid: { kind: AcidKind; percentWw: number; densityGMl?: number | undefined };
 }
 
-export type AcidDemand =
-	| {
-			ok: true;
-			meqPerL: number;
-			meqPerLAerated: number;
-			/** Of a liquid; null for a powder. */
-			mlTotal: number | null;
-			gTotal: number | null;
-			adds: Partial<Record<'no3_n_mg_l' | 'p_mg_l' | 'so4_mg_l', number>>;
-			/** After the carbon dioxide has left, with what the acid itself buffers: phosphate and citrate hold the pH lower. */
-			phAfterDegassing: number;
-			/** The same by the carbonate system alone. */
-			phAfterDegassingCarbonate: number;
-			/** A day later: standing still, and with a bubbler or a falling return. */
-			phNextDay: { still: number; moved: number };
-			cautions: string[];
-	  }
-	| { ok: false; field: string; message: string };
+export interface AcidDemand {
+	meqPerL: number;
+	meqPerLAerated: number;
+	/** Of a liquid; null for a powder. */
+	mlTotal: number | null;
+	gTotal: number | null;
+	adds: Partial<Record<'no3_n_mg_l' | 'p_mg_l' | 'so4_mg_l', number>>;
+	/** After the carbon dioxide has left, with what the acid itself buffers: phosphate and citrate hold the pH lower. */
+	phAfterDegassing: number;
+	/** The same by the carbonate system alone. */
+	phAfterDegassingCarbonate: number;
+	/** A day later: standing still, and with a bubbler or a falling return. */
+	phNextDay: { still: number; moved: number };
+	cautions: string[];
+}
 
 /** A feed holds about 30 to 60 mg/L of phosphorus, 150 to 200 of nitrogen; beyond these an acid feeds too much (common practice). */
 const MOST_P_MG_L = 40;
 const MOST_N_MG_L = 80;
 const MOST_SO4_MG_L = 250;
 const STRONG_PERCENT = 30;
+/** No plant lives in more acid water (common practice). */
+const LEAST_TARGET = 3;
 
-export function acidDemand(input: AcidInput): AcidDemand {
+export function acidDemand(input: AcidInput): Answer<AcidDemand> {
 	const { ph, targetPh, volumeL, acid } = input;
-	const refuse = (field: string, message: string): AcidDemand => ({ ok: false, field, message });
-	if (targetPh >= ph)
-		return refuse(
-			'target_ph',
-			`Acid lowers pH; the target ${targetPh} must lie below the water’s ${ph}. Raising it takes a base.`,
-		);
-	if (targetPh < 3) return refuse('target_ph', 'No plant lives in water below pH 3; choose a higher target.');
+	if (targetPh >= ph) return refuse({ code: 'acid-does-not-raise', field: 'target_ph', targetPh, ph });
+	if (targetPh < LEAST_TARGET) return refuse({ code: 'below-any-plant', field: 'target_ph', ph: LEAST_TARGET });
 	const water = treatedWater(input, { name: 'acid', percentWw: acid.percentWw });
 	if (!water.ok) return water;
-	const { m, alkalinityMeqL: alkalinity, totalMmolL: total } = water;
+	const { m, alkalinityMeqL: alkalinity, totalMmolL: total } = water.value;
 	const { c } = m;
 	const ec = input.ecUsCm ?? 0;
 	const pco2 = input.pco2Uatm ?? AIR_UATM;
@@ -73,8 +69,7 @@ export function acidDemand(input: AcidInput): AcidDemand {
 	const own = (p: number) => mmolPerL * protonsGiven(acid.kind, p, input.tempC, ec);
 	const later = (perHour: number) => carbonAfter(24, perHour, alkalinity, total, 0, m, targetPh, own).ph;
 	const adds = Object.fromEntries(Object.entries(ACIDS[acid.kind].adds).map(([k, mg]) => [k, mg * mmolPerL]));
-	return {
-		ok: true,
+	return done({
 		meqPerL,
 		meqPerLAerated,
 		mlTotal: liquid ? amount : null,
@@ -83,8 +78,8 @@ export function acidDemand(input: AcidInput): AcidDemand {
 		phAfterDegassing: solvePh((p) => alkalinityOpen(p, pco2, c) + own(p), alkalinity),
 		phAfterDegassingCarbonate: phOpen(left, pco2, c),
 		phNextDay: { still: later(AERATION.still.perHour), moved: later(AERATION['air stone'].perHour) },
-		cautions: [...(water.caution ? [water.caution] : []), ...cautionsOf(acid, adds, meqPerL)],
-	};
+		cautions: [...(water.value.caution ? [water.value.caution] : []), ...cautionsOf(acid, adds, meqPerL)],
+	});
 }
 
 function cautionsOf(acid: AcidInput['acid'], adds: Record<string, number>, meqPerL: number): string[] {

@@ -1,5 +1,7 @@
 import { BASES, type BaseKind } from '../chem/acids';
 import { AIR_UATM, alkalinityClosed, MG_L_CACO3_PER_MEQ, phOpen } from '../chem/carbonate';
+import { done } from '../outcome';
+import { type Answer, refuse } from '../problem';
 import { treatedWater } from './treated-water';
 
 /**
@@ -21,55 +23,41 @@ export interface BaseInput {
 }
 
 export type BaseAdds = Partial<Record<'k_mg_l' | 'na_mg_l' | 'si_mg_l', number>>;
-export type BaseDemand =
-	| {
-			ok: true;
-			meqPerL: number;
-			mmolPerL: number;
-			/** Of a liquid; null for a powder. */
-			mlTotal: number | null;
-			gTotal: number | null;
-			adds: BaseAdds;
-			alkalinityMgLCaco3: number;
-			phAfterDegassing: number;
-			cautions: string[];
-	  }
-	| { ok: false; field: string; message: string };
+export interface BaseDemand {
+	meqPerL: number;
+	mmolPerL: number;
+	/** Of a liquid; null for a powder. */
+	mlTotal: number | null;
+	gTotal: number | null;
+	adds: BaseAdds;
+	alkalinityMgLCaco3: number;
+	phAfterDegassing: number;
+	cautions: string[];
+}
 
 /** Silicic acid begins to give protons of its own above this, and no plant wants more. */
 const MOST_TARGET = 9;
 /** Sodium that class 1 of substrate growing still bears (1.5 mmol/L; from memory). */
 const MOST_NA_MG_L = 35;
 
-export function baseDemand(input: BaseInput): BaseDemand {
+export function baseDemand(input: BaseInput): Answer<BaseDemand> {
 	const { ph, targetPh, volumeL, base } = input;
-	const refuse = (field: string, message: string): BaseDemand => ({ ok: false, field, message });
-	if (targetPh <= ph)
-		return refuse(
-			'target_ph',
-			`A base raises pH; the target ${targetPh} must lie above the water’s ${ph}. Lowering it takes an acid.`,
-		);
-	if (targetPh > MOST_TARGET)
-		return refuse('target_ph', `Above pH ${MOST_TARGET} iron and calcium fall out; choose a lower target.`);
+	if (targetPh <= ph) return refuse({ code: 'base-does-not-lower', field: 'target_ph', targetPh, ph });
+	if (targetPh > MOST_TARGET) return refuse({ code: 'above-any-plant', field: 'target_ph', ph: MOST_TARGET });
 	const water = treatedWater(input, { name: 'base', percentWw: base.percentWw });
 	if (!water.ok) return water;
-	const { m, alkalinityMeqL: alkalinity, totalMmolL: total } = water;
+	const { m, alkalinityMeqL: alkalinity, totalMmolL: total } = water.value;
 	const { c } = m;
 	const { meqPerMmol, carbon, gPerMol, adds } = BASES[base.kind];
 	// What one mmol of it still lifts at the target, after its own carbonate has been served.
 	const lifts = meqPerMmol - carbon * (alkalinityClosed(targetPh, 1, c) - alkalinityClosed(targetPh, 0, c));
-	if (!(lifts > 0.02))
-		return refuse(
-			'target_ph',
-			`${sentence(base.kind)} brings as much carbonic acid as it takes up near pH 8.3: it does not reach ${targetPh}. Use a hydroxide or a carbonate.`,
-		);
+	if (!(lifts > 0.02)) return refuse({ code: 'bicarbonate-ends', field: 'target_ph', kind: base.kind, targetPh });
 	const mmolPerL = (alkalinityClosed(targetPh, total, c) - alkalinity) / lifts;
 	const liquid = base.densityGMl !== undefined;
 	const grams = (mmolPerL * volumeL * gPerMol) / 1000 / (base.percentWw / 100);
 	const brought = Object.fromEntries(Object.entries(adds).map(([k, mg]) => [k, mg * mmolPerL])) as BaseAdds;
 	const alkalinityAfter = alkalinity + meqPerMmol * mmolPerL;
-	return {
-		ok: true,
+	return done({
 		meqPerL: meqPerMmol * mmolPerL,
 		mmolPerL,
 		mlTotal: liquid ? grams / base.densityGMl! : null,
@@ -77,11 +65,9 @@ export function baseDemand(input: BaseInput): BaseDemand {
 		adds: brought,
 		alkalinityMgLCaco3: alkalinityAfter * MG_L_CACO3_PER_MEQ,
 		phAfterDegassing: phOpen(alkalinityAfter, input.pco2Uatm ?? AIR_UATM, c),
-		cautions: [...(water.caution ? [water.caution] : []), ...cautionsOf(base.kind, brought)],
-	};
+		cautions: [...(water.value.caution ? [water.value.caution] : []), ...cautionsOf(base.kind, brought)],
+	});
 }
-
-const sentence = (kind: string): string => kind.charAt(0).toUpperCase() + kind.slice(1);
 
 function cautionsOf(kind: BaseKind, adds: BaseAdds): string[] {
 	const list = [

@@ -1,4 +1,6 @@
 import { alkalinityClosed, carbonateConstants, MG_L_CACO3_PER_MEQ, solvePh, totalCarbonate } from '../chem/carbonate';
+import { done } from '../outcome';
+import { type Answer, type Blended, refuse } from '../problem';
 import { ION_KEYS, type Ions } from './ions';
 
 /**
@@ -31,21 +33,8 @@ export interface Blend {
 	ph: number | null;
 	costPerL: number | null;
 }
-export type BlendResult = { ok: true; blend: Blend } | { ok: false; field: string; message: string };
 
-type Quantity = keyof BlendTarget;
-const NAMES: Record<Quantity, string> = {
-	ecUsCm: 'EC',
-	alkalinityMgLCaco3: 'alkalinity',
-	naMgL: 'sodium',
-	clMgL: 'chloride',
-};
-const UNITS: Record<Quantity, string> = {
-	ecUsCm: 'µS/cm',
-	alkalinityMgLCaco3: 'mg/L CaCO3',
-	naMgL: 'mg/L',
-	clMgL: 'mg/L',
-};
+type Quantity = keyof BlendTarget & Blended;
 const FIELDS: Record<Quantity, string> = {
 	ecUsCm: 'target.ec_us_cm',
 	alkalinityMgLCaco3: 'target.alkalinity_mg_l_caco3',
@@ -99,61 +88,47 @@ function phOfBlend(waters: readonly BlendWater[], fractions: readonly number[]):
 	return solvePh((ph) => alkalinityClosed(ph, carbonate, c), alkalinity);
 }
 
-export function blend(waters: readonly BlendWater[], target: BlendTarget = {}, totalL?: number): BlendResult {
-	const refuse = (field: string, message: string): BlendResult => ({ ok: false, field, message });
-	if (waters.length === 0) return refuse('waters', 'Give at least one water.');
-	const wanted = (Object.keys(NAMES) as Quantity[]).flatMap((q) => {
+export function blend(waters: readonly BlendWater[], target: BlendTarget = {}, totalL?: number): Answer<Blend> {
+	if (waters.length === 0) return refuse({ code: 'no-water', field: 'waters' });
+	const wanted = (Object.keys(FIELDS) as Quantity[]).flatMap((q) => {
 		const value = target[q];
 		return value === undefined ? [] : [{ q, value }];
 	});
 	if (wanted.length === 0) {
 		const volumes = waters.map((w) => w.volumeL ?? 0);
 		const sum = volumes.reduce((a, b) => a + b, 0);
-		if (!(sum > 0)) return refuse('waters', 'A blend of nothing: give the litres of each water, or a target.');
-		return {
-			ok: true,
-			blend: mixed(
+		if (!(sum > 0)) return refuse({ code: 'blend-of-nothing', field: 'waters' });
+		return done(
+			mixed(
 				waters,
 				volumes.map((v) => v / sum),
 				totalL ?? sum,
 			),
-		};
+		);
 	}
 	for (const { q } of wanted) {
 		const unknown = waters.findIndex((w) => measured(w, q) === undefined);
 		if (unknown >= 0)
-			return refuse(
-				`waters.${unknown}`,
-				`The ${NAMES[q]} of water ${unknown + 1} is not known, so it cannot be blended to a target of it. Measure it first.`,
-			);
+			return refuse({ code: 'water-not-measured', field: `waters.${unknown}`, what: q, water: unknown + 1 });
 	}
 	for (const { q, value } of wanted) {
 		const values = waters.map((w) => measured(w, q)!);
 		const [low, high] = [Math.min(...values), Math.max(...values)];
 		if (value < low - TINY * Math.max(1, Math.abs(low)) || value > high + TINY * Math.max(1, Math.abs(high)))
-			return refuse(
-				FIELDS[q],
-				`No blend of these waters has ${NAMES[q]} ${value}: reachable are ${trim(low)} to ${trim(high)} ${UNITS[q]}.`,
-			);
+			return refuse({ code: 'out-of-reach', field: FIELDS[q], what: q, value, low, high });
 	}
 	const fractions = cheapest(
 		waters,
 		wanted.map((t) => ({ of: waters.map((w) => measured(w, t.q)!), value: t.value })),
 	);
-	if (!fractions)
-		return refuse(
-			FIELDS[wanted[0]!.q],
-			`Each target alone is reachable, together they contradict each other with these waters: give up ${NAMES[wanted.at(-1)!.q]} or add a water.`,
-		);
+	if (!fractions) return refuse({ code: 'targets-contradict', field: FIELDS[wanted[0]!.q], what: wanted.at(-1)!.q });
 	const fixed = waters.flatMap((w, i) =>
 		w.volumeL !== undefined && fractions[i]! > TINY ? [w.volumeL / fractions[i]!] : [],
 	);
 	// Litres at hand limit the blend; without any it is told for one litre.
 	const total = totalL ?? (fixed.length > 0 ? Math.min(...fixed) : 1);
-	return { ok: true, blend: mixed(waters, fractions, total) };
+	return done(mixed(waters, fractions, total));
 }
-
-const trim = (v: number): string => String(Number(v.toPrecision(4)));
 
 /**
  * Fractions that meet every target, cheapest first (then with most of the first water): a linear programme so small that

@@ -1,6 +1,7 @@
 import { waterCalculators as resource } from '@/contract/water-calculators';
 import { dilute } from '@/core/mix/dilute';
 import { nutrientDose } from '@/core/mix/nutrient-dose';
+import type { Answer } from '@/core/problem';
 import { drainPair } from '@/core/rootzone/drain-pair';
 import { acidDemand } from '@/core/water/acid-demand';
 import { baseDemand } from '@/core/water/base-demand';
@@ -8,14 +9,14 @@ import { blend } from '@/core/water/blend';
 import { gradeWater } from '@/core/water/classes';
 import { ION_KEYS, type Ions, readReport } from '@/core/water/ions';
 import { Refusal } from '@/service/refusal';
+import { problemWords } from '@/words/en/problem';
 import { handle } from '../dispatch';
 
-function refuse(path: string, message: string): never {
-	throw new Refusal('cannot-be-computed', [{ path, message }]);
-}
 /** What was computed, or the refusal of what could not be. */
-const computed = <T extends { ok: true } | { ok: false; field: string; message: string }>(result: T) =>
-	result.ok ? (result as Extract<T, { ok: true }>) : refuse(result.field, result.message);
+function computed<T>(result: Answer<T>): T {
+	if (result.ok) return result.value;
+	throw new Refusal('cannot-be-computed', [{ path: result.problem.field, message: problemWords(result.problem) }]);
+}
 
 const chargedIons = (body: Record<string, number | undefined>): Ions =>
 	Object.fromEntries(ION_KEYS.flatMap((k) => (body[k] === undefined ? [] : [[k, body[k]]])));
@@ -28,7 +29,7 @@ export const waterCalculators = handle(resource, {
 				body.target ?? {},
 				body.totalL,
 			),
-		).blend,
+		),
 	'POST /calc/acid': ({ body }) => {
 		const { phNextDay, ...rest } = computed(acidDemand(body));
 		return { ...rest, phNextDayStill: phNextDay.still, phNextDayMoved: phNextDay.moved };
@@ -39,7 +40,7 @@ export const waterCalculators = handle(resource, {
 	'POST /calc/water-report': ({ body }) => {
 		const ions = chargedIons(body.ions);
 		const report = readReport(ions, body.ecUsCm ?? null);
-		if (!report) return refuse('ions', 'Give at least one ion in mg/L.');
+		if (!report) throw new Refusal('cannot-be-computed', [{ path: 'ions', message: 'Give at least one ion in mg/L.' }]);
 		return {
 			...report,
 			grades: gradeWater({

@@ -7,6 +7,7 @@ import { nutrientDose } from '@/core/mix/nutrient-dose';
 import { STAGES, type Stage } from '@/core/mix/strength';
 import { decimal } from '@/core/quantity';
 import type { DisplayUnits } from '@/core/reading/site-view';
+import { problemWords } from '@/words/en/problem';
 import { api } from '../data/client';
 import { Choice, Text } from '../setup/fields';
 import { BatchSheet, sheetRows } from './BatchSheet';
@@ -67,8 +68,8 @@ export function BatchForm({
 			: null;
 	const badPercent = d.by === 'label' && !(percent !== undefined && percent > 0 && percent <= 300);
 	const ready = plan?.ok && !overflow && !badPercent;
-	const amount = plan?.ok ? `${poured(plan.mlEach)} ${feed!.unit}` : '';
-	const asLabel = plan?.ok && feed!.rate_text ? inLabelMeasure(plan.mlEach, feed!.rate_text) : null;
+	const amount = plan?.ok ? `${poured(plan.value.mlEach)} ${feed!.unit}` : '';
+	const asLabel = plan?.ok && feed!.rate_text ? inLabelMeasure(plan.value.mlEach, feed!.rate_text) : null;
 
 	const begin = () => {
 		if (!plan?.ok || !ready || !feed || !water || litres === undefined) return;
@@ -77,12 +78,12 @@ export function BatchForm({
 			water: water.code,
 			water_ec_us_cm: water.ecUsCm,
 			product: feed.name,
-			ml_per_l: plan.mlEach / litres,
+			ml_per_l: plan.value.mlEach / litres,
 			unit: feed.unit,
 			parts: feed.parts,
 			// By the label the EC is what comes of it: what the feed should bring is the target, where that is known.
-			target_ec_us_cm: d.by === 'target' ? goal! : plan.expectedEcUsCm,
-			expected_ec_us_cm: plan.expectedEcUsCm,
+			target_ec_us_cm: d.by === 'target' ? goal! : plan.value.expectedEcUsCm,
+			expected_ec_us_cm: plan.value.expectedEcUsCm,
 			target_ph: goalPh ?? null,
 			recipe: d.recipe || null,
 			strength: d.by === 'label' ? percent! / 100 : null,
@@ -215,7 +216,7 @@ export function BatchForm({
 					</button>
 				</div>
 				<div aria-live="polite">
-					{plan && !plan.ok && <p className="text-error mt-1">{plan.message}</p>}
+					{plan && !plan.ok && <p className="text-error mt-1">{problemWords(plan.problem)}</p>}
 					{overflow && (
 						<p className="text-error mt-1">
 							{tank!.name} holds {tank!.volumeL} L; {Number(litres!.toPrecision(4))} L would run over.
@@ -224,7 +225,7 @@ export function BatchForm({
 					{badPercent && <p className="text-error mt-1">Of the label’s rate: more than 0 %, and at most 300 %.</p>}
 					{plan?.ok && ready && feed && (
 						<PlanWords
-							plan={plan}
+							plan={plan.value}
 							feed={feed}
 							litres={litres!}
 							asLabel={asLabel}
@@ -285,7 +286,7 @@ export function BatchForm({
 								tank: tank!.name,
 								amount,
 								asLabel,
-								expectedEcUsCm: plan.expectedEcUsCm,
+								expectedEcUsCm: plan.value.expectedEcUsCm,
 							},
 							units,
 						)}

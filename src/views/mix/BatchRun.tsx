@@ -111,8 +111,8 @@ export function BatchRun({
 	const correct = () =>
 		attempt(async () => {
 			if (correction?.ok) {
-				const [drain, add] = [Math.round(correction.drainL), Math.round(correction.addL)];
-				const drains = correction.drainL > LEAST_DRAIN_L;
+				const [drain, add] = [Math.round(correction.value.drainL), Math.round(correction.value.addL)];
+				const drains = correction.value.drainL > LEAST_DRAIN_L;
 				if (drains) await logEvent(engine, batch.station, { kind: 'drained', amount: drain, unit: 'L', product: '' });
 				await said(
 					'diluted',

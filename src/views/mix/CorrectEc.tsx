@@ -1,5 +1,7 @@
 import type { Dilution } from '@/core/mix/dilute';
+import type { Answer } from '@/core/problem';
 import type { DisplayUnits } from '@/core/reading/site-view';
+import { problemWords } from '@/words/en/problem';
 import { ecShown } from './typed';
 import { poured } from './words';
 
@@ -23,7 +25,7 @@ export function CorrectEc({
 	target: number;
 	tooHigh: boolean;
 	tooLow: boolean;
-	correction: Dilution | null;
+	correction: Answer<Dilution> | null;
 	/** Feed to add, of each part; not a number where that is not known. */
 	more: number;
 	plan: { unit: 'mL' | 'g'; parts: number; water: string };
@@ -37,11 +39,11 @@ export function CorrectEc({
 			<p className="text-[1.15rem]">
 				EC {shown(seen)} is {tooHigh ? 'above' : 'below'} the target of {shown(target)}.{' '}
 				{correction?.ok &&
-					`${correction.drainL > LEAST_DRAIN_L ? `Drain ${Math.round(correction.drainL)} L and add` : 'Add'} ${Math.round(correction.addL)} L of ${plan.water}.`}
+					`${correction.value.drainL > LEAST_DRAIN_L ? `Drain ${Math.round(correction.value.drainL)} L and add` : 'Add'} ${Math.round(correction.value.addL)} L of ${plan.water}.`}
 				{more > 0 &&
 					`Add ${poured(more)} ${plan.unit} more${plan.parts > 1 ? ' of each part, stirred in between' : ''}.`}
 			</p>
-			{correction?.ok && correction.drainL > LEAST_DRAIN_L && (
+			{correction?.ok && correction.value.drainL > LEAST_DRAIN_L && (
 				<p className="text-soft text-[0.9rem]">Where it may run off is a matter of local discharge rules.</p>
 			)}
 			{more > 0 && (
@@ -49,7 +51,7 @@ export function CorrectEc({
 					Never concentrate on concentrate. Gloves and eye protection.
 				</p>
 			)}
-			{correction && !correction.ok && <p className="text-error">{correction.message}</p>}
+			{correction && !correction.ok && <p className="text-error">{problemWords(correction.problem)}</p>}
 			{tooLow && !(more > 0) && <p>How much feed that takes is not known: add a little, and measure again.</p>}
 			<div className="flex flex-wrap gap-2 mt-1">
 				<button

@@ -3,6 +3,7 @@ import type { Tank } from '@/contract/pages';
 import type { Product } from '@/contract/products';
 import { ML_PER_DROP, readJug } from '@/core/mix/jug';
 import { decimal } from '@/core/quantity';
+import { problemWords } from '@/words/en/problem';
 import { api } from '../data/client';
 import { cautionOf } from './words';
 
@@ -118,12 +119,12 @@ export function Jug({ product, tank, onKnown }: { product: Product; tank: Tank; 
 				</svg>
 			)}
 			{(problem || (result && !result.ok)) && (
-				<p className="text-error">{problem || (result && !result.ok ? result.message : '')}</p>
+				<p className="text-error">{problem || (result && !result.ok ? problemWords(result.problem) : '')}</p>
 			)}
 			{result?.ok && (
 				<p>
-					About <strong>{result.strengthMeqMl.toFixed(2)} meq in a millilitre</strong>; this solution holds{' '}
-					{result.bufferMeqLPh.toFixed(2)} meq/L for each pH.{' '}
+					About <strong>{result.value.strengthMeqMl.toFixed(2)} meq in a millilitre</strong>; this solution holds{' '}
+					{result.value.bufferMeqLPh.toFixed(2)} meq/L for each pH.{' '}
 					<button
 						type="button"
 						className="act"

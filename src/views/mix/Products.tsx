@@ -3,6 +3,7 @@ import type { Product } from '@/contract/products';
 import { ACID_KINDS, BASE_KINDS } from '@/core/chem/acids';
 import { labelRate } from '@/core/mix/label-rate';
 import { decimal } from '@/core/quantity';
+import { problemWords } from '@/words/en/problem';
 import { api } from '../data/client';
 import { AddByName, Choice, Text } from '../setup/fields';
 import { cautionOf, STAND_INS } from './words';
@@ -71,7 +72,7 @@ function ProductForm({ product, onSave }: { product: Product; onSave: (p: Produc
 		texts.rate ??
 		(p.rate_text || (p.rate_ml_per_l === null ? '' : `${Number(p.rate_ml_per_l.toPrecision(4))} ${p.unit}/L`));
 	const rate = texts.rate?.trim() ? labelRate(texts.rate) : null;
-	const unit = rate?.ok ? rate.unit : p.unit;
+	const unit = rate?.ok ? rate.value.unit : p.unit;
 	const number = (
 		key: 'percent_w_w' | 'density_g_ml' | 'gain_us_cm_per_ml_l' | 'stock_ml' | 'keeps_days',
 		label: string,
@@ -158,11 +159,11 @@ function ProductForm({ product, onSave }: { product: Product; onSave: (p: Produc
 			<button type="submit" className="act !font-normal">
 				Save
 			</button>
-			{rate && !rate.ok && <p className="w-full text-error text-[0.9rem]">{rate.message}</p>}
+			{rate && !rate.ok && <p className="w-full text-error text-[0.9rem]">{problemWords(rate.problem)}</p>}
 			{rate?.ok && (
 				<p className="w-full text-soft text-[0.9rem]">
-					{Number(rate.perL.toPrecision(4))} {rate.unit} for each litre
-					{rate.estimate ? '; a drop is an estimate, weigh or measure some' : ''}.
+					{Number(rate.value.perL.toPrecision(4))} {rate.value.unit} for each litre
+					{rate.value.estimate ? '; a drop is an estimate, weigh or measure some' : ''}.
 				</p>
 			)}
 			<div className="w-full text-[0.9rem]">

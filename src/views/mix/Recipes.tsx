@@ -4,6 +4,7 @@ import type { Product, Recipe } from '@/contract/products';
 import { inLabelMeasure } from '@/core/mix/label-rate';
 import { nutrientDose } from '@/core/mix/nutrient-dose';
 import type { DisplayUnits } from '@/core/reading/site-view';
+import { problemWords } from '@/words/en/problem';
 import { api } from '../data/client';
 import { ecShown, litresTyped } from './typed';
 import { gainOf, poured } from './words';
@@ -92,7 +93,7 @@ export function Recipes({
 												: { rateMlPerL: feed.rate_ml_per_l ?? undefined, strength: r.strength ?? 1 }),
 										})
 									: null;
-							const label = dose?.ok && feed ? inLabelMeasure(dose.mlEach, feed.rate_text) : null;
+							const label = dose?.ok && feed ? inLabelMeasure(dose.value.mlEach, feed.rate_text) : null;
 							return (
 								<tr key={r.name} className="border-t border-line" data-recipe={r.name}>
 									<th scope="row" className="!text-base-content !text-[1rem] pr-4 py-1">
@@ -109,12 +110,12 @@ export function Recipes({
 										{dose?.ok ? (
 											<>
 												<strong>
-													{poured(dose.mlEach)} {feed!.unit}
+													{poured(dose.value.mlEach)} {feed!.unit}
 												</strong>
 												{label && ` (${label})`}
 											</>
 										) : (
-											<span className="text-error">{dose?.message ?? '–'}</span>
+											<span className="text-error">{dose ? problemWords(dose.problem) : '–'}</span>
 										)}
 									</td>
 									<td className="pr-4">

@@ -7,6 +7,7 @@ import { planTopUp } from '@/core/mix/top-up';
 import { phAfterTopUp } from '@/core/mix/top-up-ph';
 import { decimal } from '@/core/quantity';
 import type { DisplayUnits } from '@/core/reading/site-view';
+import { problemWords } from '@/words/en/problem';
 import { Choice, Text } from '../setup/fields';
 import { TankChoice, WaterChoice } from './choices';
 import { logEvent } from './log-event';
@@ -113,29 +114,30 @@ export function TopUpTool({
 				</label>
 			</div>
 			<div aria-live="polite" className="mt-3">
-				{plan && !plan.ok && <p className="text-error">{plan.message}</p>}
+				{plan && !plan.ok && <p className="text-error">{problemWords(plan.problem)}</p>}
 				{plan?.ok && (
 					<>
 						<p className="text-[1.15rem]" data-top-up-ec>
-							EC comes to <strong>{ecShown(plan.ecUsCm, units)}</strong> {ecUnit(units)} in {Math.round(plan.volumeL)} L
+							EC comes to <strong>{ecShown(plan.value.ecUsCm, units)}</strong> {ecUnit(units)} in{' '}
+							{Math.round(plan.value.volumeL)} L
 							{target !== undefined &&
-								(plan.feedMlEach === null
+								(plan.value.feedMlEach === null
 									? '; how much feed brings it to target is not known before its first batch'
-									: plan.feedMlEach > 0
-										? `; ${poured(plan.feedMlEach)} ${feed?.unit ?? 'mL'} of each part of ${feedName} bring it to ${ecShown(target, units)}`
+									: plan.value.feedMlEach > 0
+										? `; ${poured(plan.value.feedMlEach)} ${feed?.unit ?? 'mL'} of each part of ${feedName} bring it to ${ecShown(target, units)}`
 										: `, no feed wanted for ${ecShown(target, units)}`)}
 							.
 						</p>
-						{plan.toTarget && (
+						{plan.value.toTarget && (
 							<p data-top-up-litres>
-								{plan.toTarget.drainL > 0.5
-									? `To land on ${ecShown(target!, units)} with ${water!.name} alone, drain ${round3(plan.toTarget.drainL)} L and add ${round3(plan.toTarget.addL)} L.`
-									: `${round3(plan.toTarget.addL)} L of ${water!.name} alone would land on ${ecShown(target!, units)}.`}{' '}
-								{plan.toTarget.drainL <= 0.5 && (
+								{plan.value.toTarget.drainL > 0.5
+									? `To land on ${ecShown(target!, units)} with ${water!.name} alone, drain ${round3(plan.value.toTarget.drainL)} L and add ${round3(plan.value.toTarget.addL)} L.`
+									: `${round3(plan.value.toTarget.addL)} L of ${water!.name} alone would land on ${ecShown(target!, units)}.`}{' '}
+								{plan.value.toTarget.drainL <= 0.5 && (
 									<button
 										type="button"
 										className="underline cursor-pointer min-h-10 sm:min-h-8"
-										onClick={() => setAdd(round3(plan.toTarget!.addL))}
+										onClick={() => setAdd(round3(plan.value.toTarget!.addL))}
 									>
 										use it
 									</button>
@@ -148,7 +150,7 @@ export function TopUpTool({
 								{phComes.high.toFixed(1)}, by how much phosphate is in it)
 								{phComes.aerated - phComes.ph > 0.1 &&
 									`, and climbs to about ${phComes.aerated.toFixed(1)} as the carbon dioxide of the new water leaves`}
-								.{plan.feedMlEach !== null && plan.feedMlEach > 0 && ' Feed pulls it down a little.'}
+								.{plan.value.feedMlEach !== null && plan.value.feedMlEach > 0 && ' Feed pulls it down a little.'}
 							</p>
 						) : (
 							<p className="text-soft" data-top-up-ph>
@@ -157,17 +159,18 @@ export function TopUpTool({
 									: 'Give the pH now, and what it does to it is said as well.'}
 							</p>
 						)}
-						{plan.parts.length > 1 && (
+						{plan.value.parts.length > 1 && (
 							<p>
-								Roots hang still in it: add it in {plan.parts.length} parts of {plan.parts[0]!.litres.toPrecision(2)} L.
+								Roots hang still in it: add it in {plan.value.parts.length} parts of{' '}
+								{plan.value.parts[0]!.litres.toPrecision(2)} L.
 							</p>
 						)}
 						<p className="text-soft">
-							{plan.waitHours >= 1
-								? `Wait about ${plan.waitHours} hours after each part before judging it: it spikes first and settles slowly.`
+							{plan.value.waitHours >= 1
+								? `Wait about ${plan.value.waitHours} hours after each part before judging it: it spikes first and settles slowly.`
 								: 'Let it mix a quarter of an hour, then measure EC, then pH.'}
 						</p>
-						{plan.feedMlEach !== null && plan.feedMlEach > 0 && (
+						{plan.value.feedMlEach !== null && plan.value.feedMlEach > 0 && (
 							<p className="border-l-4 border-warning pl-2 text-[0.92rem] my-1" data-caution>
 								Feed goes in after the water, each part by itself and stirred. Never concentrate on concentrate; gloves
 								and eye protection.
@@ -192,7 +195,7 @@ export function TopUpTool({
 						>
 							The water is in: log it
 						</button>{' '}
-						{feed && plan.feedMlEach !== null && plan.feedMlEach > 0 && (
+						{feed && plan.value.feedMlEach !== null && plan.value.feedMlEach > 0 && (
 							<button
 								type="button"
 								className="act mt-2 !font-normal"
@@ -200,12 +203,12 @@ export function TopUpTool({
 									try {
 										await logEvent(engine, tankCode, {
 											kind: 'nutrient_added',
-											amount: Number(poured(plan.feedMlEach!)),
+											amount: Number(poured(plan.value.feedMlEach!)),
 											unit: feed.unit,
 											product: feed.name,
 										});
 										setSaid(
-											`Logged: ${poured(plan.feedMlEach!)} ${feed.unit} of each part of ${feed.name} into ${tank!.name}.`,
+											`Logged: ${poured(plan.value.feedMlEach!)} ${feed.unit} of each part of ${feed.name} into ${tank!.name}.`,
 										);
 									} catch (error) {
 										setSaid((error as Error).message);

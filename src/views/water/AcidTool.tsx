@@ -4,6 +4,7 @@ import { ACID_KINDS, type AcidKind, BASE_KINDS, type BaseKind } from '@/core/che
 import { decimal } from '@/core/quantity';
 import { acidDemand } from '@/core/water/acid-demand';
 import { baseDemand } from '@/core/water/base-demand';
+import { problemWords } from '@/words/en/problem';
 import { Choice, Text } from '../setup/fields';
 
 /** What a bottle of each usually is, where its own label is not at hand: percent by weight, and g/mL unless it is a powder. */
@@ -103,39 +104,42 @@ export function AcidTool({ source }: { source: WaterSource }) {
 							: 'Fill in every field.'}
 					</p>
 				) : !r.ok ? (
-					<p className="text-error">{r.message}</p>
+					<p className="text-error">{problemWords(r.problem)}</p>
 				) : (
 					<>
 						<p className="text-[1.15rem]" data-acid-answer>
-							<strong>{r.mlTotal !== null ? `${amount(r.mlTotal)} mL` : `${amount(r.gTotal ?? 0)} g`}</strong>{' '}
+							<strong>
+								{r.value.mlTotal !== null ? `${amount(r.value.mlTotal)} mL` : `${amount(r.value.gTotal ?? 0)} g`}
+							</strong>{' '}
 							<span className="text-soft text-[0.95rem]">
-								for {f.litres} L: {r.meqPerL.toFixed(2)} meq/L
+								for {f.litres} L: {r.value.meqPerL.toFixed(2)} meq/L
 							</span>
 						</p>
 						{acid?.ok ? (
 							<p>
-								Tomorrow it stands near <strong>{acid.phNextDay.moved.toFixed(1)}</strong> with a bubbler or a falling
-								return, {acid.phNextDay.still.toFixed(1)} standing still: carbon dioxide leaves, and the pH climbs back
-								to {acid.phAfterDegassing.toFixed(1)} in the end
-								{acid.phAfterDegassingCarbonate - acid.phAfterDegassing > 0.2 &&
-									` (${acid.phAfterDegassingCarbonate.toFixed(1)} without what the acid itself buffers)`}
-								. Holding {f.target} under aeration takes {acid.meqPerLAerated.toFixed(2)} meq/L in all. Add a part,
-								stir, wait, measure.
+								Tomorrow it stands near <strong>{acid.value.phNextDay.moved.toFixed(1)}</strong> with a bubbler or a
+								falling return, {acid.value.phNextDay.still.toFixed(1)} standing still: carbon dioxide leaves, and the
+								pH climbs back to {acid.value.phAfterDegassing.toFixed(1)} in the end
+								{acid.value.phAfterDegassingCarbonate - acid.value.phAfterDegassing > 0.2 &&
+									` (${acid.value.phAfterDegassingCarbonate.toFixed(1)} without what the acid itself buffers)`}
+								. Holding {f.target} under aeration takes {acid.value.meqPerLAerated.toFixed(2)} meq/L in all. Add a
+								part, stir, wait, measure.
 							</p>
 						) : (
 							base?.ok && (
 								<p>
-									Its alkalinity becomes {Math.round(base.alkalinityMgLCaco3)} mg/L CaCO3; in contact with air the pH
-									goes to about <strong>{base.phAfterDegassing.toFixed(1)}</strong>. Add a part, stir, wait, measure.
+									Its alkalinity becomes {Math.round(base.value.alkalinityMgLCaco3)} mg/L CaCO3; in contact with air the
+									pH goes to about <strong>{base.value.phAfterDegassing.toFixed(1)}</strong>. Add a part, stir, wait,
+									measure.
 								</p>
 							)
 						)}
-						{Object.entries(r.adds).map(([k, v]) => (
+						{Object.entries(r.value.adds).map(([k, v]) => (
 							<p key={k} className="text-soft text-[0.92rem]">
 								It brings {v.toFixed(0)} mg/L of {FEEDS[k]}: count it in the recipe.
 							</p>
 						))}
-						{r.cautions.map((c) => (
+						{r.value.cautions.map((c) => (
 							<p key={c} className="text-[0.9rem] border-l-4 border-warning pl-2 mt-1">
 								{c}
 							</p>

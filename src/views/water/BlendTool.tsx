@@ -3,6 +3,7 @@ import type { WaterSource } from '@/contract/pages';
 import { decimal, toCanonical } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { blend } from '@/core/water/blend';
+import { problemWords } from '@/words/en/problem';
 import { understandField } from '../bench/understand';
 import { Text } from '../setup/fields';
 import { shownWithUnit } from '../ui/format';
@@ -102,7 +103,7 @@ export function BlendTool({
 									</td>
 									<td className="font-bold">
 										{result?.ok && at >= 0
-											? `${Math.round(result.blend.volumesL[at]!)} (${Math.round(100 * result.blend.fractions[at]!)} %)`
+											? `${Math.round(result.value.volumesL[at]!)} (${Math.round(100 * result.value.fractions[at]!)} %)`
 											: ''}
 									</td>
 								</tr>
@@ -115,18 +116,18 @@ export function BlendTool({
 				{result === null ? (
 					<p className="text-soft">Choose the waters to blend.</p>
 				) : !result.ok ? (
-					<p className="text-error">{result.message}</p>
+					<p className="text-error">{problemWords(result.problem)}</p>
 				) : (
 					<p>
-						EC {shownWithUnit('ec', result.blend.ecUsCm, site.units)}
-						{result.blend.alkalinityMgLCaco3 !== null &&
-							`, alkalinity ${Math.round(result.blend.alkalinityMgLCaco3)} mg/L CaCO3`}
-						{result.blend.ph !== null && `, pH near ${result.blend.ph.toFixed(1)} by its carbonate`}
-						{result.blend.costPerL !== null && `, ${(result.blend.costPerL * (n(litres) ?? 1)).toFixed(2)} in all`}.{' '}
+						EC {shownWithUnit('ec', result.value.ecUsCm, site.units)}
+						{result.value.alkalinityMgLCaco3 !== null &&
+							`, alkalinity ${Math.round(result.value.alkalinityMgLCaco3)} mg/L CaCO3`}
+						{result.value.ph !== null && `, pH near ${result.value.ph.toFixed(1)} by its carbonate`}
+						{result.value.costPerL !== null && `, ${(result.value.costPerL * (n(litres) ?? 1)).toFixed(2)} in all`}.{' '}
 						{purest && chosen.length > 1 && (
 							<span className="text-soft">
 								Against {purest.name} alone it saves{' '}
-								{Math.round((n(litres) ?? 0) - result.blend.volumesL[chosen.indexOf(purest)]!)} L of it.
+								{Math.round((n(litres) ?? 0) - result.value.volumesL[chosen.indexOf(purest)]!)} L of it.
 							</span>
 						)}
 					</p>
