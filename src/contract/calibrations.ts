@@ -121,7 +121,8 @@ export const calibrations = resource('Probes', {
 		background: true,
 		problems: [
 			'bad-calibration',
-			'no-gain',
+			'no-answer',
+			'nothing-shown',
 			'no-points',
 			'same-minute',
 			'same-standard-twice',

@@ -14,6 +14,7 @@ import { isLate } from '@/store/judging';
 import type { InstrumentRow } from '@/store/line';
 import { type Pool, transaction } from '@/store/pool';
 import { insertAudit } from '@/store/site';
+import { CALIBRATION_PROBLEM } from '@/words/en/calibration';
 import { judgeAgain } from './judging';
 import { Refusal } from './refusal';
 import { recomputeInstrument } from './restate';
@@ -150,7 +151,7 @@ async function examine(pool: Pool, context: SiteContext, c: TypedCalibration, no
 		c.tempC ?? 25,
 		c.settleS,
 	);
-	if (!result.ok) throw refuse('points', result.message, result.problem);
+	if (!result.ok) throw refuse('points', CALIBRATION_PROBLEM[result.problem], result.problem);
 	if (result.reasons.some((r) => r.code === 'wrong-way'))
 		throw refuse('points', 'The values run the wrong way: are the two bottles exchanged?', 'wrong-way');
 	const left = points.flatMap((p) => (p.asLeft === null ? [] : [{ nominal: p.nominal, found: p.asLeft }]));

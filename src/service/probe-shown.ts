@@ -1,5 +1,7 @@
 import type { ShownProbe, ShownProbeStory } from '@/contract/probes';
 import type { CalibrationResult } from '@/core/probe/calibration';
+import { dueWords } from '@/words/en/due';
+import { remarkWords } from '@/words/en/remark';
 import type { ProbeStory, ProbeView } from './probes';
 import { shownReading } from './reading-shown';
 
@@ -8,7 +10,7 @@ const END_OF_TIME = 8e15;
 
 const told = (r: CalibrationResult | null) =>
 	r?.ok
-		? { ...r, reasons: r.reasons.map((x) => x.message) }
+		? { ...r, reasons: r.reasons.map(remarkWords) }
 		: { verdict: null, reasons: [], offset: null, slopePct: null, cellFactor: null };
 
 /** A probe as people and scripts are shown it: what it is, what its last calibration said, what a reading is worth today. */
@@ -37,9 +39,9 @@ export function shownProbe(v: ProbeView): ShownProbe {
 		ratePerDay: v.drift.ratePerDay,
 		learnedFrom: v.drift.from,
 		intervalDays: v.intervalDays,
-		intervalReason: v.intervalReason,
+		intervalReason: dueWords(v.intervalReason),
 		dueAt: v.dueAt,
-		dueReason: v.dueReason,
+		dueReason: dueWords(v.dueReason),
 		uToday: v.uToday,
 		life: v.life.known
 			? {
@@ -59,4 +61,13 @@ export const shownStory = (story: ProbeStory): ShownProbeStory => ({
 	touched: story.touched.map(shownReading),
 	rejected: story.rejected,
 	turned: story.turned,
+});
+
+/** What a calibration came to, with its reasons in words. */
+export const shownCalibration = <T extends { result: Extract<CalibrationResult, { ok: true }> }>(outcome: T) => ({
+	...outcome,
+	result: {
+		...outcome.result,
+		reasons: outcome.result.reasons.map((r) => ({ code: r.code, grade: r.grade, message: remarkWords(r) })),
+	},
 });

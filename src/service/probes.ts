@@ -1,5 +1,6 @@
 import { type CalibrationResult, evaluateCalibration } from '@/core/probe/calibration';
 import { adviseInterval, type DriftModel, type IntervalAdvice, learnDrift, TOLERANCE } from '@/core/probe/drift';
+import { type DueReason, type IntervalReason, intervalReason } from '@/core/probe/due';
 import { type IntervalChoice, intervalDays } from '@/core/probe/interval';
 import { estimateLife, type LifeEstimate, runningSlopes } from '@/core/probe/life';
 import { driftIntervals } from '@/core/probe/timeline';
@@ -32,9 +33,9 @@ export interface ProbeView {
 	advice: IntervalAdvice;
 	/** Days between calibrations by the chosen school, with its reason in words. */
 	intervalDays: number;
-	intervalReason: string;
+	intervalReason: IntervalReason;
 	dueAt: number | null;
-	dueReason: string;
+	dueReason: DueReason;
 	/** Standard uncertainty of a reading taken now: pH, or percent for EC. */
 	uToday: number;
 	life: LifeEstimate;
@@ -50,30 +51,7 @@ export const evaluateRow = (c: CalibrationRow): CalibrationResult =>
 		c.settleS,
 	);
 
-const CHOSEN = {
-	weekly: 'weekly, as chosen',
-	monthly: 'monthly, as chosen',
-	before_use: 'before each use, as chosen',
-	maker: 'as the maker says',
-} as const;
-
 export const intervalChoice = (i: InstrumentRow): IntervalChoice => ({ by: i.calibrateBy, days: i.makerDays });
-
-function school(
-	instrument: InstrumentRow,
-	advice: IntervalAdvice,
-	drift: DriftModel,
-): { days: number; reason: string } {
-	const days = intervalDays(intervalChoice(instrument), advice);
-	if (instrument.calibrateBy !== 'learned') return { days, reason: CHOSEN[instrument.calibrateBy] };
-	return {
-		days,
-		reason:
-			advice.reason === 'learned'
-				? `learned from ${drift.from} intervals of its own: after ${Math.round(advice.days)} days it is still within tolerance ${Math.round(100 * advice.chance)} times in 100`
-				: 'weekly, until three of its own calibrations are known',
-	};
-}
 
 function viewOf(
 	instrument: InstrumentRow,
@@ -91,7 +69,9 @@ function viewOf(
 	);
 	const advice = adviseInterval(drift, TOLERANCE[quantity]);
 	const last = own.at(-1) ?? null;
-	const interval = school(instrument, advice, drift);
+	const choice = intervalChoice(instrument);
+	const days = intervalDays(choice, advice);
+	const reason = intervalReason(choice, advice, drift.from);
 	const upset = ownEvents.at(-1);
 	const upsetNow = upset && (!last || upset.at > last.at) ? upset : null;
 	const stated = instrument.quantities[quantity];
@@ -115,14 +95,10 @@ function viewOf(
 		lastResult: last && evaluateRow(last),
 		drift,
 		advice,
-		intervalDays: interval.days,
-		intervalReason: interval.reason,
-		dueAt: upsetNow ? upsetNow.at : last ? last.at + interval.days * DAY : now,
-		dueReason: upsetNow
-			? `it was ${upsetNow.kind.replace('_', ' ')} since the last calibration`
-			: last
-				? interval.reason
-				: 'it has never been calibrated here',
+		intervalDays: days,
+		intervalReason: reason,
+		dueAt: upsetNow ? upsetNow.at : last ? last.at + days * DAY : now,
+		dueReason: upsetNow ? { code: 'upset', by: upsetNow.kind } : last ? reason : { code: 'never-calibrated' },
 		uToday: uNow({ quantity, instrumentU, drift, lastCalibration: last, upsetSince: upsetNow !== null }, now),
 		life:
 			quantity === 'ph'

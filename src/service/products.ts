@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import type { product, TypedProduct } from '@/contract/products';
 import { ACID_KINDS, type AcidKind, BASES, type BaseKind, molPerLitre, protonsGiven } from '@/core/chem/acids';
-import { bottleWords, leftOf } from '@/core/mix/bottle';
+import { bottleRemarks, leftOf } from '@/core/mix/bottle';
 import { batchFigures, gainOf } from '@/core/mix/compare-batches';
 import { AFTER_MS, BEFORE_MS, litresAt, pairFeeds } from '@/core/mix/feedings';
 import { labelRate } from '@/core/mix/label-rate';
@@ -14,6 +14,7 @@ import { type BatchRow, listBatches, listPoured, listProducts, type ProductRow, 
 import { type Client, type Db, type Pool, transaction } from '@/store/pool';
 import { insertAudit } from '@/store/site';
 import { problemWords } from '@/words/en/problem';
+import { remarkWords } from '@/words/en/remark';
 import { changed } from './changed';
 import { fillingsOf, inMl, STIRRING } from './poured';
 import { Refusal } from './refusal';
@@ -126,7 +127,7 @@ export async function productViews(
 			...p,
 			strengthMeqMl: strengthOf(p),
 			leftMl: left,
-			bottle: bottleWords(bottle, left, today),
+			bottle: bottleRemarks(bottle, left, today).map(remarkWords),
 			...(p.kind === 'nutrient'
 				? gainOfAll(gainsOfBatches(batches, p.name), fed.get(p.name.toLowerCase()))
 				: gainOfAll([])),

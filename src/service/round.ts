@@ -2,6 +2,7 @@ import { DOUBTED_FLAGS, NOT_FOR_REVIEW } from '@/core/trust/trust';
 import type { Pool } from '@/store/pool';
 import { type JudgedReading, latestReadings, listReadings } from '@/store/readings';
 import type { RoundRow } from '@/store/rounds';
+import { dueWords } from '@/words/en/due';
 import { fleet } from './probes';
 import { currentRound, dueAlongTheLine, type StationDue } from './rounds';
 import type { SiteContext } from './site';
@@ -76,7 +77,7 @@ export async function roundView(pool: Pool, context: SiteContext, now: number): 
 				instrument: p.instrument.code,
 				quantity: p.quantity,
 				dueAt: p.dueAt!,
-				reason: p.dueReason,
+				reason: dueWords(p.dueReason),
 			})),
 	};
 }

@@ -1,5 +1,5 @@
 import { ACID_KINDS, type AcidKind, BASES, type BaseKind } from '@/core/chem/acids';
-import { MG_L_CACO3_PER_MEQ } from '@/core/chem/carbonate';
+import { MG_L_CACO3_PER_MEQ } from '@/core/chem/constants';
 import { aerationOf } from '@/core/mix/dose/aeration-of';
 import { mixMinutes, setMinutes } from '@/core/mix/dose/mixing-wait';
 import type { DoseProduct, PhRead, TankEvent, TankRecord, TankSetup, WaterThen } from '@/core/mix/dose/record';

@@ -156,9 +156,9 @@ describe('a pH and an alkalinity that contradict each other (implied carbon diox
 	it('less than a tenth of the air’s carbon dioxide is asked about, an ordinary water is not', () => {
 		const acid = { kind: 'nitric', percentWw: 38, densityGMl: 1.24 } as const;
 		const odd = acidDemand({ ...water, ph: 9.9, alkalinityMgLCaco3: 150, targetPh: 6, acid });
-		expect(odd.ok && odd.value.cautions[0]).toContain('measure both again');
+		expect(odd.ok && odd.value.cautions[0]).toEqual({ code: 'hardly-any-carbon-dioxide', ph: 9.9 });
 		const usual = acidDemand({ ...water, ph: 7.8, alkalinityMgLCaco3: 150, targetPh: 6, acid });
-		expect(usual.ok && usual.value.cautions.join(' ')).not.toContain('measure both again');
+		expect(usual.ok && usual.value.cautions.map((c) => c.code)).not.toContain('hardly-any-carbon-dioxide');
 	});
 });
 

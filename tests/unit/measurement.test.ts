@@ -109,7 +109,7 @@ describe('electrode', () => {
 				],
 				25,
 			),
-		).toMatchObject({ ok: false, problem: 'no-gain' });
+		).toMatchObject({ ok: false, problem: 'no-answer' });
 		expect(
 			evaluateCalibration(
 				'ph',

@@ -1,4 +1,5 @@
-import { activity, PK2_PHOSPHORIC, phosphatePk2 } from './activity';
+import { activity, phosphatePk2 } from './activity';
+import { CONSTANTS as C } from './constants';
 
 /**
  * Acids that growers use: what a litre or a gram holds, how many protons each mole gives at a pH, what it feeds besides.
@@ -17,11 +18,16 @@ interface Acid {
 }
 
 export const ACIDS: Record<AcidKind, Acid> = {
-	nitric: { gPerMol: 63.012, strong: 1, pka: [], adds: { no3_n_mg_l: 14.007 } },
-	phosphoric: { gPerMol: 97.994, strong: 0, pka: [2.148, PK2_PHOSPHORIC, 12.35], adds: { p_mg_l: 30.974 } },
-	sulfuric: { gPerMol: 98.078, strong: 1, pka: [1.99], adds: { so4_mg_l: 96.06 } },
-	citric: { gPerMol: 192.124, strong: 0, pka: [3.128, 4.761, 6.396], adds: {} },
-	acetic: { gPerMol: 60.052, strong: 0, pka: [4.756], adds: {} },
+	nitric: { gPerMol: 63.012, strong: 1, pka: [], adds: { no3_n_mg_l: C.nitrogen.value } },
+	phosphoric: {
+		gPerMol: 97.994,
+		strong: 0,
+		pka: [C.pk1Phosphoric.value, C.pk2Phosphoric.value, C.pk3Phosphoric.value],
+		adds: { p_mg_l: C.phosphorus.value },
+	},
+	sulfuric: { gPerMol: 98.078, strong: 1, pka: [C.pk2Sulfuric.value], adds: { so4_mg_l: C.sulfate.value } },
+	citric: { gPerMol: 192.124, strong: 0, pka: [C.pk1Citric.value, C.pk2Citric.value, C.pk3Citric.value], adds: {} },
+	acetic: { gPerMol: 60.052, strong: 0, pka: [C.pkAcetic.value], adds: {} },
 };
 
 /**
@@ -32,7 +38,7 @@ export function protonsGiven(kind: AcidKind, ph: number, tempC = 25, ecUsCm = 0)
 	const { strong, pka: thin } = ACIDS[kind];
 	const logGamma = Math.log10(activity(tempC, ecUsCm).gamma1);
 	const pka = thin.map((pk, i) =>
-		pk === PK2_PHOSPHORIC ? phosphatePk2(tempC, ecUsCm) : pk + (2 * (strong + i + 1) - 1) * logGamma,
+		pk === C.pk2Phosphoric.value ? phosphatePk2(tempC, ecUsCm) : pk + (2 * (strong + i + 1) - 1) * logGamma,
 	);
 	const h = 10 ** -ph;
 	let term = 1;
@@ -74,9 +80,14 @@ interface Base {
 
 /** Silicate counted as K2SiO3; a product of another ratio of silicon to potassium follows its own label. */
 export const BASES: Record<BaseKind, Base> = {
-	'potassium hydroxide': { gPerMol: 56.105, meqPerMmol: 1, carbon: 0, adds: { k_mg_l: 39.098 } },
-	'potassium carbonate': { gPerMol: 138.205, meqPerMmol: 2, carbon: 1, adds: { k_mg_l: 78.197 } },
-	'potassium bicarbonate': { gPerMol: 100.115, meqPerMmol: 1, carbon: 1, adds: { k_mg_l: 39.098 } },
-	'potassium silicate': { gPerMol: 154.279, meqPerMmol: 2, carbon: 0, adds: { k_mg_l: 78.197, si_mg_l: 28.086 } },
-	'sodium bicarbonate': { gPerMol: 84.006, meqPerMmol: 1, carbon: 1, adds: { na_mg_l: 22.99 } },
+	'potassium hydroxide': { gPerMol: 56.105, meqPerMmol: 1, carbon: 0, adds: { k_mg_l: C.potassium.value } },
+	'potassium carbonate': { gPerMol: 138.205, meqPerMmol: 2, carbon: 1, adds: { k_mg_l: 2 * C.potassium.value } },
+	'potassium bicarbonate': { gPerMol: 100.115, meqPerMmol: 1, carbon: 1, adds: { k_mg_l: C.potassium.value } },
+	'potassium silicate': {
+		gPerMol: 154.279,
+		meqPerMmol: 2,
+		carbon: 0,
+		adds: { k_mg_l: 2 * C.potassium.value, si_mg_l: C.silicon.value },
+	},
+	'sodium bicarbonate': { gPerMol: 84.006, meqPerMmol: 1, carbon: 1, adds: { na_mg_l: C.sodium.value } },
 };

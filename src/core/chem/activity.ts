@@ -1,3 +1,5 @@
+import { CONSTANTS } from './constants';
+
 /**
  * Ions in a feed act as fewer than they are. Activity coefficients after Davies (1962), Ion Association:
  * log γ = −A·z²·(√I/(1+√I) − 0.3·I), good to I ≈ 0.5 mol/L; A 0.4913 + 0.0008·t (0.511 at 25 °C; from memory). Ionic
@@ -17,8 +19,6 @@ export function activity(tempC: number, ecUsCm: number): { gamma1: number; gamma
 	return { gamma1: 10 ** log1, gamma2: 10 ** (4 * log1) };
 }
 
-/** Second dissociation of phosphoric acid at 25 °C (CRC Handbook; from memory). */
-export const PK2_PHOSPHORIC = 7.198;
 /**
  * Calcium and magnesium of a feed hold HPO4 in pairs and lower the effective pKa further: 0.2 at EC 2 mS/cm, in proportion to
  * ionic strength below, never more than 0.3. A stated allowance, not a calculation: feeds differ in calcium.
@@ -30,5 +30,5 @@ const MOST_PAIRS = 0.3;
 export function phosphatePk2(tempC: number, ecUsCm = 0): number {
 	const g = activity(tempC, ecUsCm);
 	const pairs = Math.min((PAIRS_AT_2_MS * ionicStrength(ecUsCm)) / ionicStrength(2000), MOST_PAIRS);
-	return PK2_PHOSPHORIC + Math.log10(g.gamma2 / g.gamma1) - pairs;
+	return CONSTANTS.pk2Phosphoric.value + Math.log10(g.gamma2 / g.gamma1) - pairs;
 }

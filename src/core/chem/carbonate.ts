@@ -1,4 +1,5 @@
 import { activity } from './activity';
+import { CONSTANTS } from './constants';
 
 /**
  * Carbonic acid in water: pK1, pK2, pKw and Henry's constant by temperature after Plummer and Busenberg (1982),
@@ -17,16 +18,13 @@ export interface CarbonateConstants {
 }
 
 export const CARBONATE_RANGE_C: readonly [number, number] = [0, 60];
-/** Carbon dioxide of outdoor air, µatm. */
-export const AIR_UATM = 420;
-export const MG_L_CACO3_PER_MEQ = 50.04;
 
 /**
  * @param ecUsCm of the solution, µS/cm at 25 °C, up to 10,000; 0 or left out: a thin water
  * @example -Math.log10(carbonateConstants(25).k1) // 6.352
  */
 export function carbonateConstants(tempC: number, ecUsCm = 0): CarbonateConstants {
-	const t = tempC + 273.15;
+	const t = tempC + CONSTANTS.zeroCelsius.value;
 	const log = Math.log10(t);
 	const of = (a: number, b: number, c: number, d: number, e: number) =>
 		10 ** (a + b * t + c / t + d * log + e / t ** 2);

@@ -1,5 +1,6 @@
 import { phosphatePk2 } from './activity';
-import { AIR_UATM, type CarbonateConstants, carbonateConstants } from './carbonate';
+import { type CarbonateConstants, carbonateConstants } from './carbonate';
+import { AIR_UATM } from './constants';
 
 /**
  * A nutrient solution by its two usual buffers, carbonate and phosphate: what base it holds at a pH, its pH, and what it

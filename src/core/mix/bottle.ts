@@ -1,3 +1,4 @@
+import type { Remark } from '../remark';
 import { isPart } from './feedings';
 
 /** What is left in a bottle and how long it still keeps. Dates are days of the site, as 2026-07-14. */
@@ -38,25 +39,21 @@ export function leftOf(b: Bottle, poured: readonly Poured[]): number | null {
 }
 
 /** What is to be said of the bottle before it is poured from. */
-export function bottleWords(b: Bottle, left: number | null, today: string): string[] {
-	const words: string[] = [];
+export function bottleRemarks(b: Bottle, left: number | null, today: string): Remark[] {
+	const list: Remark[] = [];
 	const now = dayNumber(today);
 	if (b.expires !== null) {
 		const days = dayNumber(b.expires) - now;
-		if (days < 0) words.push(`It expired on ${b.expires}: use a fresh bottle, or titrate it in a jug first.`);
-		else if (days <= SOON_DAYS) words.push(`It expires on ${b.expires}.`);
+		if (days < 0) list.push({ code: 'bottle-expired', on: b.expires });
+		else if (days <= SOON_DAYS) list.push({ code: 'bottle-expires', on: b.expires });
 	}
 	if (b.opened !== null && b.keepsDays !== null) {
 		const days = now - dayNumber(b.opened);
-		if (days > b.keepsDays)
-			words.push(`Open for ${days} days; it keeps ${b.keepsDays}. Titrate it in a jug, or open a fresh one.`);
+		if (days > b.keepsDays) list.push({ code: 'bottle-open-long', days, keepsDays: b.keepsDays });
 	}
 	if (left !== null && b.stock !== null) {
-		if (left <= 0) words.push('By what was logged the bottle is empty: count it again.');
-		else if (left < LOW_SHARE * b.stock)
-			words.push(
-				`${left >= 1000 ? `${(left / 1000).toFixed(1)} ${b.unit === 'g' ? 'kg' : 'L'}` : `${left.toFixed(0)} ${b.unit}`} left: order some.`,
-			);
+		if (left <= 0) list.push({ code: 'bottle-empty' });
+		else if (left < LOW_SHARE * b.stock) list.push({ code: 'bottle-low', left, unit: b.unit });
 	}
-	return words;
+	return list;
 }

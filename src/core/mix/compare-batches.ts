@@ -62,57 +62,35 @@ export function gainOf(f: BatchFigures): number | null {
 const DIFFERS = { waterEc: 0.06, feed: 0.03, gain: 0.08, ec: 0.04, dosed: 0.25, ph: 0.15 };
 const LEAST_WATER_US_CM = 20;
 
+/** What was different, each with the figures of the earlier and the later batch. */
 export interface Difference {
 	of: 'water' | 'feed' | 'gain' | 'ec' | 'dosed' | 'ph';
-	words: string;
+	earlier: number;
+	later: number;
 }
 
-/**
- * What was different in the later of two batches, with what it may mean.
- * @param mS writes an EC with its unit
- */
-export function compareBatches(
-	earlier: BatchFigures,
-	later: BatchFigures,
-	mS: (usCm: number) => string = (v) => `${(v / 1000).toFixed(2)} mS/cm`,
-): Difference[] {
+/** What was different in the later of two batches. */
+export function compareBatches(earlier: BatchFigures, later: BatchFigures): Difference[] {
 	const list: Difference[] = [];
-	const share = (a: number, b: number) => (b - a) / a;
-	const percent = (v: number) => `${v > 0 ? '+' : '−'}${Math.abs(100 * v).toFixed(0)} %`;
-	const water = later.waterEcUsCm - earlier.waterEcUsCm;
-	if (Math.abs(water) > Math.max(DIFFERS.waterEc * earlier.waterEcUsCm, LEAST_WATER_US_CM))
-		list.push({
-			of: 'water',
-			words: `The water has EC ${mS(later.waterEcUsCm)} instead of ${mS(earlier.waterEcUsCm)}.`,
-		});
-	if (earlier.feedPerL > 0 && Math.abs(share(earlier.feedPerL, later.feedPerL)) > DIFFERS.feed)
-		list.push({
-			of: 'feed',
-			words: `${percent(share(earlier.feedPerL, later.feedPerL))} feed for each litre (${later.feedPerL.toFixed(2)} instead of ${earlier.feedPerL.toFixed(2)}).`,
-		});
-	const [before, after] = [gainOf(earlier), gainOf(later)];
-	if (before !== null && after !== null && Math.abs(share(before, after)) > DIFFERS.gain)
-		list.push({
-			of: 'gain',
-			words: `The feed raised EC by ${percent(share(before, after))} as much for each mL/L: ${after > before ? 'less water than noted, or a stronger bottle' : 'more water than noted, a weaker bottle, or not yet mixed'}?`,
-		});
-	if (
-		earlier.lastEcUsCm !== null &&
-		later.lastEcUsCm !== null &&
-		Math.abs(share(earlier.lastEcUsCm, later.lastEcUsCm)) > DIFFERS.ec
-	)
-		list.push({ of: 'ec', words: `EC came to ${mS(later.lastEcUsCm)} instead of ${mS(earlier.lastEcUsCm)}.` });
-	if (
-		earlier.dosedMlPerL !== null &&
-		later.dosedMlPerL !== null &&
-		earlier.dosedMlPerL > 0 &&
-		Math.abs(share(earlier.dosedMlPerL, later.dosedMlPerL)) > DIFFERS.dosed
-	)
-		list.push({
-			of: 'dosed',
-			words: `${percent(share(earlier.dosedMlPerL, later.dosedMlPerL))} pH product for each litre: the water’s alkalinity or the bottle has changed.`,
-		});
-	if (earlier.lastPh !== null && later.lastPh !== null && Math.abs(later.lastPh - earlier.lastPh) > DIFFERS.ph)
-		list.push({ of: 'ph', words: `pH came to ${later.lastPh.toFixed(2)} instead of ${earlier.lastPh.toFixed(2)}.` });
+	const add = (
+		of: Difference['of'],
+		a: number | null,
+		b: number | null,
+		differs: (a: number, b: number) => boolean,
+	) => {
+		if (a !== null && b !== null && differs(a, b)) list.push({ of, earlier: a, later: b });
+	};
+	const byShare = (most: number) => (a: number, b: number) => a > 0 && Math.abs((b - a) / a) > most;
+	add(
+		'water',
+		earlier.waterEcUsCm,
+		later.waterEcUsCm,
+		(a, b) => Math.abs(b - a) > Math.max(DIFFERS.waterEc * a, LEAST_WATER_US_CM),
+	);
+	add('feed', earlier.feedPerL, later.feedPerL, byShare(DIFFERS.feed));
+	add('gain', gainOf(earlier), gainOf(later), byShare(DIFFERS.gain));
+	add('ec', earlier.lastEcUsCm, later.lastEcUsCm, byShare(DIFFERS.ec));
+	add('dosed', earlier.dosedMlPerL, later.dosedMlPerL, byShare(DIFFERS.dosed));
+	add('ph', earlier.lastPh, later.lastPh, (a, b) => Math.abs(b - a) > DIFFERS.ph);
 	return list;
 }

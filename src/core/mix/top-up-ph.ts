@@ -1,4 +1,5 @@
-import { AIR_UATM, alkalinityOpen, solvePh, totalCarbonate } from '../chem/carbonate';
+import { alkalinityOpen, solvePh, totalCarbonate } from '../chem/carbonate';
+import { AIR_UATM } from '../chem/constants';
 import { freeShare, heldAt, mediumOf } from '../chem/solution';
 import { phosphateOfFeed } from './dose/prior';
 

@@ -1,3 +1,4 @@
+import type { Reason } from '../remark';
 import { nernstSlopeMv } from './nernst';
 
 /**
@@ -41,23 +42,6 @@ export const LIMITS: CalibrationLimits = {
 	settleSecondsGood: 60,
 };
 
-export interface Reason {
-	code:
-		| 'slope-low'
-		| 'slope-high'
-		| 'offset-mv'
-		| 'reading-off'
-		| 'cell-factor'
-		| 'slow'
-		| 'one-point'
-		| 'same-standard-twice'
-		| 'span-too-narrow'
-		| 'no-gain'
-		| 'wrong-way';
-	grade: Grade;
-	message: string;
-}
-
 export type CalibrationResult =
 	| {
 			ok: true;
@@ -71,7 +55,8 @@ export type CalibrationResult =
 			verdict: Grade;
 			reasons: Reason[];
 	  }
-	| { ok: false; problem: 'no-points' | 'not-finite' | 'same-standard-twice' | 'no-gain'; message: string };
+	| { ok: false; problem: CalibrationProblem };
+export type CalibrationProblem = 'no-points' | 'not-finite' | 'same-standard-twice' | 'no-answer' | 'nothing-shown';
 
 const worst = (grades: readonly Grade[]): Grade =>
 	grades.includes('fail') ? 'fail' : grades.includes('watch') ? 'watch' : 'good';
@@ -105,8 +90,7 @@ export function evaluateCalibration(
 	settleSeconds: number | null = null,
 	limits: CalibrationLimits = LIMITS,
 ): CalibrationResult {
-	if (points.length === 0)
-		return { ok: false, problem: 'no-points', message: 'Give at least one standard with what was found in it.' };
+	if (points.length === 0) return { ok: false, problem: 'no-points' };
 	if (
 		points.some(
 			(p) =>
@@ -114,14 +98,13 @@ export function evaluateCalibration(
 		) ||
 		!Number.isFinite(tempC)
 	)
-		return { ok: false, problem: 'not-finite', message: 'A value is not a number.' };
+		return { ok: false, problem: 'not-finite' };
 	const nominal = points.map((p) => p.nominal);
 	const found = points.map((p) => p.asFound);
 	if (new Set(nominal).size < nominal.length)
 		return {
 			ok: false,
 			problem: 'same-standard-twice',
-			message: 'The same standard is given twice; a slope needs two different ones.',
 		};
 	const result = quantity === 'ph' ? ofPh(points, nominal, found, tempC, limits) : ofEc(nominal, found, limits);
 	if (!result.ok) return result;
@@ -129,7 +112,8 @@ export function evaluateCalibration(
 		result.reasons.push({
 			code: 'slow',
 			grade: 'watch',
-			message: `It took ${Math.round(settleSeconds)} s to settle; over ${limits.settleSecondsGood} s is a sign of a dry or coated bulb. Clean and rehydrate it.`,
+			settleS: settleSeconds,
+			mostS: limits.settleSecondsGood,
 		});
 	result.verdict = worst(result.reasons.map((r) => r.grade));
 	return result;
@@ -153,9 +137,7 @@ function ofPh(
 		if (Math.abs(response.slope) < LEAST_GAIN)
 			return {
 				ok: false,
-				problem: 'no-gain',
-				message:
-					'The probe shows nearly the same in both standards: it does not answer to pH. Check the cable and the bulb, or replace it.',
+				problem: 'no-answer',
 			};
 		offset = response.at(7) - 7;
 		if (allMv) {
@@ -166,26 +148,21 @@ function ofPh(
 			slopePct = (-100 * electrode.slope) / k;
 			offsetMv = electrode.at(7);
 		} else slopePct = 100 * response.slope;
-		if (slopePct <= 0)
-			reasons.push({
-				code: 'wrong-way',
-				grade: 'fail',
-				message: 'The values run the wrong way: the standards are exchanged, or the probe is dead.',
-			});
+		if (slopePct <= 0) reasons.push({ code: 'wrong-way', grade: 'fail' });
 		else if (!within(slopePct, limits.slopeWatch)) {
-			const low = slopePct < limits.slopeWatch[0];
-			reasons.push({
-				code: low ? 'slope-low' : 'slope-high',
-				grade: 'fail',
-				message: low
-					? `Slope ${slopePct.toFixed(1)} % is below ${limits.slopeWatch[0]} %: clean, rehydrate and recheck; replace it if it stays.`
-					: `Slope ${slopePct.toFixed(1)} % is above ${limits.slopeWatch[1]} %: no electrode answers so strongly; a standard is off or mistaken.`,
-			});
+			const [leastPct, mostPct] = limits.slopeWatch;
+			reasons.push(
+				slopePct < leastPct
+					? { code: 'slope-below', grade: 'fail', slopePct, leastPct }
+					: { code: 'slope-above', grade: 'fail', slopePct, mostPct },
+			);
 		} else if (!within(slopePct, limits.slopeGood))
 			reasons.push({
-				code: slopePct < limits.slopeGood[0] ? 'slope-low' : 'slope-high',
+				code: 'slope-outside',
 				grade: 'watch',
-				message: `Slope ${slopePct.toFixed(1)} % is outside ${limits.slopeGood[0]}–${limits.slopeGood[1]} %: clean, rehydrate and recheck.`,
+				slopePct,
+				leastPct: limits.slopeGood[0],
+				mostPct: limits.slopeGood[1],
 			});
 	} else {
 		if (allMv) offsetMv = points[0]!.mv! + k * (nominal[0]! - 7);
@@ -195,7 +172,8 @@ function ofPh(
 		reasons.push({
 			code: 'offset-mv',
 			grade: Math.abs(offsetMv) > limits.offsetMvWatch ? 'fail' : 'watch',
-			message: `Offset ${offsetMv.toFixed(1)} mV at pH 7 is beyond ±${limits.offsetMvGood} mV: the reference is fouled or drained. Clean and soak it.`,
+			offsetMv,
+			mostMv: limits.offsetMvGood,
 		});
 	const error = Math.max(...points.map((p) => Math.abs(p.asFound - p.nominal)));
 	// A hair of rounding on 7.11 − 7.01 must not turn good into watch.
@@ -203,7 +181,7 @@ function ofPh(
 		reasons.push({
 			code: 'reading-off',
 			grade: error > limits.errorWatch + 1e-9 ? 'fail' : 'watch',
-			message: `As found it was ${error.toFixed(2)} off: readings since the last calibration are in doubt by as much.`,
+			error,
 		});
 	return { ok: true, quantity: 'ph', offset, offsetMv, slopePct, cellFactor: null, verdict: 'good', reasons };
 }
@@ -212,8 +190,7 @@ function ofEc(nominal: readonly number[], found: readonly number[], limits: Cali
 	if (found.some((f) => !(f > 0)) || nominal.some((n) => !(n > 0)))
 		return {
 			ok: false,
-			problem: 'no-gain',
-			message: 'The cell shows nothing in the standard: cover it to the vent hole, free the bubble, or replace it.',
+			problem: 'nothing-shown',
 		};
 	const factors = nominal.map((n, i) => n / found[i]!);
 	const cellFactor = factors.reduce((a, b) => a * b, 1) ** (1 / factors.length);
@@ -223,7 +200,7 @@ function ofEc(nominal: readonly number[], found: readonly number[], limits: Cali
 		reasons.push({
 			code: 'cell-factor',
 			grade: off > limits.cellWatchPct + 1e-9 ? 'fail' : 'watch',
-			message: `The cell factor is ${off.toFixed(1)} % off: clean the cell, free bubbles, check temperature and standard.`,
+			offPct: off,
 		});
 	const slopePct = nominal.length > 1 ? 100 * line(nominal, found).slope : 100 / cellFactor;
 	const offset = found.reduce((sum, f, i) => sum + f - nominal[i]!, 0) / found.length;
@@ -247,7 +224,7 @@ export function leftAs(
 		),
 		tempC ?? 25,
 	);
-	if (!result.ok) return result.problem === 'no-gain' ? 'fail' : 'good';
+	if (!result.ok) return result.problem === 'no-answer' || result.problem === 'nothing-shown' ? 'fail' : 'good';
 	if (kind === 'check') return result.verdict;
-	return worst(result.reasons.filter((r) => r.code !== 'reading-off' && r.code !== 'one-point').map((r) => r.grade));
+	return worst(result.reasons.filter((r) => r.code !== 'reading-off').map((r) => r.grade));
 }

@@ -1,4 +1,5 @@
 import { ALPHA_PEN_PCT } from './conductivity';
+import { FIRST_C, RAW_1413_US_CM } from './standard-1413';
 
 /**
  * Buffers and conductivity standards by temperature. Linear between table points, refused outside.
@@ -76,11 +77,7 @@ export const STANDARDS: readonly StandardDefinition[] = [
 	{
 		name: 'KCl 1413',
 		quantity: 'ec',
-		table: every(
-			15,
-			1,
-			[1147, 1173, 1199, 1225, 1251, 1278, 1305, 1332, 1359, 1386, 1413, 1441, 1468, 1496, 1524, 1552],
-		),
+		table: every(FIRST_C, 1, RAW_1413_US_CM),
 		source: SM2510,
 	},
 	{ name: 'KCl 2765', quantity: 'ec', table: kcl(2765), source: SM2510 },

@@ -1,3 +1,4 @@
+import { CONSTANTS, HCO3_PER_CACO3, MG_L_CACO3_PER_MEQ } from '../chem/constants';
 /**
  * Every unit Cordwain reads or writes, with its factor to the canonical unit of its dimension.
  *
@@ -33,7 +34,6 @@ const linear = (dimension: Dimension, factor: number, source: string): UnitDefin
 	source,
 });
 
-const MG_CACO3_PER_MEQ = 50.04;
 const meterFactor = 'the meter scale’s definition: ppm = EC in µS/cm × factor';
 
 /** Canonical units: pH, µS/cm at 25 °C, °C, L, mm, %, mg/L, mg/L CaCO3, mV. */
@@ -62,9 +62,9 @@ export const UNITS = {
 	'mg/L': linear('concentration', 1, 'canonical'),
 	ppm: linear('concentration', 1, 'mg per litre of an ion in dilute water'),
 	'mg/L_CaCO3': linear('carbonate-equivalent', 1, 'canonical'),
-	'meq/L': linear('carbonate-equivalent', MG_CACO3_PER_MEQ, 'Standard Methods 2320'),
-	'mg/L_HCO3': linear('carbonate-equivalent', MG_CACO3_PER_MEQ / 61.02, 'Standard Methods 2320'),
-	dKH: linear('carbonate-equivalent', MG_CACO3_PER_MEQ / 2.804, 'German degree of carbonate hardness'),
+	'meq/L': linear('carbonate-equivalent', MG_L_CACO3_PER_MEQ, 'Standard Methods 2320'),
+	'mg/L_HCO3': linear('carbonate-equivalent', 1 / HCO3_PER_CACO3, 'Standard Methods 2320'),
+	dKH: linear('carbonate-equivalent', MG_L_CACO3_PER_MEQ / 2.804, 'German degree of carbonate hardness'),
 	dGH: linear('carbonate-equivalent', 17.85, 'German degree of hardness, 10 mg/L CaO'),
 	gpg: linear('carbonate-equivalent', 17.12, 'grain per US gallon'),
 	mV: linear('voltage', 1, 'canonical'),
@@ -87,7 +87,7 @@ export type ConversionProblem =
 
 export type Conversion = { ok: true; value: number } | { ok: false; problem: ConversionProblem };
 
-const ABSOLUTE_ZERO_C = -273.15;
+const ABSOLUTE_ZERO_C = -CONSTANTS.zeroCelsius.value;
 
 function possible(dimension: Dimension, canonical: number): boolean {
 	if (dimension === 'temperature') return canonical >= ABSOLUTE_ZERO_C;

@@ -1,5 +1,6 @@
 import { done } from '../outcome';
 import { type Answer, refuse } from '../problem';
+import type { Remark } from '../remark';
 /**
  * A drain sample against the feed of the same time. Leaching fraction = drained/applied. What the plants took in steady
  * state: uptake EC = (EC_feed·V_applied − EC_drain·V_drained)/(V_applied − V_drained) (salt balance; Ayers and Westcot,
@@ -32,7 +33,7 @@ export interface DrainPair {
 	phDelta: number | null;
 	verdict: DrainVerdict;
 	/** In the order they are to be tried. */
-	actions: string[];
+	actions: Remark[];
 }
 
 /** Less drain than this says little of the root zone; more is water and feed run away (common practice, no source). */
@@ -59,40 +60,27 @@ export function drainPair(d: DrainInput): Answer<DrainPair> {
 	const uptake = taken > 0 ? salt / taken : null;
 	const phDelta = d.feedPh !== undefined && d.drainPh !== undefined ? d.drainPh - d.feedPh : null;
 	const limits = DRAIN_LIMITS[d.preset ?? 'usual'];
-	const actions: string[] = [];
+	const actions: Remark[] = [];
 	let verdict: DrainVerdict = ecDeltaUsCm > limits.actUsCm ? 'act' : ecDeltaUsCm > limits.watchUsCm ? 'watch' : 'good';
 	if (uptake !== null && uptake < 0) {
 		verdict = 'check';
-		actions.push(
-			'More salt left than came in: that cannot last. Measure both volumes and both EC again, pooled over a whole day.',
-		);
+		actions.push({ code: 'more-salt-out' });
 	}
 	if (verdict === 'act' || verdict === 'watch')
 		actions.push(
 			...(leachingFraction < LITTLE_DRAIN
-				? ['Hardly any drain: water more often (every hour instead of every two), before anything else.']
-				: ['Water more often, before anything else.']),
-			'Then let each run last until one to two minutes of drain.',
-			'Only then feed weaker.',
-			...(verdict === 'act'
-				? ['If it stays, flush with weak feed. Where the drain may run is a matter of local rules.']
-				: []),
+				? [{ code: 'hardly-any-drain' } as const]
+				: [{ code: 'water-more-often' } as const]),
+			{ code: 'run-until-drain' },
+			{ code: 'feed-weaker' },
+			...(verdict === 'act' ? [{ code: 'flush' } as const] : []),
 		);
-	else if (verdict === 'good' && leachingFraction < LITTLE_DRAIN)
-		actions.push('Hardly any drain: its EC says little of the root zone. Water until it drains once, then read again.');
-	if (ecDeltaUsCm < -BELOW_US_CM)
-		actions.push(
-			'The drain is weaker than the feed: hungry plants, or too much water. Look at the plants, then feed stronger or water less.',
-		);
-	if (leachingFraction > MUCH_DRAIN) actions.push('Much of it runs away: shorter runs, if the drain’s EC allows.');
+	else if (verdict === 'good' && leachingFraction < LITTLE_DRAIN) actions.push({ code: 'drain-says-little' });
+	if (ecDeltaUsCm < -BELOW_US_CM) actions.push({ code: 'drain-weaker-than-feed' });
+	if (leachingFraction > MUCH_DRAIN) actions.push({ code: 'runs-away' });
 	if (phDelta !== null && phDelta < PH_FALLS)
-		actions.push(
-			ecDeltaUsCm > limits.watchUsCm
-				? 'pH falls while salt builds up: the two go together. Bring the salt down first.'
-				: 'pH falls while EC is steady: look at the roots; it may be disease, or much ammonium in the feed.',
-		);
-	else if (phDelta !== null && phDelta > PH_RISES)
-		actions.push('pH rises gently as nitrate is taken up: usual in good growth. Watch that it stays in range.');
+		actions.push(ecDeltaUsCm > limits.watchUsCm ? { code: 'ph-falls-with-salt' } : { code: 'ph-falls-alone' });
+	else if (phDelta !== null && phDelta > PH_RISES) actions.push({ code: 'ph-rises' });
 	return done({
 		leachingFraction,
 		ecDeltaUsCm,

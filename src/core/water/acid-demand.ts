@@ -1,9 +1,11 @@
 import { ACIDS, type AcidKind, molPerGram, molPerLitre, protonsGiven } from '../chem/acids';
-import { AIR_UATM, alkalinityClosed, alkalinityOpen, phOpen, solvePh } from '../chem/carbonate';
+import { alkalinityClosed, alkalinityOpen, phOpen, solvePh } from '../chem/carbonate';
+import { AIR_UATM } from '../chem/constants';
 import { AERATION } from '../chem/degassing';
 import { carbonAfter } from '../chem/solution';
 import { done } from '../outcome';
 import { type Answer, refuse } from '../problem';
+import type { Remark } from '../remark';
 import { treatedWater } from './treated-water';
 
 /**
@@ -36,13 +38,17 @@ export interface AcidDemand {
 	phAfterDegassingCarbonate: number;
 	/** A day later: standing still, and with a bubbler or a falling return. */
 	phNextDay: { still: number; moved: number };
-	cautions: string[];
+	cautions: Remark[];
 }
 
 /** A feed holds about 30 to 60 mg/L of phosphorus, 150 to 200 of nitrogen; beyond these an acid feeds too much (common practice). */
-const MOST_P_MG_L = 40;
-const MOST_N_MG_L = 80;
-const MOST_SO4_MG_L = 250;
+const MOST = [
+	['p_mg_l', 40],
+	['no3_n_mg_l', 80],
+	['so4_mg_l', 250],
+] as const;
+/** More alkalinity than this is not fought with acid (common practice). */
+const MUCH_MEQ_L = 6;
 const STRONG_PERCENT = 30;
 /** No plant lives in more acid water (common practice). */
 const LEAST_TARGET = 3;
@@ -82,22 +88,15 @@ export function acidDemand(input: AcidInput): Answer<AcidDemand> {
 	});
 }
 
-function cautionsOf(acid: AcidInput['acid'], adds: Record<string, number>, meqPerL: number): string[] {
-	const list = [
-		'Gloves and eye protection. Acid into water, never water into acid; never with bleach or base concentrate. The label and its safety data sheet come first.',
-	];
-	const over = (key: string, most: number, what: string, other: string) => {
-		const mg = adds[key];
-		if (mg !== undefined && mg > most)
-			list.push(`This adds ${Math.round(mg)} mg/L of ${what}, more than a feed wants: use ${other} for part of it.`);
-	};
-	over('p_mg_l', MOST_P_MG_L, 'phosphorus', 'nitric or sulfuric acid');
-	over('no3_n_mg_l', MOST_N_MG_L, 'nitrogen', 'another acid, and count it in the recipe,');
-	over('so4_mg_l', MOST_SO4_MG_L, 'sulfate', 'nitric or phosphoric acid');
-	if (acid.percentWw > STRONG_PERCENT && acid.kind !== 'citric' && acid.kind !== 'acetic')
-		list.push('Acid of this strength may need a licence or be forbidden to private buyers where you are: local law.');
-	if (acid.kind === 'citric' || acid.kind === 'acetic')
-		list.push('Microbes eat this acid within days: the pH climbs again and slime may follow.');
-	if (meqPerL > 6) list.push('So much alkalinity is better blended away with rain or RO water than fought with acid.');
+function cautionsOf(acid: AcidInput['acid'], adds: Record<string, number>, meqPerL: number): Remark[] {
+	const list: Remark[] = [{ code: 'acid-caution' }];
+	for (const [of, most] of MOST) {
+		const mgL = adds[of];
+		if (mgL !== undefined && mgL > most) list.push({ code: 'adds-too-much', of, mgL });
+	}
+	const weak = acid.kind === 'citric' || acid.kind === 'acetic';
+	if (acid.percentWw > STRONG_PERCENT && !weak) list.push({ code: 'strong-acid' });
+	if (weak) list.push({ code: 'eaten-by-microbes' });
+	if (meqPerL > MUCH_MEQ_L) list.push({ code: 'better-blended' });
 	return list;
 }

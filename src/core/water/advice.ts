@@ -1,3 +1,4 @@
+import { CONSTANTS } from '../chem/constants';
 /** What the numbers of a source say for each of the three schools: pure water, a hard-water feed, a blend. */
 export interface SchoolAdvice {
 	school: 'pure' | 'hard-water feed' | 'blend';
@@ -20,7 +21,7 @@ const SALT_CLASS_3 = 4.5;
 /** @param targetEcUsCm of the feed it is to become */
 export function schoolAdvice(w: SourceNumbers, targetEcUsCm: number): { used: number | null; schools: SchoolAdvice[] } {
 	const used = w.ecUsCm === null ? null : w.ecUsCm / targetEcUsCm;
-	const salt = Math.max((w.naMgL ?? 0) / 22.99, (w.clMgL ?? 0) / 35.453);
+	const salt = Math.max((w.naMgL ?? 0) / CONSTANTS.sodium.value, (w.clMgL ?? 0) / CONSTANTS.chlorine.value);
 	const saltKnown = w.naMgL !== null || w.clMgL !== null;
 	const hard = w.hardnessMgLCaco3 ?? w.alkalinityMgLCaco3;
 	const part = used === null ? '' : ` It already uses ${Math.round(100 * used)} % of the target EC.`;

@@ -1,7 +1,9 @@
 import { BASES, type BaseKind } from '../chem/acids';
-import { AIR_UATM, alkalinityClosed, MG_L_CACO3_PER_MEQ, phOpen } from '../chem/carbonate';
+import { alkalinityClosed, phOpen } from '../chem/carbonate';
+import { AIR_UATM, MG_L_CACO3_PER_MEQ } from '../chem/constants';
 import { done } from '../outcome';
 import { type Answer, refuse } from '../problem';
+import type { Remark } from '../remark';
 import { treatedWater } from './treated-water';
 
 /**
@@ -32,7 +34,7 @@ export interface BaseDemand {
 	adds: BaseAdds;
 	alkalinityMgLCaco3: number;
 	phAfterDegassing: number;
-	cautions: string[];
+	cautions: Remark[];
 }
 
 /** Silicic acid begins to give protons of its own above this, and no plant wants more. */
@@ -69,21 +71,12 @@ export function baseDemand(input: BaseInput): Answer<BaseDemand> {
 	});
 }
 
-function cautionsOf(kind: BaseKind, adds: BaseAdds): string[] {
-	const list = [
-		'Gloves and eye protection. Base into water, never water onto base; never base concentrate on acid concentrate. The label and its safety data sheet come first.',
-	];
-	if (kind === 'potassium hydroxide')
-		list.push('Caustic: it burns skin and blinds eyes, and gets hot in water. Local law may ask for a licence.');
-	if (kind === 'potassium silicate')
-		list.push(
-			'Silicate goes in first, into plain water and well stirred: with calcium or in an acid feed it turns to gel.',
-		);
-	if ((adds.na_mg_l ?? 0) > MOST_NA_MG_L)
-		list.push(
-			`This adds ${Math.round(adds.na_mg_l!)} mg/L of sodium, more than a recirculating system bears: use a potassium base.`,
-		);
-	else if (adds.na_mg_l !== undefined)
-		list.push('Its sodium stays and builds up: for an emergency, not as a habit. A potassium base feeds instead.');
+function cautionsOf(kind: BaseKind, adds: BaseAdds): Remark[] {
+	const list: Remark[] = [{ code: 'base-caution' }];
+	if (kind === 'potassium hydroxide') list.push({ code: 'caustic' });
+	if (kind === 'potassium silicate') list.push({ code: 'silicate-first' });
+	const sodium = adds.na_mg_l;
+	if (sodium !== undefined)
+		list.push(sodium > MOST_NA_MG_L ? { code: 'too-much-sodium', mgL: sodium } : { code: 'sodium-stays' });
 	return list;
 }

@@ -1,4 +1,5 @@
-import { alkalinityClosed, carbonateConstants, MG_L_CACO3_PER_MEQ, solvePh, totalCarbonate } from '../chem/carbonate';
+import { alkalinityClosed, carbonateConstants, solvePh, totalCarbonate } from '../chem/carbonate';
+import { MG_L_CACO3_PER_MEQ } from '../chem/constants';
 import { done } from '../outcome';
 import { type Answer, type Blended, refuse } from '../problem';
 import { ION_KEYS, type Ions } from './ions';

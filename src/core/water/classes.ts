@@ -1,3 +1,4 @@
+import { CONSTANTS } from '../chem/constants';
 /** Classes and limits of a water, each with its source. Those of soil irrigation are gentler than growing without soil. */
 export interface Grade {
 	of: string;
@@ -54,13 +55,19 @@ export function gradeWater(w: {
 		),
 	);
 	put('salinity for irrigation', w.ecUsCm == null ? null : w.ecUsCm / 1000, 'mS/cm', FAO, restriction(0.7, 3));
-	put('bicarbonate', w.hco3MgL === undefined ? null : w.hco3MgL / 61.017, 'meq/L', FAO, restriction(1.5, 8.5));
-	put('chloride', w.clMgL === undefined ? null : w.clMgL / 35.453, 'meq/L', FAO, restriction(4, 10));
+	put(
+		'bicarbonate',
+		w.hco3MgL === undefined ? null : w.hco3MgL / CONSTANTS.bicarbonate.value,
+		'meq/L',
+		FAO,
+		restriction(1.5, 8.5),
+	);
+	put('chloride', w.clMgL === undefined ? null : w.clMgL / CONSTANTS.chlorine.value, 'meq/L', FAO, restriction(4, 10));
 	put('sodium hazard (SAR)', w.sar, '', FAO, restriction(3, 9));
 	put('boron', w.boronMgL, 'mg/L', FAO, restriction(0.7, 3));
 	const ec = w.ecUsCm == null ? null : w.ecUsCm / 1000;
 	if (ec !== null || w.naMgL !== undefined || w.clMgL !== undefined) {
-		const salt = Math.max((w.naMgL ?? 0) / 22.99, (w.clMgL ?? 0) / 35.453);
+		const salt = Math.max((w.naMgL ?? 0) / CONSTANTS.sodium.value, (w.clMgL ?? 0) / CONSTANTS.chlorine.value);
 		const of = (ecMost: number, saltMost: number) => (ec ?? 0) < ecMost && salt < saltMost;
 		list.push({
 			of: 'substrate class',

@@ -1,3 +1,6 @@
+import { CONSTANTS as C, HCO3_PER_CACO3, MG_L_CACO3_PER_MEQ } from '../chem/constants';
+import type { Remark } from '../remark';
+
 /**
  * A laboratory report, read critically: charge balance and its acceptance (Standard Methods 1030 E), conductivity
  * calculated from the ions (Standard Methods 2510), hardness, alkalinity, SAR, and what is odd about it.
@@ -13,18 +16,18 @@ interface Ion {
 }
 
 export const IONS = {
-	ca_mg_l: { name: 'calcium', mgPerMeq: 20.039, charge: 2, lambda: 59.5 },
-	mg_mg_l: { name: 'magnesium', mgPerMeq: 12.1525, charge: 2, lambda: 53.1 },
-	na_mg_l: { name: 'sodium', mgPerMeq: 22.99, charge: 1, lambda: 50.1 },
-	k_mg_l: { name: 'potassium', mgPerMeq: 39.098, charge: 1, lambda: 73.5 },
-	nh4_n_mg_l: { name: 'ammonium nitrogen', mgPerMeq: 14.007, charge: 1, lambda: 73.5 },
-	no3_n_mg_l: { name: 'nitrate nitrogen', mgPerMeq: 14.007, charge: -1, lambda: 71.4 },
-	cl_mg_l: { name: 'chloride', mgPerMeq: 35.453, charge: -1, lambda: 76.4 },
-	so4_mg_l: { name: 'sulfate', mgPerMeq: 48.03, charge: -2, lambda: 80 },
-	hco3_mg_l: { name: 'bicarbonate', mgPerMeq: 61.017, charge: -1, lambda: 44.5 },
-	co3_mg_l: { name: 'carbonate', mgPerMeq: 30.004, charge: -2, lambda: 72 },
-	p_mg_l: { name: 'phosphorus, as H₂PO₄', mgPerMeq: 30.974, charge: -1, lambda: 33 },
-	f_mg_l: { name: 'fluoride', mgPerMeq: 18.998, charge: -1, lambda: 54.4 },
+	ca_mg_l: { name: 'calcium', mgPerMeq: C.calcium.value / 2, charge: 2, lambda: 59.5 },
+	mg_mg_l: { name: 'magnesium', mgPerMeq: C.magnesium.value / 2, charge: 2, lambda: 53.1 },
+	na_mg_l: { name: 'sodium', mgPerMeq: C.sodium.value, charge: 1, lambda: 50.1 },
+	k_mg_l: { name: 'potassium', mgPerMeq: C.potassium.value, charge: 1, lambda: 73.5 },
+	nh4_n_mg_l: { name: 'ammonium nitrogen', mgPerMeq: C.nitrogen.value, charge: 1, lambda: 73.5 },
+	no3_n_mg_l: { name: 'nitrate nitrogen', mgPerMeq: C.nitrogen.value, charge: -1, lambda: 71.4 },
+	cl_mg_l: { name: 'chloride', mgPerMeq: C.chlorine.value, charge: -1, lambda: 76.4 },
+	so4_mg_l: { name: 'sulfate', mgPerMeq: C.sulfate.value / 2, charge: -2, lambda: 80 },
+	hco3_mg_l: { name: 'bicarbonate', mgPerMeq: C.bicarbonate.value, charge: -1, lambda: 44.5 },
+	co3_mg_l: { name: 'carbonate', mgPerMeq: C.carbonate.value / 2, charge: -2, lambda: 72 },
+	p_mg_l: { name: 'phosphorus, as H₂PO₄', mgPerMeq: C.phosphorus.value, charge: -1, lambda: 33 },
+	f_mg_l: { name: 'fluoride', mgPerMeq: C.fluorine.value, charge: -1, lambda: 54.4 },
 } as const satisfies Record<string, Ion>;
 export type IonKey = keyof typeof IONS;
 export const ION_KEYS = Object.keys(IONS) as IonKey[];
@@ -56,20 +59,6 @@ export function calculatedEc(ions: Ions): { ecUsCm: number; k0UsCm: number; ioni
 	return { ecUsCm: k0UsCm * y * y, k0UsCm, ionicStrength, y };
 }
 
-export interface Odd {
-	code:
-		| 'no-anions'
-		| 'no-cations'
-		| 'unbalanced'
-		| 'alkalinity-as-caco3'
-		| 'meq-for-mg'
-		| 'sodium-missing'
-		| 'ec-off'
-		| 'ec-unit'
-		| 'concentrate-precipitation';
-	message: string;
-}
-
 export interface WaterReport {
 	cationsMeqL: number;
 	anionsMeqL: number;
@@ -81,7 +70,7 @@ export interface WaterReport {
 	alkalinityMgLCaco3: number;
 	/** Sodium adsorption ratio; 0 without sodium, null without calcium and magnesium. */
 	sar: number | null;
-	odd: Odd[];
+	odd: Remark[];
 }
 
 /** Beyond this the method reads low for chloride waters and strong feeds, so the band is wider. */
@@ -112,8 +101,10 @@ export function readReport(ions: Ions, ecUsCm: number | null = null): WaterRepor
 		balanceOk,
 		ecCalculatedUsCm: calculated.ecUsCm,
 		ionicStrength: calculated.ionicStrength,
-		hardnessMgLCaco3: 2.497 * (ions.ca_mg_l ?? 0) + 4.118 * (ions.mg_mg_l ?? 0),
-		alkalinityMgLCaco3: 50.04 * (meqOf('hco3_mg_l', ions.hco3_mg_l ?? 0) + meqOf('co3_mg_l', ions.co3_mg_l ?? 0)),
+		hardnessMgLCaco3:
+			C.hardnessOfCalcium.value * (ions.ca_mg_l ?? 0) + C.hardnessOfMagnesium.value * (ions.mg_mg_l ?? 0),
+		alkalinityMgLCaco3:
+			MG_L_CACO3_PER_MEQ * (meqOf('hco3_mg_l', ions.hco3_mg_l ?? 0) + meqOf('co3_mg_l', ions.co3_mg_l ?? 0)),
 		sar: ca + mg > 0 ? na / Math.sqrt((ca + mg) / 2) : na === 0 ? 0 : null,
 		odd: oddities(ions, given, { cationsMeqL, anionsMeqL, balanceOk, hasBoth }, calculated.ecUsCm, ecUsCm),
 	};
@@ -125,22 +116,15 @@ function oddities(
 	balance: { cationsMeqL: number; anionsMeqL: number; balanceOk: boolean; hasBoth: boolean },
 	ecCalculated: number,
 	ecUsCm: number | null,
-): Odd[] {
-	const odd: Odd[] = [];
+): Remark[] {
+	const odd: Remark[] = [];
 	const { cationsMeqL, anionsMeqL } = balance;
 	if (!balance.hasBoth)
-		odd.push(
-			given.some((k) => IONS[k].charge > 0)
-				? {
-						code: 'no-anions',
-						message: 'Only cations are given: neither the balance nor the alkalinity can be judged.',
-					}
-				: { code: 'no-cations', message: 'Only anions are given: neither the balance nor the hardness can be judged.' },
-		);
+		odd.push(given.some((k) => IONS[k].charge > 0) ? { code: 'no-anions' } : { code: 'no-cations' });
 	else if (!balance.balanceOk) {
 		const hco3 = ions.hco3_mg_l;
 		// Alkalinity printed as CaCO3 stands for 1.22 times as much bicarbonate.
-		const asCaco3 = hco3 === undefined ? null : anionsMeqL + meqOf('hco3_mg_l', hco3) * (61.017 / 50.04 - 1);
+		const asCaco3 = hco3 === undefined ? null : anionsMeqL + meqOf('hco3_mg_l', hco3) * (HCO3_PER_CACO3 - 1);
 		const asMeq = (key: IonKey) => {
 			const own = meqOf(key, ions[key]!);
 			const [c, a] =
@@ -153,39 +137,36 @@ function oddities(
 		if (asCaco3 !== null && balanceAccepted(cationsMeqL, asCaco3))
 			odd.push({
 				code: 'alkalinity-as-caco3',
-				message: `It balances if the ${hco3} mg/L are alkalinity as CaCO3 and not bicarbonate: then write ${Math.round((hco3! * 61.017) / 50.04)} mg/L HCO3.`,
+				givenMgL: hco3!,
+				meantMgL: hco3! * HCO3_PER_CACO3,
 			});
 		else if (meqKey)
 			odd.push({
 				code: 'meq-for-mg',
-				message: `It balances if ${IONS[meqKey].name} is ${ions[meqKey]} meq/L and not mg/L: then write ${(ions[meqKey]! * IONS[meqKey].mgPerMeq).toPrecision(3)} mg/L.`,
+				ion: meqKey,
+				given: ions[meqKey]!,
+				meantMgL: ions[meqKey]! * IONS[meqKey].mgPerMeq,
 			});
 		else if (cationsMeqL < anionsMeqL && ions.na_mg_l === undefined)
 			odd.push({
 				code: 'sodium-missing',
-				message: `Sodium is not given; about ${Math.round((anionsMeqL - cationsMeqL) * IONS.na_mg_l.mgPerMeq)} mg/L of it would close the balance.`,
+				mgL: (anionsMeqL - cationsMeqL) * IONS.na_mg_l.mgPerMeq,
 			});
-		else
-			odd.push({
-				code: 'unbalanced',
-				message: `Cations ${cationsMeqL.toFixed(2)} and anions ${anionsMeqL.toFixed(2)} meq/L do not balance: an ion is missing or a unit is wrong. Ask the laboratory.`,
-			});
+		else odd.push({ code: 'unbalanced', cationsMeqL, anionsMeqL });
 	}
 	if (ecUsCm !== null && ecUsCm > 0 && balance.hasBoth) {
 		const ratio = ecCalculated / ecUsCm;
 		const [low, high] = ecUsCm <= NATURAL_US_CM ? [0.9, 1.1] : [0.8, 1.1];
-		if (ratio > 500) odd.push({ code: 'ec-unit', message: 'The conductivity looks like mS/cm written as µS/cm.' });
+		if (ratio > 500) odd.push({ code: 'ec-unit' });
 		else if (ratio < low || ratio > high)
 			odd.push({
 				code: 'ec-off',
-				message: `The ions make ${Math.round(ecCalculated)} µS/cm, measured are ${Math.round(ecUsCm)}: ${ratio < low ? 'something that conducts is missing from the report' : 'an ion is too high, or the measurement too low'}.`,
+				calculatedUsCm: ecCalculated,
+				measuredUsCm: ecUsCm,
+				missing: ratio < low!,
 			});
 	}
 	if ((ions.ca_mg_l ?? 0) > 60 && ((ions.so4_mg_l ?? 0) > 100 || (ions.p_mg_l ?? 0) > 5))
-		odd.push({
-			code: 'concentrate-precipitation',
-			message:
-				'Calcium beside sulfate or phosphate: never make a stock concentrate with this water undiluted, gypsum and calcium phosphate fall out.',
-		});
+		odd.push({ code: 'concentrate-precipitation' });
 	return odd;
 }

@@ -1,3 +1,4 @@
+import { HCO3_PER_CACO3 } from '../chem/constants';
 import { decimal } from '../quantity';
 import { IONS, type IonKey, type Ions } from './ions';
 
@@ -39,7 +40,7 @@ const NAMES: Record<string, readonly [IonKey, number]> = {
 	'so4-s': ['so4_mg_l', 2.996],
 	hco3: ['hco3_mg_l', 1],
 	bicarbonate: ['hco3_mg_l', 1],
-	alkalinity: ['hco3_mg_l', 61.017 / 50.04],
+	alkalinity: ['hco3_mg_l', HCO3_PER_CACO3],
 	co3: ['co3_mg_l', 1],
 	carbonate: ['co3_mg_l', 1],
 	p: ['p_mg_l', 1],
@@ -90,7 +91,7 @@ export function readReportText(text: string): ReportText {
 function inMgL(key: IonKey, value: number, unit: string, factor: number): number | null {
 	const ion = IONS[key];
 	if (/^(mg\/l|ppm|g\/m3)/.test(unit))
-		return value * (unit.includes('caco3') && key === 'hco3_mg_l' ? 61.017 / 50.04 : factor);
+		return value * (unit.includes('caco3') && key === 'hco3_mg_l' ? HCO3_PER_CACO3 : factor);
 	if (/^m(eq|val)\/l/.test(unit)) return value * ion.mgPerMeq;
 	if (/^mmol\/l/.test(unit)) return value * ion.mgPerMeq * Math.abs(ion.charge);
 	if (/^°?dkh/.test(unit) && key === 'hco3_mg_l') return (value / 2.804) * ion.mgPerMeq;

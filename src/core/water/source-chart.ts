@@ -8,14 +8,6 @@ export interface ChartPoint {
 	value: number;
 }
 export type RunRule = 'beyond-limits' | 'two-of-three' | 'four-of-five' | 'nine-one-side' | 'six-trending';
-export const RUN_RULE_WORDS: Record<RunRule, string> = {
-	'beyond-limits': 'beyond the limits',
-	'two-of-three': 'two of three beyond two thirds of the limits',
-	'four-of-five': 'four of five beyond one third of the limits',
-	'nine-one-side': 'nine in a row on one side of the mean',
-	'six-trending': 'six in a row rising or falling',
-};
-
 export interface Baseline {
 	mean: number;
 	meanRange: number;

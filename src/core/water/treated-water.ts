@@ -1,7 +1,9 @@
-import { AIR_UATM, CARBONATE_RANGE_C, MG_L_CACO3_PER_MEQ, totalCarbonate } from '../chem/carbonate';
+import { CARBONATE_RANGE_C, totalCarbonate } from '../chem/carbonate';
+import { AIR_UATM, MG_L_CACO3_PER_MEQ } from '../chem/constants';
 import { freeShare, type Medium, mediumOf } from '../chem/solution';
 import { done } from '../outcome';
 import { type Answer, refuse } from '../problem';
+import type { Remark } from '../remark';
 
 /** A water that is to be brought to another pH, as the carbonate system sees it; or why it cannot be. */
 export interface TreatedWater {
@@ -9,7 +11,7 @@ export interface TreatedWater {
 	alkalinityMeqL: number;
 	totalMmolL: number;
 	/** What is odd about pH and alkalinity together. */
-	caution: string | null;
+	caution: Remark | null;
 }
 
 /** Carbon dioxide that a pH and an alkalinity imply: no tap and no tank holds more, and none for long less than a tenth of air’s (common practice). */
@@ -55,9 +57,6 @@ export function treatedWater(
 		m,
 		alkalinityMeqL,
 		totalMmolL,
-		caution:
-			alkalinityMeqL > TELLS_MEQ_L && atm < LEAST_ATM
-				? `pH ${w.ph} with this alkalinity would hold less than a tenth of the carbon dioxide that air gives it: measure both again before you dose by this.`
-				: null,
+		caution: alkalinityMeqL > TELLS_MEQ_L && atm < LEAST_ATM ? { code: 'hardly-any-carbon-dioxide', ph: w.ph } : null,
 	});
 }

@@ -6,30 +6,10 @@ import { nominalValue, STANDARDS, standardNamed } from '@/core/probe/standards';
 import { kclGrams } from '@/core/probe/storage-solution';
 import { convert } from '@/core/quantity';
 import { Refusal } from '@/service/refusal';
+import { COMPENSATION_WORDS, CONVERSION_WORDS, RESTATE_WORDS } from '@/words/en/calculators';
+import { CALIBRATION_PROBLEM } from '@/words/en/calibration';
+import { remarkWords } from '@/words/en/remark';
 import { handle } from '../dispatch';
-
-const CONVERSION_WORDS = {
-	'different-kinds': ['to', 'These two units measure different things.'],
-	'not-finite': ['value', 'The result is too large to be a number.'],
-	impossible: ['value', 'No such value exists in this unit.'],
-} as const;
-
-const COMPENSATION_WORDS = {
-	'not-finite': ['ec_us_cm', 'The result is too large to be a number.'],
-	negative: ['ec_us_cm', 'A conductivity is not negative.'],
-	'temperature-outside-water': ['temp_c', 'Water is between −5 and 60 °C.'],
-	'temperature-outside-model': ['temp_c', 'The natural-water model holds from 0 to 35 °C.'],
-	coefficient: ['alpha_pct_per_c', 'The coefficient lies between 0 and 3 % per °C.'],
-} as const;
-
-const RESTATE_WORDS = {
-	'no-points': 'Give at least one standard with what was found in it.',
-	'not-finite': 'A value is not a number.',
-	'vanishing-gain':
-		'The probe shows nearly the same in both standards, or the same standard is given twice: no error can be told from that.',
-	'wrong-way': 'The values run the wrong way: are the two standards exchanged?',
-	'empty-interval': 'The later calibration must lie after the earlier one.',
-} as const;
 
 /** pH lies within 0–14; a conductivity is not negative, and a standard's is more than 0. */
 function checkRange(quantity: 'ph' | 'ec', value: number, path: string, found: boolean): void {
@@ -65,8 +45,8 @@ export const probeCalculators = handle(resource, {
 		for (const [i, p] of body.points.entries()) checkRange(body.quantity, p.nominal, `points.${i}.nominal`, false);
 		for (const [i, p] of body.points.entries()) checkRange(body.quantity, p.asFound, `points.${i}.as_found`, true);
 		const result = evaluateCalibration(body.quantity, body.points, body.tempC);
-		if (!result.ok) return refuse(['points', result.message]);
-		return { ...result, reasons: result.reasons.map((r) => r.message) };
+		if (!result.ok) return refuse(['points', CALIBRATION_PROBLEM[result.problem]]);
+		return { ...result, reasons: result.reasons.map(remarkWords) };
 	},
 	'POST /calc/restate': ({ body }) => {
 		checkRange(body.quantity, body.value, 'value', true);

@@ -3,7 +3,7 @@ import { probes as probeResource } from '@/contract/probes';
 import { enterCalibration, previewCalibration, withdrawCalibration } from '@/service/calibrate';
 import { calibrationsCsv, restatementsCsv } from '@/service/export';
 import { logProbeEvent, saveLot, saveProbe } from '@/service/probe-care';
-import { shownProbe, shownStory } from '@/service/probe-shown';
+import { shownCalibration, shownProbe, shownStory } from '@/service/probe-shown';
 import { fleet, probeStory } from '@/service/probes';
 import { Refusal } from '@/service/refusal';
 import { requireSite } from '@/service/site';
@@ -45,15 +45,18 @@ export const calibrations = handle(calibrationResource, {
 		// What is wrong with it is said at once; only the working out is left behind.
 		if (query.dry_run || query.background) {
 			const preview = await previewCalibration(pool(), context, typed, now);
-			if (query.dry_run) return { ...preview, id: null, restated: 0, rejected: 0, provisional: false };
+			if (query.dry_run)
+				return { ...shownCalibration(preview), id: null, restated: 0, rejected: 0, provisional: false };
 		}
-		const enter = (progress?: Progress) =>
-			enterCalibration(pool(), context, typed, {
-				who,
-				source: 'typed',
-				now,
-				...telling(progress, 'readings restated'),
-			});
+		const enter = async (progress?: Progress) =>
+			shownCalibration(
+				await enterCalibration(pool(), context, typed, {
+					who,
+					source: 'typed',
+					now,
+					...telling(progress, 'readings restated'),
+				}),
+			);
 		return query.background ? begin('calibration', enter) : enter();
 	},
 	'POST /calibrations/:id/withdrawal': async ({ params, body, query, pool, who, now, begin }) => {

@@ -10,6 +10,7 @@ import { gradeWater } from '@/core/water/classes';
 import { ION_KEYS, type Ions, readReport } from '@/core/water/ions';
 import { Refusal } from '@/service/refusal';
 import { problemWords } from '@/words/en/problem';
+import { remarkWords } from '@/words/en/remark';
 import { handle } from '../dispatch';
 
 /** What was computed, or the refusal of what could not be. */
@@ -31,10 +32,18 @@ export const waterCalculators = handle(resource, {
 			),
 		),
 	'POST /calc/acid': ({ body }) => {
-		const { phNextDay, ...rest } = computed(acidDemand(body));
-		return { ...rest, phNextDayStill: phNextDay.still, phNextDayMoved: phNextDay.moved };
+		const { phNextDay, cautions, ...rest } = computed(acidDemand(body));
+		return {
+			...rest,
+			cautions: cautions.map(remarkWords),
+			phNextDayStill: phNextDay.still,
+			phNextDayMoved: phNextDay.moved,
+		};
 	},
-	'POST /calc/base': ({ body }) => computed(baseDemand(body)),
+	'POST /calc/base': ({ body }) => {
+		const { cautions, ...rest } = computed(baseDemand(body));
+		return { ...rest, cautions: cautions.map(remarkWords) };
+	},
 	'POST /calc/dilute': ({ body }) => computed(dilute(body)),
 	'POST /calc/nutrient-dose': ({ body }) => computed(nutrientDose(body)),
 	'POST /calc/water-report': ({ body }) => {
@@ -43,6 +52,7 @@ export const waterCalculators = handle(resource, {
 		if (!report) throw new Refusal('cannot-be-computed', [{ path: 'ions', message: 'Give at least one ion in mg/L.' }]);
 		return {
 			...report,
+			odd: report.odd.map((r) => ({ code: r.code, message: remarkWords(r) })),
 			grades: gradeWater({
 				hardnessMgLCaco3: ions.ca_mg_l !== undefined && ions.mg_mg_l !== undefined ? report.hardnessMgLCaco3 : null,
 				ecUsCm: body.ecUsCm ?? null,
@@ -54,5 +64,8 @@ export const waterCalculators = handle(resource, {
 			}),
 		};
 	},
-	'POST /calc/drain': ({ body }) => computed(drainPair(body)),
+	'POST /calc/drain': ({ body }) => {
+		const { actions, ...rest } = computed(drainPair(body));
+		return { ...rest, actions: actions.map(remarkWords) };
+	},
 });

@@ -8,32 +8,13 @@ import type { SiteView } from '@/core/reading/site-view';
 import { begin } from '../data/client';
 import { followJob, pendingJob } from '../data/job';
 import { age } from '../ui/format';
+import { FoundStep, type Nominal } from './FoundStep';
+import { LeftSteps } from './LeftSteps';
+import { LiveVerdict } from './LiveVerdict';
 import { type Outcome, Result } from './Result';
 import { SettleTimer } from './SettleTimer';
-
-interface Step {
-	standard: string;
-	lot: string;
-	found: string;
-	left: string;
-	mv: string;
-}
-const PH = [
-	'pH 7.00',
-	'pH 7.01',
-	'pH 4.01',
-	'pH 10.01',
-	'pH 6.86',
-	'pH 9.18',
-	'phthalate 4.005',
-	'phosphate 6.865',
-	'borax 9.180',
-	'carbonate 10.012',
-];
-const EC = ['KCl 1413', 'KCl 84', 'KCl 2765', 'KCl 12880'];
-const blank = (standard: string): Step => ({ standard, lot: '', found: '', left: '', mv: '' });
-const start = (q: 'ph' | 'ec'): Step[] => (q === 'ph' ? [blank('pH 7.00'), blank('pH 4.01')] : [blank('KCl 1413')]);
-const DRAFT = 'cordwain.calibrate';
+import { blank, keepDraft, keptDraft, type Step, start } from './step';
+import { WrongBottle } from './WrongBottle';
 
 /** Guided calibration: as found in every standard first, then adjust, then as left; or one dip to check. */
 export function Calibrate({
@@ -66,12 +47,7 @@ export function Calibrate({
 	const first = useRef<HTMLInputElement>(null);
 
 	useEffect(() => {
-		const kept = JSON.parse(localStorage.getItem(DRAFT) ?? 'null') as {
-			chosen: string;
-			kind: 'adjust' | 'check';
-			temp: string;
-			steps: Step[];
-		} | null;
+		const kept = keptDraft();
 		if (kept && (!asked.instrument || kept.chosen === `${asked.instrument}|${asked.quantity}`)) {
 			setChosen(kept.chosen);
 			setKind(kept.kind);
@@ -87,13 +63,13 @@ export function Calibrate({
 			);
 	}, [asked]);
 	useEffect(() => {
-		if (temp || steps.some((s) => s.found)) localStorage.setItem(DRAFT, JSON.stringify({ chosen, kind, temp, steps }));
+		if (temp || steps.some((s) => s.found)) keepDraft({ chosen, kind, temp, steps });
 	}, [chosen, kind, temp, steps]);
 
 	const tempC = decimal(temp.trim());
 	const nominals = useMemo(
 		() =>
-			steps.map((s) => {
+			steps.map((s): Nominal | null => {
 				const definition = standardNamed(s.standard);
 				if (!definition || tempC === undefined || !probe) return null;
 				const at = nominalValue(definition, tempC, {
@@ -101,8 +77,8 @@ export function Calibrate({
 					alphaPctPerC: probe.alpha_pct_per_c,
 				});
 				return at.ok
-					? { ok: true as const, value: at.value }
-					: { ok: false as const, text: `its table runs from ${at.low} to ${at.high} °C` };
+					? { ok: true, value: at.value }
+					: { ok: false, text: `its table runs from ${at.low} to ${at.high} °C` };
 			}),
 		[steps, tempC, probe],
 	);
@@ -166,7 +142,7 @@ export function Calibrate({
 			};
 			const job = await begin('POST /calibrations', { body });
 			setOutcome(await followJob('POST /calibrations', 'calibration', job, setProgress));
-			localStorage.removeItem(DRAFT);
+			keepDraft(null);
 		} catch (error) {
 			setProblem((error as Error).message);
 		} finally {
@@ -256,62 +232,20 @@ export function Calibrate({
 			</p>
 
 			<h2 className="note-rule mt-3 !pb-1">1 · What it shows now, before touching anything</h2>
-			{steps.map((s, i) => {
-				const nominal = nominals[i];
-				return (
-					<div key={i} className="grid grid-cols-2 sm:grid-cols-[11rem_7rem_9rem_9rem_1fr] gap-3 items-end py-1.5">
-						<label className="block">
-							<span className="field-label">Standard {i + 1}</span>
-							<select className="field" value={s.standard} onChange={(e) => set(i, { standard: e.target.value })}>
-								{(q === 'ph' ? PH : EC).map((n) => (
-									<option key={n}>{n}</option>
-								))}
-							</select>
-						</label>
-						<p className="pb-2">
-							<span className="field-label">should show</span>
-							<strong data-nominal={i}>{nominal?.ok ? show(nominal.value) : '–'}</strong>{' '}
-							<span className="text-soft text-[0.85rem]">{unit}</span>
-						</p>
-						<label className="block">
-							<span className="field-label">as found</span>
-							<input
-								id={`c-found-${i}`}
-								className="field !text-[1.3rem]"
-								inputMode="decimal"
-								autoComplete="off"
-								value={s.found}
-								onChange={(e) => set(i, { found: e.target.value })}
-							/>
-						</label>
-						{probe.shows_mv && q === 'ph' ? (
-							<label className="block">
-								<span className="field-label">mV</span>
-								<input
-									className="field"
-									inputMode="text"
-									autoComplete="off"
-									value={s.mv}
-									onChange={(e) => set(i, { mv: e.target.value })}
-								/>
-							</label>
-						) : (
-							<label className="block">
-								<span className="field-label">bottle</span>
-								<select className="field" value={s.lot} onChange={(e) => set(i, { lot: e.target.value })}>
-									<option value="">not said</option>
-									{lots
-										.filter((l) => l.standard === s.standard)
-										.map((l) => (
-											<option key={l.name}>{l.name}</option>
-										))}
-								</select>
-							</label>
-						)}
-						{nominal && !nominal.ok && <p className="text-error text-[0.9rem] col-span-2">{nominal.text}</p>}
-					</div>
-				);
-			})}
+			{steps.map((step, i) => (
+				<FoundStep
+					key={i}
+					number={i}
+					step={step}
+					quantity={q}
+					nominal={nominals[i] ?? null}
+					show={show}
+					unit={unit}
+					showsMv={probe.shows_mv}
+					lots={lots}
+					onChange={(change) => set(i, change)}
+				/>
+			))}
 			<div className="flex flex-wrap gap-3 items-center">
 				{kind === 'adjust' && steps.length < 3 && (
 					<button
@@ -332,66 +266,20 @@ export function Calibrate({
 				<SettleTimer onSettled={setSettle} />
 			</div>
 			{wrongBottle?.other && !doubtAccepted && (
-				<div className="border-l-4 border-warning pl-3 py-1 my-2" role="alert">
-					<p>
-						It reads {steps[wrongBottle.i]!.found}: is this the {wrongBottle.other.name} bottle?
-					</p>
-					<button
-						type="button"
-						className="act mt-1"
-						onClick={() => set(wrongBottle.i, { standard: wrongBottle.other!.name })}
-					>
-						Yes, {wrongBottle.other.name}
-					</button>{' '}
-					<button type="button" className="act !font-normal" onClick={() => setDoubtAccepted(true)}>
-						No, it is right as it is
-					</button>
-				</div>
+				<WrongBottle
+					found={steps[wrongBottle.i]!.found}
+					other={wrongBottle.other.name}
+					onOther={(standard) => set(wrongBottle.i, { standard })}
+					onRight={() => setDoubtAccepted(true)}
+				/>
 			)}
-			<div aria-live="polite" className="min-h-16" data-live={result?.ok ? result.verdict : ''}>
-				{result && !result.ok && <p className="text-error mt-2">{result.message}</p>}
-				{result?.ok && (
-					<div className="mt-2">
-						<p>
-							<strong className="text-[1.15rem]">
-								{result.verdict === 'good' ? 'Good' : result.verdict === 'watch' ? 'Watch it' : 'Fails'}
-							</strong>{' '}
-							·{' '}
-							{q === 'ph'
-								? `offset ${result.offset >= 0 ? '+' : ''}${result.offset.toFixed(2)} pH`
-								: `cell factor ${result.cellFactor!.toFixed(3)}`}
-							{q === 'ph' && result.slopePct !== null ? `, slope ${result.slopePct.toFixed(1)} %` : ''}
-						</p>
-						{result.reasons.map((r) => (
-							<p key={r.code}>{r.message}</p>
-						))}
-						{q === 'ph' && points.length === 1 && (
-							<p className="text-soft">One buffer shows the offset only; the span is unknown.</p>
-						)}
-					</div>
-				)}
-			</div>
+			<LiveVerdict quantity={q} result={result} points={points.length} />
 			{kind === 'adjust' && (
-				<>
-					<h2 className="note-rule mt-2 !pb-1">2 · Adjust the meter as its own instructions say, then read again</h2>
-					<div className="flex flex-wrap gap-3">
-						{steps.map((s, i) => (
-							<label key={i} className="block w-40">
-								<span className="field-label">as left in {s.standard}</span>
-								<input
-									id={`c-left-${i}`}
-									className="field !text-[1.3rem]"
-									inputMode="decimal"
-									autoComplete="off"
-									placeholder={nominals[i]?.ok ? show(nominals[i].value) : ''}
-									value={s.left}
-									onChange={(e) => set(i, { left: e.target.value })}
-								/>
-							</label>
-						))}
-					</div>
-					<p className="text-soft text-[0.85rem] mt-1">Left empty, it is taken to be right after adjusting.</p>
-				</>
+				<LeftSteps
+					steps={steps}
+					placeholders={nominals.map((n) => (n?.ok ? show(n.value) : ''))}
+					onChange={(i, left) => set(i, { left })}
+				/>
 			)}
 			{progress && <p aria-live="polite">{progress}</p>}
 			{problem && (

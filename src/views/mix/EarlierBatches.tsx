@@ -4,6 +4,7 @@ import { camelKeys } from '@/contract/names';
 import type { Tank } from '@/contract/pages';
 import { batchFigures, compareBatches, gainOf } from '@/core/mix/compare-batches';
 import type { DisplayUnits } from '@/core/reading/site-view';
+import { differenceWords } from '@/words/en/batch';
 import { ecShown, ecUnit, ecWithUnit } from './typed';
 
 const MOST = 8;
@@ -43,7 +44,7 @@ export function EarlierBatches({
 		);
 	const shown = done.find((b) => b.id === chosen) ?? done[0]!;
 	const earlier = like(shown);
-	const differences = earlier ? compareBatches(figuresOf(earlier), figuresOf(shown), (v) => ecWithUnit(v, units)) : [];
+	const differences = earlier ? compareBatches(figuresOf(earlier), figuresOf(shown)) : [];
 	const named = (b: StoredBatch) => b.plan.recipe || b.plan.product;
 	return (
 		<section className="note-rule mt-4 no-print" aria-label="Batches before">
@@ -59,7 +60,7 @@ export function EarlierBatches({
 					<ul>
 						{differences.map((d) => (
 							<li key={d.of} className="border-l-4 border-secondary pl-2 my-0.5">
-								{d.words}
+								{differenceWords(d, (v) => ecWithUnit(v, units))}
 							</li>
 						))}
 					</ul>

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { KnownWater, Tank } from '@/contract/pages';
 import type { Product } from '@/contract/products';
-import { MG_L_CACO3_PER_MEQ } from '@/core/chem/carbonate';
+import { MG_L_CACO3_PER_MEQ } from '@/core/chem/constants';
 import type { Engine } from '@/core/judge/engine';
 import { planTopUp } from '@/core/mix/top-up';
 import { phAfterTopUp } from '@/core/mix/top-up-ph';

@@ -5,6 +5,7 @@ import { decimal } from '@/core/quantity';
 import { acidDemand } from '@/core/water/acid-demand';
 import { baseDemand } from '@/core/water/base-demand';
 import { problemWords } from '@/words/en/problem';
+import { remarkWords } from '@/words/en/remark';
 import { Choice, Text } from '../setup/fields';
 
 /** What a bottle of each usually is, where its own label is not at hand: percent by weight, and g/mL unless it is a powder. */
@@ -140,8 +141,8 @@ export function AcidTool({ source }: { source: WaterSource }) {
 							</p>
 						))}
 						{r.value.cautions.map((c) => (
-							<p key={c} className="text-[0.9rem] border-l-4 border-warning pl-2 mt-1">
-								{c}
+							<p key={c.code} className="text-[0.9rem] border-l-4 border-warning pl-2 mt-1">
+								{remarkWords(c)}
 							</p>
 						))}
 					</>

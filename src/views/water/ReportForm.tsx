@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { WaterSource } from '@/contract/pages';
 import { IONS, type IonKey, type Ions, readReport, type WaterReport } from '@/core/water/ions';
 import { readReportText } from '@/core/water/report-text';
+import { remarkWords } from '@/words/en/remark';
 import { api } from '../data/client';
 
 /** A laboratory report: pasted line by line, read critically before it is kept. */
@@ -121,7 +122,7 @@ export function ReportForm({
 						) : (
 							read.odd.map((o) => (
 								<p key={o.code} className="mt-1 border-l-4 border-warning pl-2" data-odd={o.code}>
-									{o.message}
+									{remarkWords(o)}
 								</p>
 							))
 						)}

@@ -5,7 +5,7 @@ import type { SiteView } from '@/core/reading/site-view';
 import { schoolAdvice } from '@/core/water/advice';
 import { gradeWater } from '@/core/water/classes';
 import { readReport } from '@/core/water/ions';
-import { RUN_RULE_WORDS } from '@/core/water/source-chart';
+import { RUN_RULE_WORDS } from '@/words/en/source';
 import { ControlChart } from '../ui/ControlChart';
 import { age, dateTime, QUANTITY_HUE, shown, shownWithUnit, unitLabel } from '../ui/format';
 import { AcidTool } from './AcidTool';

@@ -1,0 +1,40 @@
+import type { CalibrationResult } from '@/core/probe/calibration';
+import { CALIBRATION_PROBLEM } from '@/words/en/calibration';
+import { remarkWords } from '@/words/en/remark';
+
+/** What the values typed so far say of the probe. */
+export function LiveVerdict({
+	quantity: q,
+	result,
+	points,
+}: {
+	quantity: 'ph' | 'ec';
+	result: CalibrationResult | null;
+	points: number;
+}) {
+	return (
+		<div aria-live="polite" className="min-h-16" data-live={result?.ok ? result.verdict : ''}>
+			{result && !result.ok && <p className="text-error mt-2">{CALIBRATION_PROBLEM[result.problem]}</p>}
+			{result?.ok && (
+				<div className="mt-2">
+					<p>
+						<strong className="text-[1.15rem]">
+							{result.verdict === 'good' ? 'Good' : result.verdict === 'watch' ? 'Watch it' : 'Fails'}
+						</strong>{' '}
+						·{' '}
+						{q === 'ph'
+							? `offset ${result.offset >= 0 ? '+' : ''}${result.offset.toFixed(2)} pH`
+							: `cell factor ${result.cellFactor!.toFixed(3)}`}
+						{q === 'ph' && result.slopePct !== null ? `, slope ${result.slopePct.toFixed(1)} %` : ''}
+					</p>
+					{result.reasons.map((r) => (
+						<p key={r.code}>{remarkWords(r)}</p>
+					))}
+					{q === 'ph' && points === 1 && (
+						<p className="text-soft">One buffer shows the offset only; the span is unknown.</p>
+					)}
+				</div>
+			)}
+		</div>
+	);
+}
