@@ -84,6 +84,20 @@ describe('the house', () => {
 		// What has become short leaves the list.
 		for (const file of Object.keys(LONG)) expect([file, (lines.get(file) ?? 0) > 300]).toEqual([file, true]);
 	});
+	it('every function and class that the core hands out has a header; its examples are run by their own test', () => {
+		const bare = files
+			.filter((f) => f.startsWith('src/core/'))
+			.flatMap((f) => {
+				const lines = text(f).split('\n');
+				return lines.flatMap((l, i) =>
+					/^export (?:async )?(?:function|class)|^export const \w+ = (?:<[^>]*>)?\(?.*=>/.test(l) &&
+					!lines[i - 1]?.trim().endsWith('*/')
+						? [`${f}: ${l.slice(0, 60)}`]
+						: [],
+				);
+			});
+		expect(bare).toEqual([]);
+	});
 	it('versions are pinned, and licences permit', () => {
 		const manifest = JSON.parse(text('package.json'));
 		const wanted = { ...manifest.dependencies, ...manifest.devDependencies } as Record<string, string>;

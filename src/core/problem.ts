@@ -58,4 +58,5 @@ export type Problem = { [C in ProblemOf]: { code: C; field: string } & Problems[
 
 /** An answer, or the problem with what was asked. */
 export type Answer<T> = Outcome<T, Problem>;
+/** A question that cannot be answered, with the problem. */
 export const refuse = (problem: Problem): { ok: false; problem: Problem } => refused(problem);

@@ -9,6 +9,10 @@ import { CONSTANTS } from './constants';
 const MOL_L_PER_US_CM = 1.3e-5;
 const MOST_US_CM = 10_000;
 
+/**
+ * Ionic strength of a solution, mol/L, from its EC in µS/cm at 25 °C, 0 to 10,000; more counts as 10,000.
+ * @example ionicStrength(2000) // 0.026
+ */
 export const ionicStrength = (ecUsCm: number): number => MOL_L_PER_US_CM * Math.min(Math.max(ecUsCm, 0), MOST_US_CM);
 
 /** Activity coefficients of ions with one and two charges. */

@@ -84,5 +84,9 @@ export function solvePh(f: (ph: number) => number, wanted: number): number {
 	return (low + high) / 2;
 }
 
+/**
+ * pH of a water of this alkalinity (meq/L) in equilibrium with air of so much carbon dioxide (µatm): where it ends when it stands open.
+ * @example phOpen(4, 420, carbonateConstants(25)) // 8.7744; what hard tap water climbs to
+ */
 export const phOpen = (alkalinityMeqL: number, pco2Uatm: number, c: CarbonateConstants): number =>
 	solvePh((ph) => alkalinityOpen(ph, pco2Uatm, c), alkalinityMeqL);

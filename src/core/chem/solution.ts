@@ -16,6 +16,10 @@ export interface Medium {
 	airMmolL: number;
 }
 
+/**
+ * The constants of a solution at a temperature (°C, 0 to 60) and an EC (µS/cm; 0: thin water), under air of so much carbon dioxide.
+ * @example 1000 * mediumOf(25, 0).airMmolL // 14.299; µmol/L of carbon dioxide that air keeps in water
+ */
 export function mediumOf(tempC: number, ecUsCm: number, airUatm: number = AIR_UATM): Medium {
 	const c = carbonateConstants(tempC, ecUsCm);
 	return { tempC, c, kPhosphate: 10 ** -phosphatePk2(tempC, ecUsCm), airMmolL: 1000 * c.kh * airUatm * 1e-6 };

@@ -2,8 +2,13 @@ import type { Reading, Verdict } from '../reading/model';
 
 /** Lines that a later finding may still explain: sound ones, and those whose own finding was only the beginning of it. */
 export const OPEN_CAUSES: readonly string[] = ['spike', 'gap', 'unexpected-change'];
+/**
+ * Whether a line may still be explained by a later finding.
+ * @example isOpen('spike') // true
+ */
 export const isOpen = (cause: string | null | undefined): boolean => !cause || OPEN_CAUSES.includes(cause);
 
+/** The key of what one instrument showed of one quantity at one station. */
 export const seriesOf = (r: Pick<Reading, 'station' | 'instrument' | 'quantity'>): string =>
 	`${r.station}\u0000${r.instrument}\u0000${r.quantity}`;
 

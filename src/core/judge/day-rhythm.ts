@@ -15,6 +15,7 @@ const SHRINK = 3;
 /** A span forgets beyond this many readings. */
 const MEMORY = 30;
 
+/** No rhythm is known yet. */
 export const noRhythm = (): DayRhythm => ({ sum: new Array(SPANS).fill(0), count: new Array(SPANS).fill(0) });
 
 const spanOf = (at: number): number => Math.floor((((at % 86_400_000) + 86_400_000) % 86_400_000) / SPAN_MS);

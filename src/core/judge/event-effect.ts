@@ -41,6 +41,7 @@ const LEAST_LEARNED = 3;
 /** A dose repeats itself to about this share of what it does (common practice, no source). */
 const REPEATS_WITHIN = 0.3;
 
+/** What an event put into the water that moves its pH, for the prediction of the next reading; null where nothing did. */
 export const doseOf = (event: WaterEvent): EventEffect['dose'] =>
 	DOSES.has(event.kind) && event.amount !== null && event.amount > 0
 		? { key: `${event.kind} ${event.unit ?? ''}`, amount: event.amount }

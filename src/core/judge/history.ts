@@ -53,6 +53,7 @@ export interface Prediction {
 	event: EventEffect;
 }
 
+/** A history of which nothing is known yet. */
 export function emptyHistory(quantity: SeriesQuantity): History {
 	return {
 		quantity,

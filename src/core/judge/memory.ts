@@ -63,6 +63,10 @@ export interface EngineSnapshot {
 /** How much longer than the newest believed reading events are looked at: while what was poured mixes. */
 const EVENTS_BEFORE_MS = 3_600_000;
 
+/**
+ * The key of what one instrument showed of one quantity.
+ * @example seriesInstrument('ec', 'minnow') // 'ec minnow'
+ */
 export const seriesInstrument = (quantity: Quantity | SeriesQuantity, instrument: string): string =>
 	`${quantity} ${instrument}`;
 
@@ -74,6 +78,7 @@ class Station {
 	readonly events: WaterEvent[] = [];
 }
 
+/** What the checks remember of each station: plain data that is stored by day and travels to the browser. */
 export class Memory {
 	private readonly stations = new Map<string, Station>();
 	/** For finding at which other station a value belongs. */

@@ -39,6 +39,7 @@ export const STEP: Partial<Record<SeriesQuantity, { usual: number; least: number
 };
 export const OTHER_STEP = { usual: 0.2, least: 0.05 };
 
+/** What a station is expected to show before anything was read there: by its range, else by its kind; null where nothing is. */
 export function prior(quantity: SeriesQuantity, station: StationInfo): Prior | null {
 	const range = station.ranges[quantity];
 	if (range) {

@@ -16,6 +16,7 @@ export interface Repeats {
 	seen: number;
 }
 
+/** A display of which nothing is known yet: it may well repeat itself. */
 export const noRepeats = (): Repeats => ({
 	run: 1,
 	shareAtStart: 0.9,

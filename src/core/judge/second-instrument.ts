@@ -29,6 +29,7 @@ const OUTLIER = 6;
 const CALM_TIMES = 2;
 const CALM = 1.2;
 
+/** Two instruments that have not been held against one another since this time. */
 export const noDrift = (at: number): Drifting => ({
 	at,
 	up: 0,

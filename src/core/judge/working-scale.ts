@@ -15,11 +15,19 @@ const SOFTENING: Partial<Record<SeriesQuantity, number>> = {
 	level: 10,
 };
 
+/**
+ * A canonical value on the scale that it scatters evenly on: concentrations by their softened logarithm, pH and temperature as they are.
+ * @example toWorking('ph', 6.1) // 6.1
+ */
 export function toWorking(quantity: SeriesQuantity, value: number): number {
 	const soft = SOFTENING[quantity];
 	return soft === undefined ? value : Math.log(Math.max(value, 0) + soft);
 }
 
+/**
+ * The canonical value of one on the working scale; never below nothing.
+ * @example fromWorking('ec', toWorking('ec', 1712)) // 1712
+ */
 export function fromWorking(quantity: SeriesQuantity, working: number): number {
 	const soft = SOFTENING[quantity];
 	return soft === undefined ? working : Math.max(Math.exp(working) - soft, 0);

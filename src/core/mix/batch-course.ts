@@ -31,9 +31,17 @@ export interface BatchCourse {
 
 /** Within this share of the target EC is right: what a two-decimal pen and a dipstick can tell. */
 export const CLOSE_EC = 0.03;
+/**
+ * Whether an EC is as near its target as a pen and a dipstick tell; always, where there is no target.
+ * @example ecIsRight(1750, 1800) // true
+ */
 export const ecIsRight = (ecUsCm: number, targetUsCm: number | null): boolean =>
 	targetUsCm === null || Math.abs(ecUsCm - targetUsCm) <= CLOSE_EC * targetUsCm;
 
+/**
+ * Where a batch stands and what is next.
+ * @example batchCourse({ parts: 2, targetEcUsCm: 1800 }, [{ step: 'part', expected: null, measured: null }]).phase // 'parts'
+ */
 export function batchCourse(plan: CoursePlan, log: readonly CourseStep[]): BatchCourse {
 	const phases: BatchPhase[] = plan.phFirst ? ['water-ph', 'parts', 'ec', 'ph', 'done'] : ['parts', 'ec', 'ph', 'done'];
 	let at = 0;

@@ -26,6 +26,10 @@ export interface LoggedStep {
 	amount?: number | null | undefined;
 }
 
+/**
+ * The figures of one batch, from its plan and what each step showed. EC in µS/cm, amounts for each litre.
+ * @example batchFigures({ litres: 100, waterEcUsCm: 780, mlPerL: 2.5 }, [{ step: 'ec', measured: 1800 }], 0, 3600000).minutes // 60
+ */
 export function batchFigures(
 	plan: { litres: number; waterEcUsCm: number; mlPerL: number },
 	log: readonly LoggedStep[],

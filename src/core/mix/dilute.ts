@@ -18,6 +18,10 @@ export interface Dilution {
 	ecUsCm: number;
 }
 
+/**
+ * Litres to add, and to drain first where there is no room. Refused where the water cannot bring it there.
+ * @example dilute({ volumeL: 100, ecUsCm: 2400, targetEcUsCm: 2000, withEcUsCm: 400 }) // { ok: true, value: { drainL: 0, addL: 25 } }
+ */
 export function dilute(d: DiluteInput): Answer<Dilution> {
 	const { volumeL: v, ecUsCm: ec, targetEcUsCm: target, withEcUsCm: w, capacityL } = d;
 	if (capacityL !== undefined && capacityL < v)

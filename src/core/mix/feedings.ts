@@ -82,6 +82,7 @@ export function feedings(events: readonly Dosed[]): (Dosed & { parts: number[] }
 	return list.map(({ letters: _, ...f }) => f);
 }
 
+/** Each feeding with the EC before and after it, where nothing else happened between: what the gain is learned from. */
 export function pairFeeds(
 	feeds: readonly Dosed[],
 	ec: readonly Seen[],

@@ -23,6 +23,10 @@ export interface JugResult {
 
 const LEAST_CHANGE = 0.15;
 
+/**
+ * The strength of a product (meq/mL) and how the solution buffers, from a jug of so many litres (up to 20). Refused while the pH has hardly moved, or where it went back.
+ * @example readJug([{ ml: 0, ph: 6.5 }, { ml: 0.5, ph: 6.5 }], 1).ok // false
+ */
 export function readJug(steps: readonly JugStep[], litres: number): Answer<JugResult> {
 	if (!(litres > 0 && litres <= 20)) return refuse({ code: 'jug-litres', field: 'litres' });
 	const ordered = [...steps].sort((a, b) => a.ml - b.ml);

@@ -72,6 +72,10 @@ export interface LabelRate {
 /** Beyond this it is no feed: litres written for millilitres. */
 const MOST_PER_L = 100;
 
+/**
+ * What a label means for each litre, from its own words. A bare number is mL/L; a drop is nominally 0.05 mL.
+ * @example labelRate('2 tsp/gal') // { ok: true, value: { perL: 2.604, unit: 'mL' } }
+ */
 export function labelRate(text: string): Answer<LabelRate> {
 	const m = /^\s*([\d.,]+)\s*([a-z ]+?)\s*(?:\/|per)\s*([\d.,]+)?\s*([a-z0-9 ]+?)\s*$/i.exec(text);
 	const bare = decimal(text.trim());

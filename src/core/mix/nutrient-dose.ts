@@ -24,6 +24,10 @@ export interface NutrientDose {
 /** A thousandfold slip is litres written for millilitres: no feed is poured by the tenth of a litre to the litre. */
 const MOST_ML_PER_L = 100;
 
+/**
+ * mL (or g) of each part for a tank: by the label’s rate, or towards a target EC by the feed’s gain. Refused where neither is given, or both.
+ * @example nutrientDose({ volumeL: 100, targetEcUsCm: 1800, baseEcUsCm: 300, gainUsCmPerMlL: 300 }) // { ok: true, value: { mlEach: 500, expectedEcUsCm: 1800 } }
+ */
 export function nutrientDose(d: NutrientDoseInput): Answer<NutrientDose> {
 	const strength = d.strength ?? 1;
 	const base = d.baseEcUsCm ?? 0;

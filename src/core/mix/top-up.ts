@@ -39,6 +39,10 @@ const MOST_PARTS = 6;
 const WAIT_STILL_H = 4;
 const WAIT_STIRRED_H = 0.25;
 
+/**
+ * EC after topping up, feed to the target, parts and waits. Litres and µS/cm; refused where it would run over.
+ * @example planTopUp({ volumeL: 12, ecUsCm: 2000, addL: 2, withEcUsCm: 600, stirred: true }) // { ok: true, value: { volumeL: 14, ecUsCm: 1800, feedMlEach: 0 } }
+ */
 export function planTopUp(t: TopUpInput): Answer<TopUp> {
 	if (!(t.volumeL > 0)) return refuse({ code: 'litres-now', field: 'volume_l' });
 	if (!(t.addL > 0)) return refuse({ code: 'litres-to-add', field: 'add_l' });

@@ -21,6 +21,10 @@ export interface Agreement {
 	combined: { value: number; u: number } | null;
 }
 
+/**
+ * Two readings of one water held against one another: ζ up to 2 agrees, up to 3 is questionable (ISO 13528).
+ * @example compareWitnesses({ name: 'a', value: 6, u: 0.05, lastCheckedAt: 2 }, { name: 'b', value: 6.4, u: 0.05, lastCheckedAt: 1 }) // { zeta: 5.657, grade: 'unacceptable', dip: 'b' }
+ */
 export function compareWitnesses(a: Witness, b: Witness): Agreement {
 	const zeta = zetaScore(a.value, a.u, b.value, b.u);
 	const grade = zeta > 3 ? 'unacceptable' : zeta > 2 ? 'questionable' : 'agree';

@@ -81,7 +81,7 @@ function line(x: readonly number[], y: readonly number[]): { slope: number; at: 
 
 /**
  * @param settleSeconds how long the probe took to settle in fresh buffer, where it was timed
- * @example evaluateCalibration('ph', [{ nominal: 7, asFound: 7.1 }, { nominal: 4, asFound: 4.1 }], 25) // offset 0.1, slope 100 %
+ * @example evaluateCalibration('ph', [{ nominal: 7, asFound: 7.1 }, { nominal: 4, asFound: 4.1 }], 25) // { ok: true, offset: 0.1, slopePct: 100 }
  */
 export function evaluateCalibration(
 	quantity: 'ph' | 'ec',

@@ -64,7 +64,7 @@ export function naturalWaterFactor(tempC: number): number | undefined {
 
 /**
  * Conductivity at 25 °C from the raw conductivity at the water's temperature.
- * @example compensate({ ecUsCm: 1278, tempC: 20 }).ec25UsCm // 1412.9…, the 1413 standard
+ * @example compensate({ ecUsCm: 1278, tempC: 20 }).ec25UsCm // 1412.9…; the 1413 standard
  */
 export function compensate(input: {
 	ecUsCm: number;

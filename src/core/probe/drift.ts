@@ -26,6 +26,7 @@ const ENOUGH = 4;
 /** Shorter than this, an interval tells of the standards' noise and not of drift. */
 const SHORTEST_DAYS = 0.5;
 
+/** How a probe drifts between calibrations: a rate and a random walk, learned from its own intervals and held by what probes usually do while they are few. */
 export function learnDrift(quantity: 'ph' | 'ec', intervals: readonly DriftInterval[]): DriftModel {
 	const prior = PRIOR_SIGMA[quantity];
 	const used = intervals.filter((i) => i.days >= SHORTEST_DAYS && Number.isFinite(i.grown)).slice(-20);

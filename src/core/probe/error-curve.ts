@@ -17,6 +17,7 @@ export type Curve =
 	| { ok: true; errorAt: (found: number) => number; low: number; high: number }
 	| { ok: false; problem: CurveProblem };
 
+/** The error of a probe over its span from what it showed in one or two standards; refused where the two say nothing of a slope. */
 export function errorCurve(quantity: 'ph' | 'ec', points: readonly FoundPoint[]): Curve {
 	if (points.length === 0) return { ok: false, problem: 'no-points' };
 	if (points.some((p) => !Number.isFinite(p.nominal) || !Number.isFinite(p.found)))

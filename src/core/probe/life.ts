@@ -29,6 +29,10 @@ export function runningSlopes(gains: readonly { at: number; gain: number }[]): S
 	});
 }
 
+/**
+ * How a pH probe ages and when its slope reaches the end, by Theil–Sen over at least four slopes; unknown where it does not fall.
+ * @example estimateLife([]).known // false
+ */
 export function estimateLife(points: readonly SlopePoint[]): LifeEstimate {
 	if (points.length < 4) return { known: false, reason: 'too-few' };
 	const x = points.map((p) => p.at / YEAR);

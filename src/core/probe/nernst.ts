@@ -6,5 +6,9 @@ import { CONSTANTS } from '../chem/constants';
  */
 const { gas, faraday, zeroCelsius } = CONSTANTS;
 
+/**
+ * Millivolt for one pH at a temperature in °C.
+ * @example nernstSlopeMv(25) // 59.159
+ */
 export const nernstSlopeMv = (tempC: number): number =>
 	(1000 * Math.LN10 * gas.value * (tempC + zeroCelsius.value)) / faraday.value;

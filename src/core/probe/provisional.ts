@@ -17,6 +17,7 @@ const WEEK = 7 * 86_400_000;
 const alike = (a: number, b: number, quantity: 'ph' | 'ec') =>
 	Math.sign(a) === Math.sign(b) && Math.abs(a - b) <= Math.max(quantity === 'ph' ? 0.12 : 2, Math.abs(a) / 3);
 
+/** Calibrations whose error another meter shared in the same bottle: the bottle may be wrong, so what they restate is provisional. */
 export function provisionalCalibrations(
 	findings: readonly LotFinding[],
 	leaveAlone: Record<'ph' | 'ec', number>,

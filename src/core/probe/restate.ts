@@ -24,7 +24,9 @@ export type RestateResult =
 	| { ok: false; problem: CurveProblem | 'empty-interval'; side: 'from' | 'to' };
 
 /**
- * @example as left 0 on day 0, as found +0.40 on day 20: a 6.20 of day 10 was 6.00
+ * A reading between two calibrations put right: the error runs in a straight line from as left to as found (USGS TM 1–D3).
+ * Nothing is changed outside the interval, or within the thresholds where they are given.
+ * @example restate({ quantity: 'ph', value: 6.2, takenAt: 10, from: { at: 0, kind: 'adjust', points: [] }, to: { at: 20, points: [{ nominal: 7, found: 7.4 }] } }) // { ok: true, value: 6, error: 0.2 }
  */
 export function restate(input: RestateInput): RestateResult {
 	const { quantity, value, takenAt, from, to, thresholds } = input;

@@ -84,6 +84,10 @@ export const STANDARDS: readonly StandardDefinition[] = [
 	{ name: 'KCl 12880', quantity: 'ec', table: kcl(12880), source: SM2510 },
 ];
 
+/**
+ * A buffer or conductivity standard by its name.
+ * @example standardNamed('KCl 1413').quantity // 'ec'
+ */
 export const standardNamed = (name: string): StandardDefinition | undefined => STANDARDS.find((s) => s.name === name);
 
 export type Nominal = { ok: true; value: number } | { ok: false; problem: 'outside-table'; low: number; high: number };

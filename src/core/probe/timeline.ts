@@ -137,6 +137,7 @@ export interface Timeline {
 	outcomes: TimelineOutcome[];
 }
 
+/** Every reading of a probe put right by the calibrations around it, with its uncertainty; linear in readings. Jumps split the interval they lie in. */
 export function restateTimeline(
 	quantity: 'ph' | 'ec',
 	readings: readonly TimelineReading[],

@@ -34,6 +34,7 @@ const place = (v: number, r: { low: number; high: number }): TurnedDecision['was
 	v < r.low ? 'too low' : v > r.high ? 'too high' : 'in range';
 const DAY = 86_400_000;
 
+/** Decisions that a restatement would have turned, with the doses given on them. */
 export function turnedDecisions(readings: readonly RestatedReading[], doses: readonly DoseEvent[]): TurnedDecision[] {
 	return readings.flatMap((r) => {
 		if (!r.range) return [];

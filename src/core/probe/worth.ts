@@ -20,7 +20,6 @@ export interface WorthNow {
  * Standard uncertainty of a reading taken now, pH, or percent for EC: u² = u_instrument² + u_drift² + e². After a mere check
  * nothing was changed, so the error e that it found is still in every reading until somebody adjusts (largest of its standards).
  * What upset a probe may have moved it by anything: until it was checked it is worth what one is that nobody knows.
- * @example uNow({ quantity: 'ph', instrumentU: 0.03, drift, lastCalibration: null, upsetSince: false }, now)
  */
 export function uNow(w: WorthNow, now: number): number {
 	const last = w.lastCalibration;

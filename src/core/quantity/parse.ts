@@ -66,9 +66,9 @@ function refuse(problem: ParseProblem, near: string): Parsed {
 }
 
 /**
- * @example parseTyped('1,9 mS')   // number 1.9, digits '1.9', unit 'mS/cm'
- * @example parseTyped('5.0..6.0') // interval 5 to 6
- * @example parseTyped('5.8.1')    // refused: two-separators
+ * @example parseTyped('1,9 mS') // { ok: true, typed: { digits: '1.9', unit: 'mS/cm' } }
+ * @example parseTyped('5.0..6.0').ok // true; an interval
+ * @example parseTyped('5.8.1').problem // 'two-separators'
  */
 export function parseTyped(text: string): Parsed {
 	const trimmed = text.trim();

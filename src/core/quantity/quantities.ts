@@ -68,6 +68,10 @@ export const QUANTITY: Record<Quantity, QuantityDefinition> = {
 	},
 };
 
+/**
+ * Whether a text names a quantity.
+ * @example isQuantity('constructor') // false
+ */
 export const isQuantity = (code: string): code is Quantity => Object.hasOwn(QUANTITY, code);
 
 /** Whether a value of this quantity may be given in this unit. A `%` level or `%` oxygen keeps its own scale. */
@@ -76,5 +80,10 @@ export const unitFits = (quantity: Quantity, unit: Unit): boolean =>
 
 /** TDS of a meter is EC by another name; both are one series. */
 export type SeriesQuantity = Exclude<Quantity, 'tds'>;
+/** What has a history: TDS is EC by another name. */
 export const SERIES_QUANTITIES = QUANTITIES.filter((q): q is SeriesQuantity => q !== 'tds');
+/**
+ * The history that a quantity belongs to.
+ * @example seriesQuantity('tds') // 'ec'
+ */
 export const seriesQuantity = (quantity: Quantity): SeriesQuantity => (quantity === 'tds' ? 'ec' : quantity);

@@ -14,6 +14,10 @@ const ISO =
 	/^(\d{4})-(\d{2})-(\d{2})(?:[T ](\d{2}):(\d{2})(?::(\d{2})(?:[.,](\d{1,9}))?)?)?\s*(Z|z|[+-]\d{2}(?::?\d{2})?)?$/;
 const MINUTE = 60_000;
 
+/**
+ * Whether a text names a time zone of the tz database.
+ * @example isZone('Europe/Amsterdam') // true
+ */
 export function isZone(zone: string): boolean {
 	return zone !== '' && Number.isFinite(tzOffset(zone, new Date(0)));
 }
@@ -42,7 +46,7 @@ function inZone(wall: number, zone: string): { at: number; local: LocalTimeNote 
 /**
  * @param zone the site's IANA zone, for times without offset
  * @returns milliseconds since 1970 in UTC; refused for impossible dates such as 30 February
- * @example parseTime('2026-03-01T07:30', 'Europe/Amsterdam') // { ok: true, at: …06:30Z, local: 'site-zone' }
+ * @example parseTime('2026-03-01T07:30', 'Europe/Amsterdam') // { ok: true, at: Date.UTC(2026, 2, 1, 6, 30), local: 'site-zone' }
  */
 export function parseTime(text: string, zone: string): ParsedTime {
 	const m = ISO.exec(text.trim());
@@ -64,7 +68,7 @@ export function parseTime(text: string, zone: string): ParsedTime {
 
 /**
  * The clock on the wall of a zone at an instant, as if it were UTC: what an axis of days is drawn by.
- * @example wallTime(Date.UTC(2026, 6, 1, 22), 'Europe/Amsterdam') // midnight of 2 July, as UTC
+ * @example wallTime(Date.UTC(2026, 6, 1, 22), 'Europe/Amsterdam') // Date.UTC(2026, 6, 2)
  */
 export const wallTime = (at: number, zone: string): number => at + tzOffset(zone, new Date(at)) * MINUTE;
 

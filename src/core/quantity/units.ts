@@ -101,6 +101,10 @@ export function toCanonical(value: number, unit: Unit): number {
 	return value * u.factor + u.offset;
 }
 
+/**
+ * A canonical value in another unit of its kind.
+ * @example fromCanonical(1413, 'ppm500') // 706.5
+ */
 export function fromCanonical(value: number, unit: Unit): number {
 	const u = UNITS[unit];
 	return (value - u.offset) / u.factor;
@@ -127,6 +131,14 @@ export function convert(value: number, from: Unit, to: Unit): Conversion {
 /** The meter scale of a ppm unit, as the number growers call it. */
 export type PpmScale = 500 | 640 | 700;
 export const PPM_SCALES: readonly PpmScale[] = [500, 640, 700];
+/**
+ * The unit of a meter scale.
+ * @example ppmUnit(500) // 'ppm500'
+ */
 export const ppmUnit = (scale: PpmScale): 'ppm500' | 'ppm640' | 'ppm700' => `ppm${scale}`;
+/**
+ * The meter scale of a ppm unit, by the number growers call it; undefined for any other unit.
+ * @example ppmScaleOf('ppm700') // 700
+ */
 export const ppmScaleOf = (unit: Unit): PpmScale | undefined =>
 	unit === 'ppm500' ? 500 : unit === 'ppm640' ? 640 : unit === 'ppm700' ? 700 : undefined;

@@ -59,7 +59,7 @@ const problem = (field: ReadingField, code: ReadingProblem['code'], text: string
 
 /**
  * @param ppmScale of the instrument, for a value written as plain `ppm`
- * @example readingFromText({ quantity: 'tds', value: '36', unit: 'ppm', tempC: null, waitS: null }, 700) // 51.4 µS/cm
+ * @example readingFromText({ quantity: 'tds', value: '36', unit: 'ppm', tempC: null, waitS: null }, 700).value.value // 51.4
  */
 export function readingFromText(t: ReadingText, ppmScale: PpmScale | null): Outcome<ReadValue, ReadingProblem> {
 	const { quantity } = t;

@@ -80,6 +80,10 @@ const DIPPING: Record<InstrumentKind, readonly StepCode[]> = {
 	sensor_node: [],
 };
 
+/**
+ * A step of the protocol by its code; undefined for a code that is none.
+ * @example stepNamed('rinse').code // 'rinse'
+ */
 export const stepNamed = (code: string): ProtocolStep | undefined =>
 	Object.hasOwn(CATALOGUE, code)
 		? { code, text: CATALOGUE[code as StepCode][0], why: CATALOGUE[code as StepCode][1] }

@@ -119,6 +119,7 @@ function quantityOfUnit(unit: Unit | 'ppm'): Quantity | null {
 	return unit === 'L' || unit === 'gal' ? 'volume' : unit === 'mm' ? 'level' : unit === 'mV' ? 'mv' : null;
 }
 
+/** What one typed line says: station, instrument, values with their units, a note after #; and what has to be asked. */
 export function parseQuickLine(line: string, context: QuickContext): QuickSample {
 	const hash = line.indexOf('#');
 	const note = hash < 0 ? '' : line.slice(hash + 1).trim();

@@ -46,6 +46,7 @@ export function meterSample(raw: unknown): MeterSample | null {
 	return { s: m.s, ph, ecUsCm, tempC, compensated: typeof m.compensated === 'boolean' ? m.compensated : null };
 }
 
+/** Takes in what a live meter says and leaves out text, repeats, a clock that jumps back, and floods. */
 export class StreamIntake {
 	readonly samples: MeterSample[] = [];
 	readonly refused: Record<Refused, number> = { unreadable: 0, repeated: 0, 'back-in-time': 0, flood: 0 };

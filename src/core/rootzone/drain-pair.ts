@@ -44,6 +44,10 @@ const BELOW_US_CM = 100;
 const PH_FALLS = -0.3;
 const PH_RISES = 0.3;
 
+/**
+ * Drain against feed: fraction, uptake, verdict by preset, and what to do in the order it is tried. Refused where more ran off than was given.
+ * @example drainPair({ appliedL: 100, drainedL: 30, feedEcUsCm: 1400, drainEcUsCm: 1600 }) // { ok: true, value: { leachingFraction: 0.3, ecDeltaUsCm: 200, uptakeEcUsCm: 1314.3 } }
+ */
 export function drainPair(d: DrainInput): Answer<DrainPair> {
 	if (!(d.appliedL > 0)) return refuse({ code: 'nothing-given', field: 'applied_l' });
 	if (d.drainedL > d.appliedL)

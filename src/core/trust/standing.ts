@@ -6,6 +6,10 @@ const SETTLED_BY_CALIBRATION: readonly string[] = ['calibration-overdue'];
 /** What is thought of a reading, in the words of the product. */
 export type Standing = 'sound' | 'doubtful' | 'bad' | 'restated' | 'discarded';
 
+/**
+ * The standing of a reading: what a person decided comes before what the checks say.
+ * @example standingOf({ flag: 3, cause: 'span', decision: 'keep' }) // 'sound'
+ */
 export function standingOf(r: Judged & { restated?: number | null }): Standing {
 	if (r.decision === 'discard') return 'discarded';
 	if (r.decision === 'keep') return r.restated != null ? 'restated' : 'sound';

@@ -89,6 +89,10 @@ export interface TrustLists {
 }
 /** What queries ask for: nothing that a cause without an entry of its own is good for. */
 export const QUERIED = ['history', 'dose', 'water'] as const satisfies readonly Purpose[];
+/**
+ * The same table as lists that a query takes for a purpose.
+ * @example trustLists('dose').belowFlag // 3
+ */
 export const trustLists = (purpose: (typeof QUERIED)[number]): TrustLists => ({
 	belowFlag: LEAST_DOUBTED,
 	causes: Object.keys(DOUBTFUL).filter((c) => DOUBTFUL[c]!.includes(purpose)),

@@ -53,6 +53,10 @@ const STRONG_PERCENT = 30;
 /** No plant lives in more acid water (common practice). */
 const LEAST_TARGET = 3;
 
+/**
+ * Acid that a water takes to a lower pH. mg/L, °C (0 to 60), litres; refused where the pH would rise, or water and alkalinity contradict each other.
+ * @example acidDemand({ ph: 7.8, alkalinityMgLCaco3: 200, targetPh: 6, tempC: 20, volumeL: 100, acid: { kind: 'nitric', percentWw: 38, densityGMl: 1.24 } }) // { ok: true, value: { meqPerL: 2.784, mlTotal: 37.23 } }
+ */
 export function acidDemand(input: AcidInput): Answer<AcidDemand> {
 	const { ph, targetPh, volumeL, acid } = input;
 	if (targetPh >= ph) return refuse({ code: 'acid-does-not-raise', field: 'target_ph', targetPh, ph });

@@ -42,6 +42,7 @@ const MOST_TARGET = 9;
 /** Sodium that class 1 of substrate growing still bears (1.5 mmol/L; from memory). */
 const MOST_NA_MG_L = 35;
 
+/** Base that a water takes to a higher pH, up to 9. mg/L, °C (0 to 60), litres; refused where the base cannot reach it. */
 export function baseDemand(input: BaseInput): Answer<BaseDemand> {
 	const { ph, targetPh, volumeL, base } = input;
 	if (targetPh <= ph) return refuse({ code: 'base-does-not-lower', field: 'target_ph', targetPh, ph });

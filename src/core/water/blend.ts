@@ -89,6 +89,10 @@ function phOfBlend(waters: readonly BlendWater[], fractions: readonly number[]):
 	return solvePh((ph) => alkalinityClosed(ph, carbonate, c), alkalinity);
 }
 
+/**
+ * What waters make together by their litres, or the cheapest fractions that reach a target; refused where none do, with what is reachable.
+ * @example blend([{ ecUsCm: 800 }, { ecUsCm: 0 }], { ecUsCm: 200 }) // { ok: true, value: { fractions: [0.25, 0.75] } }
+ */
 export function blend(waters: readonly BlendWater[], target: BlendTarget = {}, totalL?: number): Answer<Blend> {
 	if (waters.length === 0) return refuse({ code: 'no-water', field: 'waters' });
 	const wanted = (Object.keys(FIELDS) as Quantity[]).flatMap((q) => {

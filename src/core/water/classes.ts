@@ -15,6 +15,10 @@ const SUBSTRATE = 'Dutch substrate growing (from memory)';
 const band = (value: number, limits: readonly [number, string][], last: string): string =>
 	limits.find(([most]) => value <= most)?.[1] ?? last;
 
+/**
+ * A water by published classes, each with its value, unit and source.
+ * @example gradeWater({ hardnessMgLCaco3: 150 })[0].grade // 'hard'
+ */
 export function gradeWater(w: {
 	hardnessMgLCaco3?: number | null | undefined;
 	ecUsCm?: number | null | undefined;

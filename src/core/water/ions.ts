@@ -33,6 +33,10 @@ export type IonKey = keyof typeof IONS;
 export const ION_KEYS = Object.keys(IONS) as IonKey[];
 export type Ions = Partial<Record<IonKey, number>>;
 
+/**
+ * meq/L of an ion from mg/L.
+ * @example meqOf('ca_mg_l', 40.078) // 2
+ */
 export const meqOf = (key: IonKey, mgL: number): number => mgL / IONS[key].mgPerMeq;
 
 /** Acceptance by anion sum (Standard Methods 1030 E): to 3 meq/L ±0.2 meq/L, to 10 ±2 %, to 800 ±5 %. */
@@ -76,6 +80,10 @@ export interface WaterReport {
 /** Beyond this the method reads low for chloride waters and strong feeds, so the band is wider. */
 const NATURAL_US_CM = 1000;
 
+/**
+ * A report from its ions in mg/L and the EC that was measured (µS/cm); null where no ion is given.
+ * @example readReport({ ca_mg_l: 80, mg_mg_l: 12 }).hardnessMgLCaco3 // 249.18
+ */
 export function readReport(ions: Ions, ecUsCm: number | null = null): WaterReport | null {
 	const given = ION_KEYS.filter((k) => ions[k] !== undefined);
 	if (given.length === 0) return null;

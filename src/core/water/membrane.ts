@@ -56,6 +56,10 @@ const RECENT = 10;
 const LEAST_SIGMA = 0.004;
 const FURTHEST_DAYS = 3 * 365;
 
+/**
+ * How well a membrane rejects now, and when it passes each limit by its trend of the newest points (Theil–Sen); unknown before six.
+ * @example membraneState([], 0).known // false
+ */
 export function membraneState(
 	points: readonly RejectionPoint[],
 	now: number,

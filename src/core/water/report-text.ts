@@ -52,6 +52,10 @@ const NAMES: Record<string, readonly [IonKey, number]> = {
 
 const EC_UNITS: Record<string, number> = { 'us/cm': 1, 'µs/cm': 1, 'ms/cm': 1000, 'ds/m': 1000, 'ms/m': 10 };
 
+/**
+ * A report from the lines as they were typed or pasted, in any of the usual forms and units.
+ * @example readReportText('nitrate 44.27 mg/L').ions.no3_n_mg_l // 10
+ */
 export function readReportText(text: string): ReportText {
 	const result: ReportText = { ions: {}, ecUsCm: null, ph: null, boronMgL: null, problems: [] };
 	for (const [i, raw] of text.split(/\r?\n/).entries()) {

@@ -19,6 +19,10 @@ export interface Baseline {
 /** 3/d2 and d2 of moving ranges of two. */
 export const MOVING_RANGE_FACTOR = 3 / 1.128;
 
+/**
+ * Mean, mean moving range and limits of a record; null below two values.
+ * @example baselineOf([780, 790, 770]).mean // 780
+ */
 export function baselineOf(values: readonly number[]): Baseline | null {
 	if (values.length < 2) return null;
 	const mean = values.reduce((a, b) => a + b, 0) / values.length;

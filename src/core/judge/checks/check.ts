@@ -59,4 +59,5 @@ export interface Check {
 	run(subject: Subject): Finding | null;
 }
 
+/** Whether a value misses its prediction by more than the limit that goes with how well the station is known. */
 export const unexpected = (s: Subject): boolean => s.prediction !== null && Math.abs(s.missed) > s.limit;

@@ -2,6 +2,7 @@ import type { Finding } from '../../reading/model';
 import { bestSlip, type Slip, undoneSlips } from '../slips';
 import { type Check, type Subject, unexpected } from './check';
 
+/** The finding of a slip, with the value that was probably meant; the better its undoing fits, the more it weighs. */
 export function slipFinding(s: Subject, slip: Slip, fit: number, flag: 3 | 4, check: string): Finding {
 	return {
 		check,

@@ -54,6 +54,7 @@ const REBOUNDS = 0.2;
 /** And one of so much since the last dose, as the reason why less is wanted now. */
 const CLIMBED = 0.1;
 
+/** The next dose of acid or base for a tank, or why none is said. Asks the belief how far, the guards how far at most; codes without words. */
 export function adviseDose(
 	q: DoseQuestion,
 	options: {

@@ -25,6 +25,7 @@ const DIPS = 0.05;
 const SURE = 0.3;
 const FAIRLY_SURE = 0.6;
 
+/** How far to go, by how sure the whole way is: what overshooting would cost more than another visit is left for the next dose. */
 export function aimAt(b: Believed, ph: number, targetPh: number, product: DoseProduct): Aim {
 	const sign = product.kind === 'acid' ? -1 : 1;
 	const ways = waysTo(b, ph, targetPh, product);

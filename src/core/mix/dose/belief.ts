@@ -55,6 +55,7 @@ const normals = (n: number): number[] => BASES.map((b) => inverseNormal(halton(n
 /** A row of a triangle times as many normals. */
 const along = (row: readonly number[], z: readonly number[]): number => row.reduce((sum, v, i) => sum + v * z[i]!, 0);
 
+/** Possible tanks of a mixture of beliefs, spread evenly by a Halton sequence, so that the same question has the same answer. */
 export function drawFrom(mixture: readonly Component[]): Nodes {
 	const counts = mixture.map((c) => Math.max(Math.round(SIZE * c.share), LEAST_OF_COMPONENT));
 	const size = counts.reduce((a, b) => a + b, 0);
@@ -88,6 +89,7 @@ export function drawFrom(mixture: readonly Component[]): Nodes {
 	return nodes;
 }
 
+/** Makes the weights of the possible tanks sum to one, in place. */
 export function normalise(n: Nodes): void {
 	let sum = 0;
 	for (const w of n.weight) sum += w;
@@ -175,5 +177,9 @@ export function quantiles(values: Float64Array, weight: Float64Array, chances: r
 	});
 }
 
+/**
+ * The value below which a share of the weights lies.
+ * @example quantile(Float64Array.of(1, 2, 3), Float64Array.of(1, 1, 1), 0.5) // 1.5
+ */
 export const quantile = (values: Float64Array, weight: Float64Array, chance: number): number =>
 	quantiles(values, weight, [chance])[0]!;

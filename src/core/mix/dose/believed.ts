@@ -42,6 +42,7 @@ const FEED_SHARE: readonly [number, number] = [0.3, 3];
 const otherWater = (f: Filling, now: Filling): boolean =>
 	f.water !== null && now.water !== null && f.water.code !== now.water.code;
 
+/** What is believed of a tank now, from everything written of it: possible tanks with their weights, filling after filling. */
 export function believe(q: DoseQuestion, strengthMeqMl: number): Believed {
 	const { tank, now, record } = q;
 	const product: DoseProduct = { ...q.product, strengthMeqMl };

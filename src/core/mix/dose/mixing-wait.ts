@@ -18,6 +18,10 @@ export function mixMinutes(aeration: Aeration | null, litres: number, set: numbe
 
 /** A tank that batches are mixed in is stirred for it, by hand or by pump: what was set, else this; null for others. */
 const MIXING_TANK_MIN = 10;
+/**
+ * Minutes that a dose is given to mix at a station, where they were set or its kind says; null: by its size and movement.
+ * @example setMinutes({ kind: 'mix', mixMinutes: null }) // 10
+ */
 export const setMinutes = (station: { kind: string; mixMinutes: number | null }): number | null =>
 	station.mixMinutes ?? (station.kind === 'mix' ? MIXING_TANK_MIN : null);
 

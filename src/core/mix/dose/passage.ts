@@ -23,6 +23,7 @@ function givenShare(kind: 'citric' | 'acetic', ph: number): number {
 	return curve[i]! + (x - i) * (curve[i + 1]! - curve[i]!);
 }
 
+/** What acids that buffer by themselves hold at a pH, meq/L; undefined where there are none. */
 export function otherOf(weak: WeakAcids): OtherAcid | undefined {
 	const list = (Object.entries(weak) as ['citric' | 'acetic', number][]).filter(([, meq]) => meq > 1e-9);
 	return list.length === 0 ? undefined : (ph) => list.reduce((sum, [kind, meq]) => sum + meq * givenShare(kind, ph), 0);

@@ -27,6 +27,10 @@ const LEAST_PHOSPHATE = 0.03;
 /** A water stands at about this pH, closed, when it goes in: total carbonate is a little more than alkalinity. */
 export const CARBON_PER_ALKALINITY = 1.08;
 
+/**
+ * Phosphate of a feed, mmol/L, from what it added to the EC of its water (µS/cm).
+ * @example phosphateOfFeed(1900, 400) // 1
+ */
 export const phosphateOfFeed = (ecUsCm: number | null, waterEcUsCm: number | null): number =>
 	Math.max(
 		ecUsCm === null ? 1 : (ecUsCm - (waterEcUsCm ?? Math.min(400, ecUsCm / 4))) / FEED_EC_US_CM,

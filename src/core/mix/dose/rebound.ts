@@ -16,6 +16,7 @@ export interface Rebound {
 
 const NOTHING = 1e-6;
 
+/** Where the pH goes by itself after a dose, as carbon dioxide leaves, with 95 % intervals, and what alkalinity is left. */
 export function reboundAfter(
 	b: Believed,
 	ph: number,

@@ -95,4 +95,8 @@ export interface Said {
 	code: string;
 	params: Readonly<Record<string, number | string>>;
 }
+/**
+ * A thing to be said, by its code.
+ * @example say('on-target', { ph: 5.8 }) // { code: 'on-target', params: { ph: 5.8 } }
+ */
 export const say = (code: string, params: Said['params'] = {}): Said => ({ code, params });

@@ -13,6 +13,7 @@ const LEAST_CHANGE = 0.06;
 const BEFORE_MS = 24 * 3_600_000;
 const AFTER_MS = 3 * 3_600_000;
 
+/** Strength of a product, meq/mL, from what its logged doses did; null where fewer than three tell. */
 export function strengthOfDoses(q: DoseQuestion): number | null {
 	const { record, product, tank } = q;
 	const m = mediumOf(tank.tempC, 1000);

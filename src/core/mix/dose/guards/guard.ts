@@ -42,6 +42,7 @@ export const HARMS_PH = { acid: 4.5, base: 7.5 };
 export const FIRST_STEP_MEQ_L = 0.1;
 export const FIRST_STEP_THIN_MEQ_L = 0.02;
 export const THIN_US_CM = 300;
+/** The most that a first step may be, meq/L: a fifth of it where little buffers, or nobody knows. */
 export const firstStep = (g: Guarded): number =>
 	g.ecUsCm === null || g.ecUsCm < THIN_US_CM ? FIRST_STEP_THIN_MEQ_L : FIRST_STEP_MEQ_L;
 

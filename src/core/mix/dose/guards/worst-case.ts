@@ -12,6 +12,7 @@ export const LEAST_PH = 5;
 export const MOST_PH = 7;
 const RANGE_AROUND = 0.3;
 
+/** The pH that a dose may not pass in the worst case: the limit of the station, else the usual one. */
 export function limitPh(g: Pick<Guarded, 'q' | 'sign'>): number {
 	const { tank, targetPh } = g.q;
 	const range = tank.range ?? [targetPh - RANGE_AROUND, targetPh + RANGE_AROUND];
