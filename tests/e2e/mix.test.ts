@@ -64,8 +64,10 @@ describe('Water', () => {
 });
 
 describe('a whole batch by keyboard', () => {
-	it('EC comes out too high, is diluted, pH is dosed in steps, ends on target, and is in the ledger and on the trend', async () => {
-		const page = await open('/mix?part=batch');
+	let page: Page;
+	let doses = 0;
+	it('filled and fed part by part; EC comes out too high and is diluted', async () => {
+		page = await open('/mix?part=batch');
 		const plan = (await page.locator('[data-batch-plan]').textContent())!;
 		expect(plan).toContain('of each of 2 parts');
 		// By keyboard alone: the first field, then Enter.
@@ -88,6 +90,9 @@ describe('a whole batch by keyboard', () => {
 		await page.locator('#measure-ec').focus();
 		await page.keyboard.type('1.90');
 		await page.keyboard.press('Enter');
+		await page.locator('#measure-ph').waitFor();
+	});
+	it('pH is dosed in steps and ends on target', async () => {
 		const chance = seeded(42);
 		const tank = new DosingTank(
 			{
@@ -105,7 +110,6 @@ describe('a whole batch by keyboard', () => {
 		await page.locator('#measure-ph').focus();
 		await page.keyboard.type(tank.measure().toFixed(2));
 		await page.keyboard.press('Enter');
-		let doses = 0;
 		for (; doses < 7; doses++) {
 			await page.locator('[data-dose=dose], [data-dose=nothing]').waitFor();
 			if (await page.locator('[data-dose=nothing]').count()) break;
@@ -123,6 +127,8 @@ describe('a whole batch by keyboard', () => {
 		await page.locator('button', { hasText: 'Finish the batch' }).focus();
 		await page.keyboard.press('Enter');
 		await page.locator('[data-batch-done]').waitFor();
+	});
+	it('and is kept, in the Ledger, on the trend, and in the file of events', async () => {
 		const { batches } = await (await fetch(`${app.base}/api/v1/batches`)).json();
 		expect(batches[0].finished_at).not.toBeNull();
 		expect(batches[0].log.filter((s: Answer) => s.step === 'dosed')).toHaveLength(doses);

@@ -75,7 +75,7 @@ export async function expectAccessible(page: Page): Promise<void> {
 		await page.evaluate((t) => {
 			document.documentElement.dataset.theme = t;
 		}, theme);
-		await page.waitForTimeout(500);
+		await page.waitForTimeout(200);
 		// The second theme differs by its colours alone.
 		const axe = new AxeBuilder({ page });
 		const { violations } = await (theme === 'limewash' ? axe : axe.withRules(['color-contrast'])).analyze();
@@ -86,6 +86,6 @@ export async function expectAccessible(page: Page): Promise<void> {
 		).toEqual([]);
 	}
 	await page.setViewportSize({ width: 360, height: 780 });
-	await page.waitForTimeout(400);
+	await page.waitForTimeout(200);
 	expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
 }
