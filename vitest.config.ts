@@ -6,7 +6,7 @@ const at = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 export default defineConfig({
 	resolve: { alias: { '@': at('./src'), '@tests': at('./tests') } },
 	test: {
-		include: ['src/**/*.test.ts', 'tests/**/*.test.ts'],
+		include: ['tests/**/*.test.{ts,tsx}'],
 		testTimeout: 60_000,
 		hookTimeout: 120_000,
 		globalSetup: ['tests/helpers/global-setup.ts'],

@@ -92,7 +92,7 @@ describe('Ledger', () => {
 		await page.selectOption('#l-quantity', 'ec');
 		await page.locator('tr[data-row]').filter({ hasText: 'Slabs tank' }).first().waitFor();
 		await page.waitForFunction(() =>
-			[...document.querySelectorAll('tr[data-row]')].every((r) => /Slabs tankEC/.test(r.textContent ?? '')),
+			[...document.querySelectorAll('tr[data-row]')].every((r) => /Slabs tank(EC|TDS)/.test(r.textContent ?? '')),
 		);
 		await page.locator('th button').filter({ hasText: 'Value' }).click();
 		const values = await page.locator('tr[data-row] td:nth-child(4)').allTextContents();
