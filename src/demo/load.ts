@@ -15,8 +15,9 @@ import { insertSite } from '@/store/site';
 import { insertReport } from '@/store/water';
 import { RECIPES } from './batches';
 import { INSTRUMENTS, LOTS, PROBES, SITE, STATIONS, SYSTEMS } from './saltmarsh';
-import { type DemoCalibration, type DemoReading, season } from './season';
+import { season } from './season';
 import { PRODUCTS, REPORTS } from './shelf';
+import type { DemoCalibration, DemoReading } from './written';
 
 const DAY = 86_400_000;
 /** The morning round is at about half past seven in the site's zone. */

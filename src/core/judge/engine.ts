@@ -1,31 +1,24 @@
 import { QUANTITY, type SeriesQuantity, seriesQuantity } from '../quantity';
 import type { InstrumentInfo, Reading, StationInfo, Verdict, WaterEvent } from '../reading/model';
 import { permits } from '../trust/trust';
+import { driftHere, neighbours, remember, TOGETHER_MS } from './beside';
 import type { Subject } from './checks/check';
 import { type JudgeContext, unknownStation } from './context';
 import { combinedEffect, NO_EFFECT } from './event-effect';
 import { eventsBetween } from './events-between';
 import { believe, doubt, type Prediction, predict, score } from './history';
-import { type EngineSnapshot, type Last, Memory, seriesInstrument, type Trace } from './memory';
+import { type EngineSnapshot, Memory, seriesInstrument } from './memory';
 import { newLevelFinding } from './new-level';
-import { countRepeat, improbableFrom, noRepeats } from './repeats';
-import { compareWith, driftOf, noDrift, withoutDrift } from './second-instrument';
+import { improbableFrom } from './repeats';
+import { withoutDrift } from './second-instrument';
+import { followTrace, gapBefore, isContinuous } from './trace';
 import { displayStep, instrumentUncertainty, repeatability } from './uncertainty';
 import { verdictOf } from './verdict';
 import { USUAL_WAITS } from './waits';
 import { fromWorking, toWorking, uncertaintyToWorking } from './working-scale';
 
-/** Readings this close together come from a sensor and not from a hand. */
-const CONTINUOUS_GAP = 20 * 60_000;
 /** How long a tank takes to mix after something was added (common practice: within the hour). */
 const MIXING_MS = 60 * 60_000;
-/** Readings of two instruments this close in time are of the same water. */
-const TOGETHER_MS = 15 * 60_000;
-/** A gap this many times the usual step, and at least this long, breaks a sensor's record. */
-const GAP_TIMES = 6;
-const GAP_LEAST_MS = 3_600_000;
-/** These make a sensor's comparison with others start afresh. */
-const RESTORES = new Set(['calibrated', 'probe_cleaned', 'probe_out']);
 const STIRS = new Set([
 	'water_added',
 	'nutrient_added',
@@ -40,7 +33,6 @@ const STIRS = new Set([
 
 /** A step of the display, with what conversion to µS/cm takes off. */
 const ONE_STEP = 1.01;
-const HALF_YEAR = 180 * 86_400_000;
 
 /** Fewer readings, less trust in the spread: the limit falls from 6 to 4.5 standard deviations. */
 export function limitFor(prediction: Prediction | null): number {
@@ -133,7 +125,7 @@ export class Engine {
 			const key = `${reading.station}\u0000${own}`;
 			const trace = this.memory.of(reading.station).traces.get(own);
 			const prediction = this.expect(reading.station, quantity, reading.at);
-			const drifted = this.drifted(reading, quantity);
+			const drifted = driftHere(this.memory, reading, quantity);
 			// A sensor known to have moved away is judged, and learned from, by what it would show if it had not.
 			const level = toWorking(
 				quantity,
@@ -162,7 +154,7 @@ export class Engine {
 				previous: trace ? { at: trace.at, value: trace.value } : null,
 				twin: seen.get(key) ?? (trace && trace.at === reading.at ? trace.value : null),
 				ecHereUsCm: null,
-				continuous: instrument?.continuous === true || (trace?.gapMs != null && trace.gapMs <= CONTINUOUS_GAP),
+				continuous: instrument?.continuous === true || isContinuous(trace),
 				mixing: this.mixing(reading.station, reading.at),
 				repeats: trace
 					? {
@@ -172,8 +164,8 @@ export class Engine {
 					: null,
 				repeatedSince: trace && reading.value === trace.value ? (trace.repeatedSince ?? reading.at) : null,
 				before: this.memory.lastEc.get(reading.instrument) ?? null,
-				gap: gapOf(trace, reading.at),
-				neighbours: this.neighbours(reading, quantity),
+				gap: gapBefore(trace, reading.at),
+				neighbours: neighbours(this.memory, reading, quantity),
 				drifted,
 				probe:
 					(quantity === 'ph' || quantity === 'ec') && reading.instrument !== ''
@@ -208,73 +200,6 @@ export class Engine {
 		return last !== undefined && Math.abs(reading.value - fromWorking(quantity, last)) <= step;
 	}
 
-	/** What other instruments showed here just before, with nothing added in between. */
-	private neighbours(reading: Reading, quantity: SeriesQuantity): readonly Last[] {
-		const { lasts: all, events } = this.memory.of(reading.station);
-		const lasts = all.get(quantity);
-		if (!lasts || (lasts.length === 1 && lasts[0]!.instrument === reading.instrument)) return NO_LASTS;
-		return lasts.filter(
-			(l) =>
-				l.instrument !== reading.instrument &&
-				l.at < reading.at &&
-				reading.at - l.at <= TOGETHER_MS &&
-				eventsBetween(events, l.at, reading.at).length === 0,
-		);
-	}
-
-	private drifted(reading: Reading, quantity: SeriesQuantity): Subject['drifted'] {
-		const { drifts, events } = this.memory.of(reading.station);
-		const drift = drifts.size === 0 ? undefined : drifts.get(seriesInstrument(quantity, reading.instrument));
-		if (!drift) return null;
-		const restored = eventsBetween(events, drift.at, reading.at).some((e) => RESTORES.has(e.kind));
-		return restored ? null : driftOf(drift);
-	}
-
-	/** Keeps what this instrument showed, and holds a sensor against the hand readings beside it. */
-	private remember(s: Subject): void {
-		const { reading, quantity } = s;
-		if (quantity !== 'ph' && quantity !== 'ec') return;
-		const here = this.memory.of(reading.station);
-		const last: Last = {
-			instrument: reading.instrument,
-			at: reading.at,
-			shown: reading.value,
-			value: s.drifted ? withoutDrift(quantity, reading.value, s.drifted.offset) : reading.value,
-			u: s.u,
-			missed: s.missed,
-		};
-		const lasts = here.lasts.get(quantity);
-		if (!lasts) here.lasts.set(quantity, [last]);
-		else {
-			const own = lasts.find((l) => l.instrument === reading.instrument);
-			if (own) Object.assign(own, last);
-			else if (lasts.length < 8) lasts.push(last);
-		}
-		if (s.continuous) return;
-		const beside = new Map<string, number>();
-		for (const n of s.neighbours) beside.set(n.instrument, n.shown);
-		for (const m of s.mates)
-			if (m.quantity === quantity && m.reading.instrument !== reading.instrument)
-				beside.set(m.reading.instrument, m.reading.value);
-		for (const [instrument, value] of beside) {
-			if (!this.traceIsContinuous(reading.station, quantity, instrument)) continue;
-			const driftKey = seriesInstrument(quantity, instrument);
-			let drift = here.drifts.get(driftKey);
-			const since = drift ? eventsBetween(here.events, drift.at, reading.at) : [];
-			if (!drift || since.some((e) => RESTORES.has(e.kind))) {
-				drift = noDrift(reading.at);
-				here.drifts.set(driftKey, drift);
-			}
-			compareWith(drift, quantity, reading.at, value, reading.value, reading.instrument);
-		}
-	}
-
-	private traceIsContinuous(station: string, quantity: SeriesQuantity, instrument: string): boolean {
-		if (this.site.instruments.get(instrument)?.continuous) return true;
-		const trace = this.memory.of(station).traces.get(seriesInstrument(quantity, instrument));
-		return trace?.gapMs != null && trace.gapMs <= CONTINUOUS_GAP;
-	}
-
 	private mixing(station: string, at: number): boolean {
 		return eventsBetween(this.memory.of(station).events, at - MIXING_MS, at).some((e) => STIRS.has(e.kind));
 	}
@@ -299,35 +224,14 @@ export class Engine {
 	private trace(s: Subject, jumped = false): void {
 		const { reading } = s;
 		const { traces } = this.memory.of(reading.station);
-		const key = seriesInstrument(reading.quantity, reading.instrument);
-		const trace = traces.get(key);
-		if (!trace)
-			traces.set(key, {
-				at: reading.at,
-				value: reading.value,
-				ahead: null,
-				gapMs: null,
-				repeats: noRepeats(),
-				jumped,
-				repeatedSince: null,
-			});
-		else if (reading.at >= trace.at) {
-			const gap = reading.at - trace.at;
-			if (gap > HALF_YEAR && (trace.ahead === null || reading.at < trace.ahead)) trace.ahead = reading.at;
-			else {
-				// A jump out of the water and back says nothing of how the display steps.
-				if (jumped || trace.jumped) trace.repeats.run = 1;
-				else countRepeat(trace.repeats, trace.value, reading.value);
-				trace.repeatedSince = reading.value === trace.value ? (trace.repeatedSince ?? reading.at) : null;
-				trace.jumped = jumped;
-				trace.gapMs = trace.gapMs === null ? gap : trace.gapMs + (gap - trace.gapMs) / 8;
-				trace.at = reading.at;
-				trace.value = reading.value;
-				trace.ahead = null;
-			}
-		}
+		followTrace(traces, seriesInstrument(reading.quantity, reading.instrument), reading, jumped);
 		if (s.quantity === 'ec' && reading.instrument !== '')
 			this.memory.lastEc.set(reading.instrument, { at: reading.at, station: reading.station, ecUsCm: reading.value });
+	}
+
+	private isSensor(s: Subject, instrument: string): boolean {
+		if (this.site.instruments.get(instrument)?.continuous) return true;
+		return isContinuous(this.memory.of(s.reading.station).traces.get(seriesInstrument(s.quantity, instrument)));
 	}
 
 	private learn(s: Subject, verdict: Verdict): void {
@@ -336,7 +240,7 @@ export class Engine {
 		if (!permits(judged, 'sequence')) return;
 		this.trace(s, !permits(judged, 'steps'));
 		if (!permits(judged, 'compare')) return;
-		this.remember(s);
+		remember(this.memory, (instrument) => this.isSensor(s, instrument), s);
 		const history = this.memory.history(s.reading.station, s.quantity);
 		const fits = s.prediction === null || Math.abs(s.missed) <= s.limit;
 		const [low, high] = s.definition.span;
@@ -371,12 +275,4 @@ export class Engine {
 			(ec.times.length <= 8 && ec.times.length > 0 && Math.abs(ec.times[0]! - since) <= TOGETHER_MS)
 		);
 	}
-}
-
-const NO_LASTS: readonly Last[] = [];
-
-function gapOf(trace: Trace | undefined, at: number): Subject['gap'] {
-	if (trace?.gapMs == null || trace.gapMs > CONTINUOUS_GAP) return null;
-	const ms = at - trace.at;
-	return ms >= GAP_LEAST_MS && ms >= GAP_TIMES * trace.gapMs ? { ms, usualMs: trace.gapMs } : null;
 }
