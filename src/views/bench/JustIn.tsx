@@ -1,8 +1,9 @@
-import { useEffect, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import type { Change } from '@/contract/meters';
 import { QUANTITY, type Quantity } from '@/core/quantity';
 import { standingOf } from '@/core/trust/standing';
 import { api } from '../data/client';
+import { PAGE } from '../entry/sample';
 import { unitLabel } from '../ui/format';
 
 const ASK_MS = 3000;
@@ -70,3 +71,21 @@ export function JustIn({ arrivals, name }: { arrivals: readonly Arrival[]; name:
 		</section>
 	);
 }
+
+/** What was entered here and elsewhere since the page was opened. `onOthers` is told when somebody else was at it. */
+export function useArrivals(onOthers: () => void): Arrival[] {
+	const [arrivals, setArrivals] = useState<Arrival[]>([]);
+	const onChange = useCallback(
+		(change: Change) => {
+			if (change.kind !== 'readings' || !change.station || !change.readings) return;
+			const { station, readings } = change;
+			const own = change.by === PAGE;
+			setArrivals((list) => [...list.slice(-MOST_KEPT), { at: Date.now(), station, own, readings }]);
+			if (!own) onOthers();
+		},
+		[onOthers],
+	);
+	useChanges(onChange);
+	return arrivals;
+}
+const MOST_KEPT = 30;

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import type { ProtocolStep } from '@/core/reading/protocol';
 
 /** The steps of measuring here: one tap each, the reason on demand, any of them passed over. */
@@ -6,14 +6,28 @@ export function Protocol({
 	steps,
 	done,
 	onTick,
+	expert,
 	onExpert,
 }: {
 	steps: readonly ProtocolStep[];
 	done: ReadonlySet<string>;
 	onTick: (code: string) => void;
-	onExpert: () => void;
+	/** For those who know them: only a button that shows them again. */
+	expert: boolean;
+	onExpert: (on: boolean) => void;
 }) {
 	const [why, setWhy] = useState<string | null>(null);
+	if (expert)
+		return (
+			<button
+				type="button"
+				className="block mt-3 underline cursor-pointer text-soft min-h-8"
+				data-show-steps
+				onClick={() => onExpert(false)}
+			>
+				Show the steps of measuring here
+			</button>
+		);
 	const lastDone = Math.max(-1, ...steps.map((s, i) => (done.has(s.code) ? i : -1)));
 	return (
 		<section className="border-t border-line pt-2 mt-3" aria-label="Steps of measuring here" data-protocol>
@@ -22,7 +36,7 @@ export function Protocol({
 				<button
 					type="button"
 					className="underline cursor-pointer font-normal text-soft text-[0.9rem]"
-					onClick={onExpert}
+					onClick={() => onExpert(true)}
 				>
 					only the timer
 				</button>
@@ -68,4 +82,17 @@ export function Protocol({
 			)}
 		</section>
 	);
+}
+
+const EXPERT = 'cordwain.expert';
+
+/** Whether the person at this device wants the steps, or only the timer. */
+export function useExpert(): readonly [boolean, (on: boolean) => void] {
+	const [expert, setExpert] = useState(false);
+	useEffect(() => setExpert(localStorage.getItem(EXPERT) === 'yes'), []);
+	const set = useCallback((on: boolean) => {
+		setExpert(on);
+		localStorage.setItem(EXPERT, on ? 'yes' : 'no');
+	}, []);
+	return [expert, set];
 }

@@ -1,0 +1,116 @@
+import type { Engine } from '@/core/judge/engine';
+import { driftUncertainty } from '@/core/probe/drift';
+import { type Quantity, seriesQuantity } from '@/core/quantity';
+import type { Reading, Verdict } from '@/core/reading/model';
+import type { DisplayUnits, SiteView } from '@/core/reading/site-view';
+import { fixedValue } from '../entry/fix';
+import type { Draft, Texts } from './draft';
+import { type FieldValue, understandField } from './understand';
+
+export const USUAL: readonly Quantity[] = ['ph', 'ec', 'temp'];
+
+/** One dip of the sample, with what its fields hold. */
+export interface Dip {
+	instrument: string | null;
+	texts: Texts;
+	/** Before the names of its fields; the first dip has none. */
+	prefix: string;
+	values: Partial<Record<Quantity, FieldValue>>;
+}
+/** One field that holds a value. */
+export interface Entry {
+	row: number;
+	q: Quantity;
+	v: Extract<FieldValue, { state: 'value' }>;
+	instrument: string | null;
+}
+type Meter = SiteView['instruments'][number];
+
+/** The dips of a draft, understood by what this station is expected to show. */
+export function dipsOf(draft: Draft, site: SiteView, engine: Engine, at: number): Dip[] {
+	const valuesOf = (texts: Texts, code: string | null): Dip['values'] => {
+		const scale = site.instruments.find((i) => i.info.code === code)?.info.ppmScale ?? null;
+		return Object.fromEntries(
+			USUAL.map((q) => [
+				q,
+				understandField(q, texts[q] ?? '', scale, site.units, engine.expect(draft.station, seriesQuantity(q), at)),
+			]),
+		);
+	};
+	return [{ instrument: draft.instrument, texts: draft.texts }, ...draft.others].map((r, i) => ({
+		...r,
+		prefix: i === 0 ? '' : String(i + 1),
+		values: valuesOf(r.texts, r.instrument),
+	}));
+}
+
+/** Every field that holds a value, dip by dip. */
+export const entriesOf = (dips: readonly Dip[]): Entry[] =>
+	dips.flatMap((r, row) =>
+		USUAL.flatMap((q) => {
+			const v = r.values[q];
+			return v?.state === 'value' ? [{ row, q, v, instrument: r.instrument }] : [];
+		}),
+	);
+
+const unitSuffix = (unit: string): string => (unit === 'mS/cm' ? 'mS' : unit === 'uS/cm' ? 'uS' : unit);
+
+/** What the fields are to hold once a suggestion is taken. Swapped values are exchanged together: one alone leaves the other wrong. */
+export function fixesOf(
+	entries: readonly Entry[],
+	verdicts: readonly Verdict[],
+	index: number,
+	units: DisplayUnits,
+): { row: number; q: Quantity; text: string }[] {
+	const e = entries[index]!;
+	const { suggested, cause } = verdicts[index]!.deciding!;
+	if (cause === 'swapped')
+		return entries.flatMap((other, i) => {
+			const s = verdicts[i]!.deciding;
+			return other.row === e.row && s?.cause === 'swapped' && s.suggested !== null
+				? [{ row: other.row, q: other.q, text: fixedValue(s.suggested, other.v.unit, '0.00') }]
+				: [];
+		});
+	const inOtherUnit = cause === 'unit-slip' || cause === 'scale-mismatch';
+	const unit = inOtherUnit && e.q === 'ec' ? units.ec : e.v.unit;
+	const suffix = inOtherUnit && e.q === 'ec' ? unitSuffix(unit) : '';
+	return [{ row: e.row, q: e.q, text: `${fixedValue(suggested!, unit, e.v.digits)}${suffix}` }];
+}
+
+/** The instrument's own uncertainty with what its probe may have drifted since its last calibration. */
+export function uWithDrift(quantity: Quantity, meter: Meter | undefined, u: number, value: number, at: number): number {
+	const q = seriesQuantity(quantity);
+	const probe = q === 'ph' || q === 'ec' ? meter?.probes[q] : undefined;
+	if (!probe) return u;
+	const days = probe.lastAt === null ? NEVER_DAYS : (at - probe.lastAt) / DAY;
+	const drift = driftUncertainty({ ...probe, from: 0 }, days);
+	return Math.hypot(u, q === 'ph' ? drift : (drift / 100) * value);
+}
+const DAY = 86_400_000;
+/** A probe that was never calibrated here is taken to have drifted for so long. */
+const NEVER_DAYS = 30;
+
+/** What each instrument says of a quantity that more than one dip measured. */
+export const opinionsOf = (
+	entries: readonly Entry[],
+	readings: readonly Reading[],
+	verdicts: readonly Verdict[],
+	meterOf: (code: string | null) => Meter | undefined,
+	at: number,
+) =>
+	(['ph', 'ec'] as const).flatMap((q) => {
+		const witnesses = entries.flatMap((e, i) => {
+			if (seriesQuantity(e.v.quantity) !== q) return [];
+			const value = readings[i]!.value;
+			const by = meterOf(e.instrument);
+			return [
+				{
+					name: by?.name ?? 'the unnamed meter',
+					value,
+					u: uWithDrift(e.v.quantity, by, verdicts[i]!.u, value, at),
+					lastCheckedAt: by?.probes[q]?.lastAt ?? null,
+				},
+			];
+		});
+		return witnesses.length > 1 ? [{ q, witnesses }] : [];
+	});

@@ -1,0 +1,146 @@
+import { describe, expect, it } from 'vitest';
+import { Engine } from '@/core/judge/engine';
+import type { Verdict } from '@/core/reading/model';
+import type { SiteView } from '@/core/reading/site-view';
+import { dipsOf, entriesOf, fixesOf, opinionsOf, uWithDrift } from '@/views/bench/dips';
+import { savedWords } from '@/views/bench/saved-words';
+
+/** What Bench makes of what is typed, without a page. */
+const meter = (code: string, more: object = {}) =>
+	({
+		info: { code, quantities: {}, ppmScale: null, compensates: true, alphaPctPerC: 2, continuous: false, ...more },
+		name: code,
+		kind: 'combined',
+		live: 'none',
+		printed: null,
+		probes: {},
+	}) as SiteView['instruments'][number];
+const site = {
+	units: { ec: 'mS/cm', temp: 'C' },
+	stations: [],
+	instruments: [meter('plum'), meter('minnow', { ppmScale: 700 })],
+} as unknown as SiteView;
+const engine = new Engine({ stations: new Map(), instruments: new Map() } as never, () => 0);
+const draft = (texts: object, others: { instrument: string; texts: object }[] = []) => ({
+	station: 'pond',
+	instrument: 'plum',
+	texts,
+	others,
+	note: '',
+});
+const entries = (...given: Parameters<typeof draft>) => entriesOf(dipsOf(draft(...given), site, engine, 0));
+const verdict = (cause: string, suggested: number | null): Verdict =>
+	({ flag: 3, u: 0.05, deciding: { cause, suggested } }) as unknown as Verdict;
+
+describe('the dips of a sample', () => {
+	it('each is understood by its own meter: ppm needs a scale', () => {
+		const [first, second] = dipsOf(
+			draft({ ec: '900 ppm' }, [{ instrument: 'minnow', texts: { ec: '900 ppm' } }]),
+			site,
+			engine,
+			0,
+		);
+		expect(first!.values.ec).toMatchObject({ state: 'problem' });
+		expect(second!.values.ec).toMatchObject({ state: 'value', quantity: 'tds', unit: 'ppm700' });
+		expect([first!.prefix, second!.prefix]).toEqual(['', '2']);
+	});
+	it('only fields that hold a value are entered, dip by dip', () => {
+		expect(
+			entries({ ph: '5.8', ec: '', temp: 'x' }, [{ instrument: 'minnow', texts: { ph: '6' } }]).map((e) => [
+				e.row,
+				e.q,
+				e.v.digits,
+			]),
+		).toEqual([
+			[0, 'ph', '5.8'],
+			[1, 'ph', '6'],
+		]);
+	});
+});
+
+describe('a suggestion that is taken', () => {
+	const metric = { ec: 'mS/cm', temp: 'C' } as const;
+	it('puts the decimal mark right in the unit of the field', () => {
+		expect(fixesOf(entries({ ph: '59.0' }), [verdict('decimal-slip', 5.9)], 0, metric)).toEqual([
+			{ row: 0, q: 'ph', text: '5.9' },
+		]);
+	});
+	it('brings another unit to the site’s own, and says which', () => {
+		expect(fixesOf(entries({ ec: '1850 mS' }), [verdict('unit-slip', 1850)], 0, metric)).toEqual([
+			{ row: 0, q: 'ec', text: '1.85mS' },
+		]);
+		expect(fixesOf(entries({ ec: '1850 mS' }), [verdict('unit-slip', 1850)], 0, { ec: 'uS/cm', temp: 'C' })).toEqual([
+			{ row: 0, q: 'ec', text: '1850uS' },
+		]);
+	});
+	it('exchanges both of what was swapped, and leaves another dip alone', () => {
+		const all = entries({ ph: '1.9', ec: '5.8' }, [{ instrument: 'minnow', texts: { ph: '5.8' } }]);
+		const verdicts = [verdict('swapped', 5.8), verdict('swapped', 1900), verdict('swapped', 3)];
+		expect(fixesOf(all, verdicts, 0, metric)).toEqual([
+			{ row: 0, q: 'ph', text: '5.8' },
+			{ row: 0, q: 'ec', text: '1.9' },
+		]);
+	});
+});
+
+describe('two opinions of one water', () => {
+	const DAY = 86_400_000;
+	const plum = {
+		...meter('plum'),
+		probes: { ph: { lastAt: 0, sigmaPerRootDay: 0.04, ratePerDay: 0, dueAt: null, state: null } },
+	} as SiteView['instruments'][number];
+	it('each is worth its instrument and what its probe may have drifted since: √(u² + σ²·days)', () => {
+		expect(uWithDrift('ph', plum, 0.05, 6, 9 * DAY)).toBeGreaterThan(Math.hypot(0.05, 0.1));
+		expect(uWithDrift('ph', plum, 0.05, 6, 36 * DAY)).toBeGreaterThan(uWithDrift('ph', plum, 0.05, 6, 9 * DAY));
+		expect(uWithDrift('temp', plum, 0.3, 20, 9 * DAY)).toBe(0.3);
+		expect(uWithDrift('ph', undefined, 0.05, 6, 0)).toBe(0.05);
+	});
+	it('are asked for where more than one dip measured the same', () => {
+		const all = entries({ ph: '5.8', ec: '1.9' }, [{ instrument: 'minnow', texts: { ph: '6.1' } }]);
+		const readings = all.map((e) => ({ value: Number(e.v.digits) })) as never;
+		const verdicts = all.map(() => verdict('', null));
+		const opinions = opinionsOf(all, readings, verdicts, (code) => (code === 'plum' ? plum : undefined), DAY);
+		expect(opinions.map((o) => [o.q, o.witnesses.map((w) => [w.name, w.value])])).toEqual([
+			[
+				'ph',
+				[
+					['plum', 5.8],
+					['the unnamed meter', 6.1],
+				],
+			],
+		]);
+	});
+});
+
+describe('what is said once a sample is saved', () => {
+	const stored = (more: object) =>
+		({
+			kind: 'stored',
+			at: 0,
+			stored: { samples: [{ sample_id: 1, readings: [], round_finished_at: null, retests: [], ...more }] },
+		}) as never;
+	it('that it was, and what to do with the probe, unless a person knows', () => {
+		expect(savedWords(stored({}), 'Pond', 'UTC', null)).toEqual(['Pond saved. u takes it back (outside a field).']);
+		expect(savedWords(stored({}), 'Pond', 'UTC', 'ph')).toHaveLength(2);
+	});
+	it('that its round was done already, in the time of the site, and that it answers a retest', () => {
+		const words = savedWords(
+			stored({
+				round_finished_at: '2026-07-14T06:30:00Z',
+				retests: [
+					{ reading_id: 3, answered_before_at: null },
+					{ reading_id: 4, answered_before_at: '2026-07-14T07:00:00Z' },
+				],
+			}),
+			'Pond',
+			'Europe/Amsterdam',
+			null,
+		);
+		expect(words[1]).toMatch(/finished at 14 Jul,? 08:30; this is kept with it as late/);
+		expect(words[2]).toMatch(/^That was the retest/);
+		expect(words[3]).toMatch(/had been done at 14 Jul,? 09:00; both are kept/);
+	});
+	it('that it waits on this device', () => {
+		expect(savedWords({ kind: 'kept', message: 'It waits here.' }, 'Pond', 'UTC', 'ph')).toEqual(['It waits here.']);
+	});
+});
