@@ -6,7 +6,7 @@ import { GUARDS } from '@/core/mix/dose/guards';
 import { meqThatPasses } from '@/core/mix/dose/outcome';
 import type { DoseQuestion } from '@/core/mix/dose/record';
 import { seeded } from '@/sim/random';
-import { oneFilling, TankNotes } from '../helpers/tank-notes';
+import { oneFilling, TankNotes } from '../../../../helpers/tank-notes';
 
 /**
  * Each guard holds while the model is wrong on purpose, and each test shows what happens without it alone. Limits are of the

@@ -18,7 +18,7 @@ import { type BaseInput, baseDemand } from '@/core/water/base-demand';
 import { remarkWords } from '@/words/en/remark';
 
 /** Reference values: tests/reference/make_mixing.py (scipy). Facts of the trade: common practice, no source, unless said otherwise. */
-const reference = JSON.parse(readFileSync(join(import.meta.dirname, '../reference/mixing.json'), 'utf8')) as {
+const reference = JSON.parse(readFileSync(join(import.meta.dirname, '../../reference/mixing.json'), 'utf8')) as {
 	bases: {
 		kind: BaseKind;
 		temp_c: number;

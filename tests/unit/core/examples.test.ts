@@ -6,7 +6,7 @@ import { describe, expect, it } from 'vitest';
  * Every example in the headers of the core, the contract and the words is run: `@example expression // value; words`. A
  * number may end in … where more digits follow. Examples see what their own file exports, and then everything else there.
  */
-const src = join(import.meta.dirname, '../../src');
+const src = join(import.meta.dirname, '../../../src');
 const files = ['core', 'contract', 'words'].flatMap((folder) =>
 	readdirSync(join(src, folder), { recursive: true, encoding: 'utf8' })
 		.filter((f) => f.endsWith('.ts'))

@@ -7,7 +7,7 @@ import type { Quantity, Unit } from '@/core/quantity';
 import type { ProbeState, Reading, WaterEvent } from '@/core/reading/model';
 import { checkStream } from '@/files/check-stream';
 import { seeded } from '@/sim/random';
-import { DAY, MINUTE, NEXT, practised, reading, START, stationOf } from '../helpers/small-site';
+import { DAY, MINUTE, NEXT, practised, reading, START, stationOf } from '../../../helpers/small-site';
 
 /** Facts of the trade (common practice, no source) unless a source is named. */
 const judged = (e: Engine, r: Reading) => e.judge([r])[0]!;

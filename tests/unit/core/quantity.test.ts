@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { compensate, naturalWaterFactor } from '@/core/probe/conductivity';
 import { rawStandard1413 } from '@/core/probe/standard-1413';
 import { convert, nearestScale, parseTyped, UNITS, type Unit, unitNamed } from '@/core/quantity';
-import scipy from '../reference/scipy.json';
+import scipy from '../../reference/scipy.json';
 
 const value = (v: number, from: Unit, to: Unit) => {
 	const r = convert(v, from, to);

@@ -14,11 +14,11 @@ import { SimulatedGrower } from '@/sim/dosing/grower';
 import { drawWorld, type WorldKind } from '@/sim/dosing/worlds';
 import { seeded } from '@/sim/random';
 import { doseWords } from '@/words/en/dosing';
-import { courseOf, questionOf } from '../evaluate/dosing-course';
-import { oneFilling, TankNotes } from '../helpers/tank-notes';
+import { courseOf, questionOf } from '../../../../evaluate/dosing-course';
+import { oneFilling, TankNotes } from '../../../../helpers/tank-notes';
 
 /** Facts of the trade (common practice, no source) unless a source is named. */
-const reference = JSON.parse(readFileSync(join(import.meta.dirname, '../reference/mixing.json'), 'utf8')) as {
+const reference = JSON.parse(readFileSync(join(import.meta.dirname, '../../../../reference/mixing.json'), 'utf8')) as {
 	posterior: {
 		median: [number, number];
 		sd_ln: [number, number];

@@ -55,7 +55,7 @@ describe('acid demand', () => {
 		expect(p.value.phAfterDegassing).toBeLessThan(7.2);
 	});
 	it('agrees with an independent numerical solution of the charge balance over 144 waters', () => {
-		const rows = JSON.parse(readFileSync(join(import.meta.dirname, '../reference/carbonate.json'), 'utf8')) as {
+		const rows = JSON.parse(readFileSync(join(import.meta.dirname, '../../reference/carbonate.json'), 'utf8')) as {
 			temp_c: number;
 			alkalinity: number;
 			ph: number;

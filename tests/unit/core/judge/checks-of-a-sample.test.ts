@@ -3,7 +3,7 @@ import type { Engine } from '@/core/judge/engine';
 import { countRepeat, improbableFrom, noRepeats } from '@/core/judge/repeats';
 import type { Quantity, Unit } from '@/core/quantity';
 import { seeded } from '@/sim/random';
-import { MINUTE, NEXT, practised, reading } from '../helpers/small-site';
+import { MINUTE, NEXT, practised, reading } from '../../../helpers/small-site';
 
 /** Facts of the trade (common practice, no source) unless a source is named. */
 

@@ -13,7 +13,7 @@ import { acidDemand } from '@/core/water/acid-demand';
 import { baseDemand } from '@/core/water/base-demand';
 
 /** Reference values: tests/reference/make_mixing.py (scipy), by full speciation and general solvers. */
-const reference = JSON.parse(readFileSync(join(import.meta.dirname, '../reference/mixing.json'), 'utf8')) as {
+const reference = JSON.parse(readFileSync(join(import.meta.dirname, '../../reference/mixing.json'), 'utf8')) as {
 	feeds: {
 		temp_c: number;
 		ec_us_cm: number;

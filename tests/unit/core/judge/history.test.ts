@@ -5,7 +5,7 @@ import { believe, doubt, emptyHistory, predict, score } from '@/core/judge/histo
 import { toWorking } from '@/core/judge/working-scale';
 import type { StationInfo } from '@/core/reading/model';
 import { madSigma, median, theilSenSlope } from '@/core/series/robust';
-import scipy from '../reference/scipy.json';
+import scipy from '../../../reference/scipy.json';
 
 const DAY = 86_400_000;
 const tank: StationInfo = { code: 'pond', kind: 'reservoir', system: null, volumeL: 100, ranges: {} };
