@@ -105,7 +105,14 @@ describe('a recipe, by keyboard', () => {
 		await two.locator('[data-part]', { hasText: 'Part A is in' }).waitFor();
 		await pourParts(one);
 		await two.locator('[data-batch-run=ec]').waitFor();
+		await two.close();
+		await one.close();
+	});
+	it('and what one measures takes the other on; the one who finishes it finishes it for both', async () => {
+		const [one, two] = [await open('/mix?part=batch'), await open('/mix?part=batch')];
+		for (const page of [one, two]) await page.locator('[data-open-batch] button', { hasText: 'Go on' }).click();
 		await one.locator('#measure-ec').waitFor();
+		await two.locator('[data-batch-run=ec]').waitFor();
 		await measure(one, 'ec', '1.90');
 		await two.locator('[data-batch-run=ph]').waitFor();
 		await two.locator('button', { hasText: 'Finish the batch' }).click();

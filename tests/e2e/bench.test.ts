@@ -1,5 +1,7 @@
 import type { BrowserContext, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { formatTime, parseTime } from '@/core/quantity/time';
+import { sheetDay } from '@/core/rhythm/sheet-row';
 import { type Answer, type Application, calibrateToday, postJson, startApplication } from '../helpers/application';
 import { expectAccessible, openBrowser, openPage } from '../helpers/browser';
 
@@ -186,6 +188,11 @@ describe('the sheet and its grid', () => {
 	});
 	it('copies a filled one in by keyboard', async () => {
 		const page = await open('/round/grid');
+		// Yesterday, so that the hours typed are past at whatever hour this runs.
+		const day = sheetDay(Date.now() - DAY, 'Europe/Amsterdam');
+		const parsed = parseTime(`${day}T06:40`, 'Europe/Amsterdam');
+		const time = formatTime(parsed.ok ? parsed.at : Number.NaN);
+		await page.fill('input[type=date]', day);
 		await page.focus('[aria-label="Mix tank time"]');
 		await page.keyboard.type('0640');
 		await page.keyboard.press('ArrowRight');
@@ -200,7 +207,7 @@ describe('the sheet and its grid', () => {
 		await page.locator('[data-grid-said]', { hasText: '2 stations stored' }).waitFor();
 		const at = async (station: string) =>
 			(await (await fetch(`${app.base}/api/v1/readings?station=${station}&limit=40`)).json()).readings
-				.filter((r: Answer) => r.time.includes(new Date().toISOString().slice(0, 10)))
+				.filter((r: Answer) => r.time === time)
 				.map((r: Answer) => r.value);
 		expect(await at('pond')).toEqual(expect.arrayContaining(['2.05', '6.2']));
 		expect(await at('mix')).toEqual(['5.8']);

@@ -117,16 +117,17 @@ describe('a reading from keys to file', () => {
 });
 
 describe('every screen', () => {
-	it.each([
-		'/',
-		'/bench?station=pond',
-		'/trends?station=pond',
-		'/ledger?station=ro&standing=doubtful',
-		'/files',
-		'/setup',
-	])('%s: no serious accessibility issue in either theme, no sideways scroll at 360', async (path) => {
-		const page = await open(path);
-		await expectAccessible(page);
+	it.each(['/', '/bench?station=pond', '/trends?station=pond', '/ledger?station=ro&standing=doubtful', '/files'])(
+		'%s: no serious accessibility issue in either theme, no sideways scroll at 360',
+		async (path) => {
+			const page = await open(path);
+			await expectAccessible(page);
+			await page.close();
+		},
+	);
+	it.each(['limewash', 'blackout'] as const)('/setup in %s, the longest of all: the same', async (theme) => {
+		const page = await open('/setup');
+		await expectAccessible(page, [theme]);
 		await page.close();
 	});
 });

@@ -5,13 +5,13 @@ import { ownProtocol, skippedSteps, usualProtocol } from '@/core/reading/protoco
 import type { SiteView } from '@/core/reading/site-view';
 import { api } from '../data/client';
 import { EventForm } from '../entry/EventForm';
+import { InstrumentChoice, otherInstrument, usualInstrument } from '../entry/InstrumentChoice';
 import { type DraftSample, engineOf, judgeDraft, readingsOf, save } from '../entry/sample';
 import { DipRows } from './DipRows';
 import { DropKit, USUAL_PRINTED } from './DropKit';
 import { dipsOf, entriesOf, fixesOf, opinionsOf, USUAL, uWithDrift } from './dips';
-import { dropDraft, emptyDraft, lastInstrument } from './draft';
+import { dropDraft, emptyDraft } from './draft';
 import { EntryVerdict } from './EntryVerdict';
-import { InstrumentChoice, otherInstrument } from './InstrumentChoice';
 import { JustIn, useArrivals } from './JustIn';
 import { Measuring } from './Measuring';
 import { Protocol, useExpert } from './Protocol';
@@ -102,7 +102,7 @@ export function Bench({
 	const firstFix = verdicts.findIndex((v) => v.deciding?.suggested != null);
 
 	function choose(station: string) {
-		setDraft((d) => ({ ...d, station, instrument: lastInstrument(site, station), others: [] }));
+		setDraft((d) => ({ ...d, station, instrument: usualInstrument(site, station, null), others: [] }));
 		setTicked(new Set());
 		setWaitS(null);
 	}

@@ -1,8 +1,8 @@
 import type { KeyboardEvent } from 'react';
 import type { Quantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
+import { InstrumentChoice } from '../entry/InstrumentChoice';
 import { type Dip, USUAL } from './dips';
-import { InstrumentChoice } from './InstrumentChoice';
 import { SampleFields } from './SampleFields';
 
 /** The fields of a sample, one row a dip; all but the first say what they were measured with and can be left out. */

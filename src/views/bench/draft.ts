@@ -1,6 +1,7 @@
 import { seenAt } from '@/core/judge/memory';
 import type { Quantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
+import { usualInstrument } from '../entry/InstrumentChoice';
 
 /** What a person has typed at Bench and not yet saved. */
 export type Texts = Partial<Record<Quantity, string>>;
@@ -39,24 +40,9 @@ export function keptDraft(site: SiteView): Draft | null {
 export const typedSomething = (d: Draft): boolean =>
 	Object.values(d.texts).some((t) => t) || d.note !== '' || d.others.length > 0;
 
-/** The instrument last used at a station, told by what the engine has seen. */
-export function lastInstrument(site: SiteView, station: string): string | null {
-	let best: { instrument: string; at: number } | null = null;
-	for (const { quantity, instrument, at } of seenAt(site.engine, station)) {
-		if (
-			(quantity === 'ph' || quantity === 'ec' || quantity === 'tds') &&
-			instrument &&
-			site.instruments.some((i) => i.info.code === instrument && i.kind !== 'sensor_node') &&
-			(!best || at > best.at || (at === best.at && quantity === 'ph'))
-		)
-			best = { instrument, at };
-	}
-	return best?.instrument ?? site.instruments.find((i) => i.kind !== 'sensor_node')?.info.code ?? null;
-}
-
 export const emptyDraft = (site: SiteView, station: string): Draft => ({
 	station,
-	instrument: lastInstrument(site, station),
+	instrument: usualInstrument(site, station, null),
 	texts: {},
 	others: [],
 	note: '',

@@ -1,12 +1,12 @@
 import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
 import type { Engine } from '@/core/judge/engine';
-import { seenAt } from '@/core/judge/memory';
 import { QUANTITY } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { permits } from '@/core/trust/trust';
 import { understandField } from '../bench/understand';
 import { api } from '../data/client';
 import { fixedValue } from '../entry/fix';
+import { InstrumentChoice, usualInstrument } from '../entry/InstrumentChoice';
 import { type DraftSample, judgeDraft, readingsOf, save } from '../entry/sample';
 import { VerdictLine } from '../entry/VerdictLine';
 import { unitLabel } from '../ui/format';
@@ -20,23 +20,6 @@ export interface Measured {
 	flag: number | null;
 	/** Why it was doubted, where a person kept it all the same. */
 	doubt: string | null;
-}
-
-/** The instrument that last measured this quantity at a station, else any that can. */
-function usualInstrument(site: SiteView, station: string, quantity: 'ph' | 'ec'): string {
-	const able = site.instruments.filter(
-		(i) => i.kind !== 'sensor_node' && (i.info.quantities[quantity] ?? (quantity === 'ec' && i.info.quantities.tds)),
-	);
-	let best = '';
-	let newest = Number.NEGATIVE_INFINITY;
-	for (const { quantity: q, instrument, at } of seenAt(site.engine, station)) {
-		const own = q === quantity || (quantity === 'ec' && q === 'tds');
-		if (own && at > newest && able.some((i) => i.info.code === instrument)) {
-			best = instrument;
-			newest = at;
-		}
-	}
-	return best || (able[0]?.info.code ?? '');
 }
 
 /**
@@ -65,7 +48,7 @@ export function MeasureHere({
 	onRead: (m: Measured) => void | Promise<void>;
 }) {
 	const [text, setText] = useState('');
-	const [instrument, setInstrument] = useState(() => usualInstrument(site, station, quantity));
+	const [instrument, setInstrument] = useState(() => usualInstrument(site, station, quantity) ?? '');
 	const [problem, setProblem] = useState('');
 	const [busy, setBusy] = useState(false);
 	const [doubted, setDoubted] = useState<(Measured & { id: number | null }) | null>(null);
@@ -179,19 +162,14 @@ export function MeasureHere({
 						onKeyDown={onKey}
 					/>
 				</label>
-				<label className="block w-36">
-					<span className="field-label">measured with</span>
-					<select className="field" value={instrument} onChange={(e) => setInstrument(e.target.value)}>
-						<option value="">not said</option>
-						{site.instruments
-							.filter((i) => i.kind !== 'sensor_node')
-							.map((i) => (
-								<option key={i.info.code} value={i.info.code}>
-									{i.name}
-								</option>
-							))}
-					</select>
-				</label>
+				<InstrumentChoice
+					label="measured with"
+					site={site}
+					value={instrument}
+					unsaid
+					width="w-36"
+					onChange={setInstrument}
+				/>
 				<button type="submit" className="act act-main" disabled={busy || v.state === 'problem'}>
 					Enter
 				</button>

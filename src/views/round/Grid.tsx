@@ -2,10 +2,11 @@ import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react'
 import { type Quantity, seriesQuantity } from '@/core/quantity';
 import { parseTime } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
-import type { SheetRow } from '@/core/rhythm/sheet-row';
+import { type SheetRow, sheetDay, sheetTime } from '@/core/rhythm/sheet-row';
 import { standingOf } from '@/core/trust/standing';
 import { findingWords } from '@/words/en/finding';
 import { understandField } from '../bench/understand';
+import { InstrumentChoice } from '../entry/InstrumentChoice';
 import { type DraftSample, engineOf, judgeDraft, save } from '../entry/sample';
 import { unitLabel } from '../ui/format';
 import { StandingMark } from '../ui/StandingMark';
@@ -16,16 +17,10 @@ const COLUMNS: readonly Column[] = ['time', ...QUANTITIES, 'note'];
 type Cells = Partial<Record<Column, string>>;
 const KEPT = 'cordwain.sheet';
 
-/** Local wall clock of the site as `2026-07-14` and `07:30`. */
-function wallClock(at: number, zone: string): { date: string; time: string } {
-	const parts = new Intl.DateTimeFormat('sv-SE', { timeZone: zone, dateStyle: 'short', timeStyle: 'short' }).format(at);
-	return { date: parts.slice(0, 10), time: parts.slice(11, 16) };
-}
-
 /** A filled sheet copied in: one line a station, Enter goes down, arrows go everywhere, all stored at once. */
 export function Grid({ site, rows }: { site: SiteView; rows: SheetRow[] }) {
 	const engine = useMemo(() => engineOf(site), [site]);
-	const [date, setDate] = useState(wallClock(site.now, site.timezone).date);
+	const [date, setDate] = useState(sheetDay(site.now, site.timezone));
 	const [instrument, setInstrument] = useState(site.instruments.find((i) => i.kind === 'combined')?.info.code ?? '');
 	const [cells, setCells] = useState<Record<string, Cells>>({});
 	const [said, setSaid] = useState('');
@@ -50,7 +45,7 @@ export function Grid({ site, rows }: { site: SiteView; rows: SheetRow[] }) {
 
 	const scale = site.instruments.find((i) => i.info.code === instrument)?.info.ppmScale ?? null;
 	/** A line without a time takes the time of the line above it: a sheet often has only its first. */
-	let above = '07:30';
+	let above = sheetTime(date, site.now, site.timezone);
 	const lines = rows.map((r) => {
 		const own = cells[r.station] ?? {};
 		const time = own.time?.trim() || above;
@@ -142,19 +137,7 @@ export function Grid({ site, rows }: { site: SiteView; rows: SheetRow[] }) {
 					<span className="field-label">Day of the round</span>
 					<input type="date" className="field" value={date} onChange={(e) => setDate(e.target.value)} />
 				</label>
-				<label className="block w-44">
-					<span className="field-label">Measured with</span>
-					<select className="field" value={instrument} onChange={(e) => setInstrument(e.target.value)}>
-						<option value="">not said</option>
-						{site.instruments
-							.filter((i) => i.kind !== 'sensor_node')
-							.map((i) => (
-								<option key={i.info.code} value={i.info.code}>
-									{i.name}
-								</option>
-							))}
-					</select>
-				</label>
+				<InstrumentChoice label="Measured with" site={site} value={instrument} unsaid onChange={setInstrument} />
 			</div>
 			<div className="overflow-x-auto">
 				<table className="border-collapse w-full">
