@@ -1,4 +1,5 @@
 import type { SeriesQuantity } from '@/core/quantity';
+import type { Consequence } from '@/core/water/depends';
 import type { Ions } from '@/core/water/ions';
 import type { MembraneState, RejectionPoint } from '@/core/water/membrane';
 import type { SourceChart } from '@/core/water/source-chart';
@@ -36,7 +37,7 @@ export interface SourceReport {
 export interface Dependant {
 	kind: 'recipe' | 'batch' | 'station' | 'doses';
 	name: string;
-	words: string;
+	means: Consequence;
 	/** Where it is looked after. */
 	path: string;
 }

@@ -79,7 +79,7 @@ export const water = resource('Water', {
 			ions: storedIons,
 			ec_us_cm: z.number().nullable(),
 			ph: z.number().nullable(),
-			problems: z.array(z.object({ line: z.number(), message: z.string() })),
+			problems: z.array(z.object({ line: z.number(), code: z.string(), message: z.string() })),
 		}),
 	},
 	'GET /sources': {

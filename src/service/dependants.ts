@@ -1,28 +1,17 @@
 import type { Dependant } from '@/contract/pages';
+import { recipeMeans } from '@/core/water/depends';
 import type { BatchRow, RecipeRow } from '@/store/mix';
 import type { ProductView } from './products';
 import type { SiteContext } from './site';
 
-/** Something that was made with a water, or is fed by it, and what its change means for it. */
-const mS = (v: number) => (v / 1000).toFixed(2);
-
-/** Feed for each litre that reaches a target from a water; null where it cannot be said. */
-const feedPerL = (targetUsCm: number | null, waterUsCm: number, gain: number | null): number | null =>
-	targetUsCm === null || gain === null ? null : Math.max(targetUsCm - waterUsCm, 0) / gain;
-
 function ofRecipe(r: RecipeRow, shift: { from: number; to: number }, product: ProductView | undefined): Dependant {
 	const gain = product?.learnedGainUsCm ?? product?.gainUsCm ?? null;
-	const [before, after] = [shift.from, shift.to].map((w) => feedPerL(r.targetEcUsCm, w, gain));
-	const unit = `${product?.unit ?? 'mL'}/L`;
-	const words =
-		r.targetEcUsCm !== null && r.targetEcUsCm <= shift.to
-			? `the water alone is over its target of ${mS(r.targetEcUsCm)}: it wants another water or a blend.`
-			: before != null && after != null
-				? `${after.toFixed(2)} ${unit} instead of ${before.toFixed(2)} for the same ${mS(r.targetEcUsCm!)}; the next batch is planned so.`
-				: r.strength !== null
-					? `at ${Math.round(100 * r.strength)} % of the label its EC comes out ${mS(Math.abs(shift.to - shift.from))} ${shift.to > shift.from ? 'higher' : 'lower'}.`
-					: 'its feed is planned from the new EC.';
-	return { kind: 'recipe', name: r.name, words, path: `/mix?part=batch&recipe=${encodeURIComponent(r.name)}` };
+	return {
+		kind: 'recipe',
+		name: r.name,
+		means: recipeMeans(r, shift, gain, product?.unit ?? 'mL'),
+		path: `/mix?part=batch&recipe=${encodeURIComponent(r.name)}`,
+	};
 }
 
 /** Stations below one in the line. */
@@ -67,7 +56,7 @@ export function dependantsOf(
 			list.push({
 				kind: 'batch',
 				name,
-				words: 'what is in it was mixed with the water of before.',
+				means: { code: 'holds-old-water' },
 				path: `/ledger?station=${encodeURIComponent(tank)}`,
 			});
 		const doses = batches
@@ -77,7 +66,7 @@ export function dependantsOf(
 			list.push({
 				kind: 'doses',
 				name,
-				words: `${doses} ${doses === 1 ? 'dose was' : 'doses were'} learned with the water of before; nothing is concluded from them now.`,
+				means: { code: 'learned-before', doses },
 				path: '/mix?part=dose',
 			});
 	}
@@ -86,7 +75,7 @@ export function dependantsOf(
 		list.push({
 			kind: 'station',
 			name: fed.map((s) => s.name).join(', '),
-			words: 'it runs on to these: look at their next readings.',
+			means: { code: 'runs-on' },
 			path: '/',
 		});
 	return list;

@@ -15,13 +15,8 @@ export interface MeterSample {
 	compensated: boolean | null;
 }
 
+/** Why a message of a meter is left out. */
 export type Refused = 'unreadable' | 'repeated' | 'back-in-time' | 'flood';
-export const REFUSED_WORDS: Record<Refused, string> = {
-	unreadable: 'not numbers that a meter can show',
-	repeated: 'the same moment twice',
-	'back-in-time': 'from before the one ahead of them: the meter’s clock jumped back',
-	flood: 'faster than a display can be read; one in a tenth of a second is kept',
-};
 
 const KEEP = 1200;
 /** At most ten a second. */

@@ -1,9 +1,22 @@
 import { CONSTANTS } from '../chem/constants';
+
+/** Why a school fits a water or does not; `used` is its share of the target EC, 1 = all. */
+export type SchoolWhy =
+	| { code: 'hardly-anything' }
+	| { code: 'holds-too-much' }
+	| { code: 'hardness-not-known' }
+	| { code: 'too-soft' }
+	| { code: 'salt-builds-up' }
+	| { code: 'brings-calcium'; hardnessMgLCaco3: number; used: number | null; muchAlkalinity: boolean }
+	| { code: 'is-blended-with' }
+	| { code: 'brings-down'; used: number | null }
+	| { code: 'saves-acid' };
+
 /** What the numbers of a source say for each of the three schools: pure water, a hard-water feed, a blend. */
 export interface SchoolAdvice {
 	school: 'pure' | 'hard-water feed' | 'blend';
 	fits: 'yes' | 'with care' | 'no';
-	why: string;
+	why: SchoolWhy;
 }
 
 export interface SourceNumbers {
@@ -24,15 +37,12 @@ export function schoolAdvice(w: SourceNumbers, targetEcUsCm: number): { used: nu
 	const salt = Math.max((w.naMgL ?? 0) / CONSTANTS.sodium.value, (w.clMgL ?? 0) / CONSTANTS.chlorine.value);
 	const saltKnown = w.naMgL !== null || w.clMgL !== null;
 	const hard = w.hardnessMgLCaco3 ?? w.alkalinityMgLCaco3;
-	const part = used === null ? '' : ` It already uses ${Math.round(100 * used)} % of the target EC.`;
 	const schools: SchoolAdvice[] = [];
 	const pure = w.ecUsCm !== null && w.ecUsCm < 100;
 	schools.push({
 		school: 'pure',
 		fits: pure ? 'yes' : 'no',
-		why: pure
-			? 'Hardly anything in it: a complete feed that brings its own calcium and magnesium.'
-			: 'It holds too much for a feed made for pure water: calcium would be doubled.',
+		why: { code: pure ? 'hardly-anything' : 'holds-too-much' },
 	});
 	schools.push({
 		school: 'hard-water feed',
@@ -48,22 +58,23 @@ export function schoolAdvice(w: SourceNumbers, targetEcUsCm: number): { used: nu
 						: 'no',
 		why:
 			hard === null
-				? 'Its hardness is not known; send a sample to a laboratory before choosing the feed.'
+				? { code: 'hardness-not-known' }
 				: hard < 100
-					? 'Too soft: such a feed counts on calcium that is not there.'
+					? { code: 'too-soft' }
 					: saltKnown && salt > SALT_CLASS_3
-						? 'Its sodium or chloride would build up to harm.'
-						: `Its hardness (${Math.round(hard)} mg/L CaCO3) takes the place of part of the calcium.${part}${(w.alkalinityMgLCaco3 ?? 0) > 250 ? ' So much alkalinity wants much acid.' : ''}`,
+						? { code: 'salt-builds-up' }
+						: {
+								code: 'brings-calcium',
+								hardnessMgLCaco3: hard,
+								used,
+								muchAlkalinity: (w.alkalinityMgLCaco3 ?? 0) > 250,
+							},
 	});
 	const worth = (used !== null && used > 0.25) || salt > SALT_CLASS_1 || (w.alkalinityMgLCaco3 ?? 0) > 150;
 	schools.push({
 		school: 'blend',
 		fits: pure ? 'no' : worth ? 'yes' : 'with care',
-		why: pure
-			? 'It is what others are blended with.'
-			: worth
-				? `Rain or RO water beside it brings down what is too much.${part}`
-				: 'Not needed by its numbers; it would only save acid.',
+		why: pure ? { code: 'is-blended-with' } : worth ? { code: 'brings-down', used } : { code: 'saves-acid' },
 	});
 	return { used, schools };
 }

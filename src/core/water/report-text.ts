@@ -12,7 +12,13 @@ export interface ReportText {
 	ecUsCm: number | null;
 	ph: number | null;
 	boronMgL: number | null;
-	problems: { line: number; message: string }[];
+	problems: ({ line: number } & LineProblem)[];
+}
+
+/** What is wrong with a line of a report, with what was written. */
+export interface LineProblem {
+	code: 'not-a-value' | 'below-nothing' | 'no-unit-of-ec' | 'no-such-ion' | 'no-unit-of-an-ion';
+	text: string;
 }
 
 /** Names as laboratories write them; the factor brings mg/L of that form to the report's own. */
@@ -61,31 +67,31 @@ export function readReportText(text: string): ReportText {
 	for (const [i, raw] of text.split(/\r?\n/).entries()) {
 		const line = raw.trim();
 		if (line === '' || /^(parameter|name|ion)\b/i.test(line)) continue;
-		const bad = (message: string) => result.problems.push({ line: i + 1, message });
+		const bad = (code: LineProblem['code'], text: string) => result.problems.push({ line: i + 1, code, text });
 		const m = /^([A-Za-z][A-Za-z0-9₀-₉ +-]*?)[\s,;:=]+<?\s*(-?[\d.,]+)\s*[,;]?\s*([^\d\s].*)?$/.exec(line);
 		const value = m && decimal(m[2]!.replace(/,$/, ''));
 		if (!m || value === undefined || value === null) {
-			bad(`“${line.slice(0, 40)}” is not “name value unit”, such as “Ca 80 mg/L”.`);
+			bad('not-a-value', line.slice(0, 40));
 			continue;
 		}
 		const name = m[1]!.trim().toLowerCase().replace(/[+]+$/, '').replace(/\s+/g, '-');
 		const unit = (m[3] ?? 'mg/L').trim().toLowerCase();
-		if (value < 0) bad(`${m[1]} is less than nothing.`);
+		if (value < 0) bad('below-nothing', m[1]!);
 		else if (name === 'ec' || name === 'conductivity') {
 			const factor = EC_UNITS[unit] ?? (m[3] === undefined ? (value < 20 ? 1000 : 1) : undefined);
-			if (factor === undefined) bad(`“${m[3]}” is no unit of conductivity: µS/cm, mS/cm or dS/m.`);
+			if (factor === undefined) bad('no-unit-of-ec', m[3]!);
 			else result.ecUsCm = value * factor;
 		} else if (name === 'ph') result.ph = value;
 		else if (name === 'b' || name === 'boron') result.boronMgL = value;
 		else {
 			const known = NAMES[name];
 			if (!known) {
-				bad(`“${m[1]}” is not an ion known here; left out.`);
+				bad('no-such-ion', m[1]!);
 				continue;
 			}
 			const [key, factor] = known;
 			const mg = inMgL(key, value, unit, factor);
-			if (mg === null) bad(`“${m[3]}” is no unit of an ion: mg/L, meq/L, mmol/L or °dKH.`);
+			if (mg === null) bad('no-unit-of-an-ion', m[3]!);
 			else result.ions[key] = (result.ions[key] ?? 0) + mg;
 		}
 	}

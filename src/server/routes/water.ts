@@ -4,6 +4,7 @@ import { readReportText } from '@/core/water/report-text';
 import { requireSite } from '@/service/site';
 import { saveReport, waterView } from '@/service/water';
 import { listReports } from '@/store/water';
+import { consequenceWords, lineWords } from '@/words/en/source';
 import { handle } from '../dispatch';
 
 /** What a report is kept with; other metals are read and not kept. */
@@ -18,8 +19,12 @@ export const water = handle(resource, {
 		return { id: await saveReport(pool(), await requireSite(pool()), { ...body, ions, at: body.at ?? now }, who) };
 	},
 	'POST /reports/read': ({ body }) => {
-		const { ions, boronMgL, ...rest } = readReportText(body.text);
-		return { ...rest, ions: { ...ions, ...(boronMgL !== null ? { b_mg_l: boronMgL } : {}) } };
+		const { ions, boronMgL, problems, ...rest } = readReportText(body.text);
+		return {
+			...rest,
+			problems: problems.map((p) => ({ line: p.line, code: p.code, message: lineWords(p) })),
+			ions: { ...ions, ...(boronMgL !== null ? { b_mg_l: boronMgL } : {}) },
+		};
 	},
 	'GET /sources': async ({ pool, now }) => {
 		const view = await waterView(pool(), await requireSite(pool()), now);
@@ -27,6 +32,7 @@ export const water = handle(resource, {
 			sources: view.sources.map((s) => ({
 				...s,
 				station: s.code,
+				depends: s.depends.map(({ means, ...d }) => ({ ...d, words: consequenceWords(means) })),
 				charts: Object.fromEntries(
 					Object.entries(s.charts).map(([q, c]) => [q, { wants: c.wants, baselines: c.segments, shifts: c.shifts }]),
 				),

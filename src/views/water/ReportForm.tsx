@@ -3,6 +3,7 @@ import type { WaterSource } from '@/contract/pages';
 import { IONS, type IonKey, type Ions, readReport, type WaterReport } from '@/core/water/ions';
 import { readReportText } from '@/core/water/report-text';
 import { remarkWords } from '@/words/en/remark';
+import { lineWords } from '@/words/en/source';
 import { api } from '../data/client';
 
 /** A laboratory report: pasted line by line, read critically before it is kept. */
@@ -61,7 +62,7 @@ export function ReportForm({
 				</label>
 				{typed?.problems.map((p) => (
 					<p key={p.line} className="text-error text-[0.9rem]">
-						Line {p.line}: {p.message}
+						Line {p.line}: {lineWords(p)}
 					</p>
 				))}
 				<button

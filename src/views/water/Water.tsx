@@ -5,7 +5,7 @@ import type { SiteView } from '@/core/reading/site-view';
 import { schoolAdvice } from '@/core/water/advice';
 import { gradeWater } from '@/core/water/classes';
 import { readReport } from '@/core/water/ions';
-import { RUN_RULE_WORDS } from '@/words/en/source';
+import { consequenceWords, RUN_RULE_WORDS, schoolWords } from '@/words/en/source';
 import { ControlChart } from '../ui/ControlChart';
 import { age, dateTime, QUANTITY_HUE, shown, shownWithUnit, unitLabel } from '../ui/format';
 import { AcidTool } from './AcidTool';
@@ -228,7 +228,7 @@ export function Water({
 										<a className="underline" href={d.path}>
 											{d.name}
 										</a>
-										: {d.words}
+										: {consequenceWords(d.means)}
 									</li>
 								))}
 							</ul>
@@ -253,7 +253,7 @@ export function Water({
 					<ul className="mt-1">
 						{schools.map((s) => (
 							<li key={s.school} className="py-1 border-t border-line">
-								<strong>{s.school}</strong>: {s.fits}. <span className="text-soft">{s.why}</span>
+								<strong>{s.school}</strong>: {s.fits}. <span className="text-soft">{schoolWords(s.why)}</span>
 							</li>
 						))}
 					</ul>

@@ -1,5 +1,6 @@
 import { QUANTITY } from '@/core/quantity';
 import type { ReadingProblem } from '@/core/reading/from-text';
+import type { Refused } from '@/core/reading/stream';
 
 /** What was wrong with what was written, without a full stop: a file puts the column before it, a form the field. */
 export function readingProblem(p: ReadingProblem): string {
@@ -25,3 +26,11 @@ export function readingProblem(p: ReadingProblem): string {
 			return `${text} is not a number of seconds`;
 	}
 }
+
+/** Why messages of a meter were left out, after their number. */
+export const REFUSED_WORDS: Record<Refused, string> = {
+	unreadable: 'not numbers that a meter can show',
+	repeated: 'the same moment twice',
+	'back-in-time': 'from before the one ahead of them: the meter’s clock jumped back',
+	flood: 'faster than a display can be read; one in a tenth of a second is kept',
+};

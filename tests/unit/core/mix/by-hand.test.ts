@@ -136,7 +136,12 @@ describe('reports as laboratories write them', () => {
 	});
 	it('says line by line what it does not understand', () => {
 		const r = readReportText('Ca 80 furlongs\npotatoes 3\nnonsense\nNa -4');
-		expect(r.problems.map((p) => p.line)).toEqual([1, 2, 3, 4]);
+		expect(r.problems).toEqual([
+			{ line: 1, code: 'no-unit-of-an-ion', text: 'furlongs' },
+			{ line: 2, code: 'no-such-ion', text: 'potatoes' },
+			{ line: 3, code: 'not-a-value', text: 'nonsense' },
+			{ line: 4, code: 'below-nothing', text: 'Na' },
+		]);
 	});
 });
 
