@@ -61,7 +61,8 @@ export function calibrationLine(
 			compensates: meter?.compensates ?? true,
 			alphaPctPerC: meter?.alphaPctPerC ?? 2,
 		});
-		if (!at.ok) return bad('temp_c', `is outside the table of ${standard} (${at.low} to ${at.high} °C)`);
+		if (!at.ok)
+			return bad('temp_c', `is outside the table of ${standard} (${at.problem.low} to ${at.problem.high} °C)`);
 		nominal = at.value;
 	}
 	if (numbers.as_found === null && numbers.as_left === null)

@@ -40,17 +40,18 @@ export class DriftLookup {
 			to: { at: to.at, points: found(to) },
 			thresholds: THRESHOLDS[quantity],
 		});
-		if (!result.ok || (!result.applied && result.why !== 'rejected')) return null;
-		const rejected = result.why === 'rejected';
+		if (!result.ok || (!result.value.applied && result.value.why !== 'rejected')) return null;
+		const { value, error, why } = result.value;
+		const rejected = why === 'rejected';
 		return {
 			check: 'drift',
 			flag: rejected ? 4 : 3,
 			cause: 'drift',
-			suggested: rejected ? null : result.value,
+			suggested: rejected ? null : value,
 			said: rejected
 				? { code: 'drift-beyond-repair' }
-				: { code: 'drift-found', quantity, value: reading.value, truth: result.value },
-			evidence: { error: result.error },
+				: { code: 'drift-found', quantity, value: reading.value, truth: value },
+			evidence: { error },
 			weight: 70,
 		};
 	}

@@ -1,5 +1,5 @@
 import type { ProblemCode } from '@/contract/problems';
-import { type CalibrationResult, evaluateCalibration } from '@/core/probe/calibration';
+import { type Calibrated, evaluateCalibration } from '@/core/probe/calibration';
 import { errorCurve } from '@/core/probe/error-curve';
 import { likelyStandard, nominalValue, standardNamed } from '@/core/probe/standards';
 import {
@@ -42,7 +42,7 @@ export interface TypedCalibration {
 
 export interface CalibrationOutcome {
 	id: number;
-	result: Extract<CalibrationResult, { ok: true }>;
+	result: Calibrated;
 	doubts: string[];
 	/** What it changed in the past. */
 	restated: number;
@@ -91,7 +91,7 @@ async function resolvePoints(
 			if (!at.ok)
 				throw refuse(
 					'temp_c',
-					`The table of ${standard.name} runs from ${at.low} to ${at.high} °C; at ${c.tempC} °C its value is not known. Bring it to the room's temperature.`,
+					`The table of ${standard.name} runs from ${at.problem.low} to ${at.problem.high} °C; at ${c.tempC} °C its value is not known. Bring it to the room's temperature.`,
 				);
 			nominal = at.value;
 		}
@@ -152,7 +152,7 @@ async function examine(pool: Pool, context: SiteContext, c: TypedCalibration, no
 		c.settleS,
 	);
 	if (!result.ok) throw refuse('points', CALIBRATION_PROBLEM[result.problem], result.problem);
-	if (result.reasons.some((r) => r.code === 'wrong-way'))
+	if (result.value.reasons.some((r) => r.code === 'wrong-way'))
 		throw refuse('points', 'The values run the wrong way: are the two bottles exchanged?', 'wrong-way');
 	const left = points.flatMap((p) => (p.asLeft === null ? [] : [{ nominal: p.nominal, found: p.asLeft }]));
 	const curve = left.length > 0 ? errorCurve(c.quantity, left) : null;
@@ -160,7 +160,7 @@ async function examine(pool: Pool, context: SiteContext, c: TypedCalibration, no
 	if (others.some((o) => o.at > c.at))
 		doubts.push('It lies before another calibration of this probe; the readings around it were worked out anew.');
 	if (c.quantity === 'ph' && found.length === 1) doubts.push('One buffer shows the offset only; the span is unknown.');
-	return { instrument, points, result, doubts };
+	return { instrument, points, result: result.value, doubts };
 }
 
 /** What a calibration would say, storing nothing: the live verdict of the guided page. */
@@ -169,7 +169,7 @@ export async function previewCalibration(
 	context: SiteContext,
 	c: TypedCalibration,
 	now: number,
-): Promise<{ result: Extract<CalibrationResult, { ok: true }>; doubts: string[]; points: CalibrationPointRow[] }> {
+): Promise<{ result: Calibrated; doubts: string[]; points: CalibrationPointRow[] }> {
 	const { result, doubts, points } = await examine(pool, context, c, now);
 	return { result, doubts, points };
 }

@@ -1,5 +1,5 @@
 import type { ShownProbe, ShownProbeStory } from '@/contract/probes';
-import type { CalibrationResult } from '@/core/probe/calibration';
+import type { Calibrated, CalibrationResult } from '@/core/probe/calibration';
 import { dueWords } from '@/words/en/due';
 import { remarkWords } from '@/words/en/remark';
 import type { ProbeStory, ProbeView } from './probes';
@@ -10,7 +10,7 @@ const END_OF_TIME = 8e15;
 
 const told = (r: CalibrationResult | null) =>
 	r?.ok
-		? { ...r, reasons: r.reasons.map(remarkWords) }
+		? { ...r.value, reasons: r.value.reasons.map(remarkWords) }
 		: { verdict: null, reasons: [], offset: null, slopePct: null, cellFactor: null };
 
 /** A probe as people and scripts are shown it: what it is, what its last calibration said, what a reading is worth today. */
@@ -64,7 +64,7 @@ export const shownStory = (story: ProbeStory): ShownProbeStory => ({
 });
 
 /** What a calibration came to, with its reasons in words. */
-export const shownCalibration = <T extends { result: Extract<CalibrationResult, { ok: true }> }>(outcome: T) => ({
+export const shownCalibration = <T extends { result: Calibrated }>(outcome: T) => ({
 	...outcome,
 	result: {
 		...outcome.result,

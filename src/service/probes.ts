@@ -84,7 +84,7 @@ function viewOf(
 		.filter((c) => c.at >= newSince)
 		.map((c) => ({ at: c.at, result: evaluateRow(c), mv: c.points.every((p) => p.mv !== null) }));
 	const slopes = results.flatMap(({ at, result, mv }) =>
-		result.ok && result.slopePct !== null ? [{ at, slopePct: result.slopePct, mv }] : [],
+		result.ok && result.value.slopePct !== null ? [{ at, slopePct: result.value.slopePct, mv }] : [],
 	);
 	const hidden = slopes.every((s) => !s.mv);
 	return {

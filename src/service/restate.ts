@@ -105,7 +105,7 @@ export async function recomputeInstrument(
 				r.tempC === null
 					? null
 					: compensate({ ecUsCm: Math.max(value, 0), tempC: r.tempC, alphaPctPerC: instrument.alphaPct });
-			if (at25?.ok) value = at25.ec25UsCm;
+			if (at25?.ok) value = at25.value;
 			else u = Math.hypot(u, UNKNOWN_TEMPERATURE_U * Math.abs(value));
 		}
 		// What differs from the original is shown as restated, whichever way it came about.

@@ -1,3 +1,4 @@
+import { done, type Outcome, refused } from '../outcome';
 import type { Reason } from '../remark';
 import { nernstSlopeMv } from './nernst';
 
@@ -42,20 +43,19 @@ export const LIMITS: CalibrationLimits = {
 	settleSecondsGood: 60,
 };
 
-export type CalibrationResult =
-	| {
-			ok: true;
-			quantity: 'ph' | 'ec';
-			/** Found − nominal at pH 7 (pH), or the mean error in the standards (EC, µS/cm). */
-			offset: number;
-			offsetMv: number | null;
-			/** From mV where every point has it, else Δfound/Δnominal; null with one point. */
-			slopePct: number | null;
-			cellFactor: number | null;
-			verdict: Grade;
-			reasons: Reason[];
-	  }
-	| { ok: false; problem: CalibrationProblem };
+/** What a calibration says of its probe. */
+export interface Calibrated {
+	quantity: 'ph' | 'ec';
+	/** Found − nominal at pH 7 (pH), or the mean error in the standards (EC, µS/cm). */
+	offset: number;
+	offsetMv: number | null;
+	/** From mV where every point has it, else Δfound/Δnominal; null with one point. */
+	slopePct: number | null;
+	cellFactor: number | null;
+	verdict: Grade;
+	reasons: Reason[];
+}
+export type CalibrationResult = Outcome<Calibrated, CalibrationProblem>;
 export type CalibrationProblem = 'no-points' | 'not-finite' | 'same-standard-twice' | 'no-answer' | 'nothing-shown';
 
 const worst = (grades: readonly Grade[]): Grade =>
@@ -81,7 +81,7 @@ function line(x: readonly number[], y: readonly number[]): { slope: number; at: 
 
 /**
  * @param settleSeconds how long the probe took to settle in fresh buffer, where it was timed
- * @example evaluateCalibration('ph', [{ nominal: 7, asFound: 7.1 }, { nominal: 4, asFound: 4.1 }], 25) // { ok: true, offset: 0.1, slopePct: 100 }
+ * @example evaluateCalibration('ph', [{ nominal: 7, asFound: 7.1 }, { nominal: 4, asFound: 4.1 }], 25).value // { offset: 0.1, slopePct: 100 }
  */
 export function evaluateCalibration(
 	quantity: 'ph' | 'ec',
@@ -90,7 +90,7 @@ export function evaluateCalibration(
 	settleSeconds: number | null = null,
 	limits: CalibrationLimits = LIMITS,
 ): CalibrationResult {
-	if (points.length === 0) return { ok: false, problem: 'no-points' };
+	if (points.length === 0) return refused('no-points');
 	if (
 		points.some(
 			(p) =>
@@ -98,24 +98,20 @@ export function evaluateCalibration(
 		) ||
 		!Number.isFinite(tempC)
 	)
-		return { ok: false, problem: 'not-finite' };
+		return refused('not-finite');
 	const nominal = points.map((p) => p.nominal);
 	const found = points.map((p) => p.asFound);
-	if (new Set(nominal).size < nominal.length)
-		return {
-			ok: false,
-			problem: 'same-standard-twice',
-		};
+	if (new Set(nominal).size < nominal.length) return refused('same-standard-twice');
 	const result = quantity === 'ph' ? ofPh(points, nominal, found, tempC, limits) : ofEc(nominal, found, limits);
 	if (!result.ok) return result;
 	if (settleSeconds !== null && settleSeconds > limits.settleSecondsGood)
-		result.reasons.push({
+		result.value.reasons.push({
 			code: 'slow',
 			grade: 'watch',
 			settleS: settleSeconds,
 			mostS: limits.settleSecondsGood,
 		});
-	result.verdict = worst(result.reasons.map((r) => r.grade));
+	result.value.verdict = worst(result.value.reasons.map((r) => r.grade));
 	return result;
 }
 
@@ -134,11 +130,7 @@ function ofPh(
 	let offsetMv: number | null = null;
 	if (points.length > 1) {
 		const response = line(nominal, found);
-		if (Math.abs(response.slope) < LEAST_GAIN)
-			return {
-				ok: false,
-				problem: 'no-answer',
-			};
+		if (Math.abs(response.slope) < LEAST_GAIN) return refused('no-answer');
 		offset = response.at(7) - 7;
 		if (allMv) {
 			const electrode = line(
@@ -183,15 +175,11 @@ function ofPh(
 			grade: error > limits.errorWatch + 1e-9 ? 'fail' : 'watch',
 			error,
 		});
-	return { ok: true, quantity: 'ph', offset, offsetMv, slopePct, cellFactor: null, verdict: 'good', reasons };
+	return done({ quantity: 'ph', offset, offsetMv, slopePct, cellFactor: null, verdict: 'good', reasons });
 }
 
 function ofEc(nominal: readonly number[], found: readonly number[], limits: CalibrationLimits): CalibrationResult {
-	if (found.some((f) => !(f > 0)) || nominal.some((n) => !(n > 0)))
-		return {
-			ok: false,
-			problem: 'nothing-shown',
-		};
+	if (found.some((f) => !(f > 0)) || nominal.some((n) => !(n > 0))) return refused('nothing-shown');
 	const factors = nominal.map((n, i) => n / found[i]!);
 	const cellFactor = factors.reduce((a, b) => a * b, 1) ** (1 / factors.length);
 	const off = Math.max(...factors.map((f) => Math.abs(f - 1))) * 100;
@@ -204,7 +192,7 @@ function ofEc(nominal: readonly number[], found: readonly number[], limits: Cali
 		});
 	const slopePct = nominal.length > 1 ? 100 * line(nominal, found).slope : 100 / cellFactor;
 	const offset = found.reduce((sum, f, i) => sum + f - nominal[i]!, 0) / found.length;
-	return { ok: true, quantity: 'ec', offset, offsetMv: null, slopePct, cellFactor, verdict: 'good', reasons };
+	return done({ quantity: 'ec', offset, offsetMv: null, slopePct, cellFactor, verdict: 'good', reasons });
 }
 
 /**
@@ -225,6 +213,6 @@ export function leftAs(
 		tempC ?? 25,
 	);
 	if (!result.ok) return result.problem === 'no-answer' || result.problem === 'nothing-shown' ? 'fail' : 'good';
-	if (kind === 'check') return result.verdict;
-	return worst(result.reasons.filter((r) => r.code !== 'reading-off').map((r) => r.grade));
+	if (kind === 'check') return result.value.verdict;
+	return worst(result.value.reasons.filter((r) => r.code !== 'reading-off').map((r) => r.grade));
 }

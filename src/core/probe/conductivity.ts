@@ -1,3 +1,4 @@
+import { done, type Outcome, refused } from '../outcome';
 /**
  * Temperature compensation of conductivity to 25 °C.
  *
@@ -12,12 +13,12 @@ export const ALPHA_PEN_PCT = 2.0;
 export const WATER_RANGE_C: readonly [number, number] = [-5, 60];
 
 export type CompensationModel = 'linear' | 'natural-water';
-export type Compensated =
-	| { ok: true; ec25UsCm: number }
-	| {
-			ok: false;
-			problem: 'not-finite' | 'negative' | 'temperature-outside-water' | 'temperature-outside-model' | 'coefficient';
-	  };
+export type CompensationProblem =
+	| 'not-finite'
+	| 'negative'
+	| 'temperature-outside-water'
+	| 'temperature-outside-model'
+	| 'coefficient';
 
 /** Multiplier κ25/κT. 0, 10, 20, 25, 30 and 35 °C are the table's own points. */
 const F25: readonly (readonly [tempC: number, f: number])[] = [
@@ -64,25 +65,25 @@ export function naturalWaterFactor(tempC: number): number | undefined {
 
 /**
  * Conductivity at 25 °C from the raw conductivity at the water's temperature.
- * @example compensate({ ecUsCm: 1278, tempC: 20 }).ec25UsCm // 1412.9…; the 1413 standard
+ * @example compensate({ ecUsCm: 1278, tempC: 20 }).value // 1412.9…; the 1413 standard
  */
 export function compensate(input: {
 	ecUsCm: number;
 	tempC: number;
 	alphaPctPerC?: number | undefined;
 	model?: CompensationModel | undefined;
-}): Compensated {
+}): Outcome<number, CompensationProblem> {
 	const { ecUsCm, tempC, alphaPctPerC = ALPHA_STANDARD_METHODS_PCT, model = 'linear' } = input;
-	if (![ecUsCm, tempC, alphaPctPerC].every(Number.isFinite)) return { ok: false, problem: 'not-finite' };
-	if (ecUsCm < 0) return { ok: false, problem: 'negative' };
-	if (tempC < WATER_RANGE_C[0] || tempC > WATER_RANGE_C[1]) return { ok: false, problem: 'temperature-outside-water' };
+	if (![ecUsCm, tempC, alphaPctPerC].every(Number.isFinite)) return refused('not-finite');
+	if (ecUsCm < 0) return refused('negative');
+	if (tempC < WATER_RANGE_C[0] || tempC > WATER_RANGE_C[1]) return refused('temperature-outside-water');
 	// Beyond 3 %/°C the linear form divides by nearly nothing in cold water; no water or pen is near it.
-	if (alphaPctPerC < 0 || alphaPctPerC > 3) return { ok: false, problem: 'coefficient' };
+	if (alphaPctPerC < 0 || alphaPctPerC > 3) return refused('coefficient');
 	let ec25UsCm: number;
 	if (model === 'natural-water') {
 		const f = naturalWaterFactor(tempC);
-		if (f === undefined) return { ok: false, problem: 'temperature-outside-model' };
+		if (f === undefined) return refused('temperature-outside-model');
 		ec25UsCm = ecUsCm * f;
 	} else ec25UsCm = ecUsCm / (1 + (alphaPctPerC / 100) * (tempC - 25));
-	return Number.isFinite(ec25UsCm) ? { ok: true, ec25UsCm } : { ok: false, problem: 'not-finite' };
+	return Number.isFinite(ec25UsCm) ? done(ec25UsCm) : refused('not-finite');
 }

@@ -1,3 +1,4 @@
+import { done, type Outcome, refused } from '../outcome';
 /**
  * The error of a meter along its scale, from what it found in standards: linear between the standards on the axis of
  * found values. One standard: a constant offset for pH; for EC a share of the reading, so 1300 found in 1413 makes 100
@@ -13,24 +14,26 @@ export interface FoundPoint {
 const LEAST_GAIN = 0.05;
 
 export type CurveProblem = 'no-points' | 'not-finite' | 'vanishing-gain' | 'wrong-way';
-export type Curve =
-	| { ok: true; errorAt: (found: number) => number; low: number; high: number }
-	| { ok: false; problem: CurveProblem };
+/** The error found − nominal of a probe for what it shows, in its unit, and the span it was seen over. */
+export interface ErrorCurve {
+	errorAt: (found: number) => number;
+	low: number;
+	high: number;
+}
+export type Curve = Outcome<ErrorCurve, CurveProblem>;
 
 /** The error of a probe over its span from what it showed in one or two standards; refused where the two say nothing of a slope. */
 export function errorCurve(quantity: 'ph' | 'ec', points: readonly FoundPoint[]): Curve {
-	if (points.length === 0) return { ok: false, problem: 'no-points' };
-	if (points.some((p) => !Number.isFinite(p.nominal) || !Number.isFinite(p.found)))
-		return { ok: false, problem: 'not-finite' };
+	if (points.length === 0) return refused('no-points');
+	if (points.some((p) => !Number.isFinite(p.nominal) || !Number.isFinite(p.found))) return refused('not-finite');
 	const sorted = [...points].sort((a, b) => a.nominal - b.nominal);
 	for (let i = 1; i < sorted.length; i++) {
 		const dNominal = sorted[i]!.nominal - sorted[i - 1]!.nominal;
 		const dFound = sorted[i]!.found - sorted[i - 1]!.found;
-		if (dNominal <= 0 || Math.abs(dFound) < LEAST_GAIN * dNominal) return { ok: false, problem: 'vanishing-gain' };
-		if (dFound < 0) return { ok: false, problem: 'wrong-way' };
+		if (dNominal <= 0 || Math.abs(dFound) < LEAST_GAIN * dNominal) return refused('vanishing-gain');
+		if (dFound < 0) return refused('wrong-way');
 	}
-	if (quantity === 'ec' && sorted.some((p) => !(p.found > 0) || !(p.nominal > 0)))
-		return { ok: false, problem: 'vanishing-gain' };
+	if (quantity === 'ec' && sorted.some((p) => !(p.found > 0) || !(p.nominal > 0))) return refused('vanishing-gain');
 	const x = sorted.map((p) => p.found);
 	const e = sorted.map((p) => p.found - p.nominal);
 	const last = x.length - 1;
@@ -44,5 +47,5 @@ export function errorCurve(quantity: 'ph' | 'ec', points: readonly FoundPoint[])
 		while (i < last - 1 && v > x[i + 1]!) i++;
 		return between(v, i);
 	};
-	return { ok: true, errorAt, low: x[0]!, high: x[last]! };
+	return done({ errorAt, low: x[0]!, high: x[last]! });
 }

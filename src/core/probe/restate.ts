@@ -1,3 +1,4 @@
+import { done, type Outcome, refused } from '../outcome';
 import { type CurveProblem, errorCurve, type FoundPoint } from './error-curve';
 
 /**
@@ -19,32 +20,40 @@ export interface RestateInput {
 }
 
 export type RestateWhy = 'restated' | 'outside-interval' | 'leave-alone' | 'rejected';
-export type RestateResult =
-	| { ok: true; value: number; error: number; applied: boolean; why: RestateWhy }
-	| { ok: false; problem: CurveProblem | 'empty-interval'; side: 'from' | 'to' };
+/** A reading put right, or as it was, and why; the error is that of its moment. */
+export interface Restated {
+	value: number;
+	error: number;
+	applied: boolean;
+	why: RestateWhy;
+}
+/** Which of the two calibrations is of no use, and why. */
+export interface RestateProblem {
+	code: CurveProblem | 'empty-interval';
+	side: 'from' | 'to';
+}
 
 /**
  * A reading between two calibrations put right: the error runs in a straight line from as left to as found (USGS TM 1–D3).
  * Nothing is changed outside the interval, or within the thresholds where they are given.
- * @example restate({ quantity: 'ph', value: 6.2, takenAt: 10, from: { at: 0, kind: 'adjust', points: [] }, to: { at: 20, points: [{ nominal: 7, found: 7.4 }] } }) // { ok: true, value: 6, error: 0.2 }
+ * @example restate({ quantity: 'ph', value: 6.2, takenAt: 10, from: { at: 0, kind: 'adjust', points: [] }, to: { at: 20, points: [{ nominal: 7, found: 7.4 }] } }).value // { value: 6, error: 0.2 }
  */
-export function restate(input: RestateInput): RestateResult {
+export function restate(input: RestateInput): Outcome<Restated, RestateProblem> {
 	const { quantity, value, takenAt, from, to, thresholds } = input;
-	if (!(to.at > from.at)) return { ok: false, problem: 'empty-interval', side: 'to' };
-	if (takenAt < from.at || takenAt > to.at)
-		return { ok: true, value, error: 0, applied: false, why: 'outside-interval' };
+	if (!(to.at > from.at)) return refused({ code: 'empty-interval', side: 'to' });
+	if (takenAt < from.at || takenAt > to.at) return done({ value, error: 0, applied: false, why: 'outside-interval' });
 	// After an adjustment with nothing read afterwards the meter is taken to have been right.
 	const start = from.kind === 'adjust' && from.points.length === 0 ? null : errorCurve(quantity, from.points);
-	if (start && !start.ok) return { ok: false, problem: start.problem, side: 'from' };
+	if (start && !start.ok) return refused({ code: start.problem, side: 'from' });
 	const end = errorCurve(quantity, to.points);
-	if (!end.ok) return { ok: false, problem: end.problem, side: 'to' };
+	if (!end.ok) return refused({ code: end.problem, side: 'to' });
 	const share = (takenAt - from.at) / (to.at - from.at);
-	const e1 = start ? start.errorAt(value) : 0;
-	const error = e1 + (end.errorAt(value) - e1) * share;
+	const e1 = start ? start.value.errorAt(value) : 0;
+	const error = e1 + (end.value.errorAt(value) - e1) * share;
 	const size = quantity === 'ph' ? Math.abs(error) : value === 0 ? 0 : Math.abs((100 * error) / value);
 	if (thresholds?.reject !== undefined && size > thresholds.reject + 1e-9)
-		return { ok: true, value, error, applied: false, why: 'rejected' };
+		return done({ value, error, applied: false, why: 'rejected' });
 	if (thresholds?.leaveAlone !== undefined && size < thresholds.leaveAlone - 1e-9)
-		return { ok: true, value, error, applied: false, why: 'leave-alone' };
-	return { ok: true, value: value - error, error, applied: true, why: 'restated' };
+		return done({ value, error, applied: false, why: 'leave-alone' });
+	return done({ value: value - error, error, applied: true, why: 'restated' });
 }

@@ -1,3 +1,4 @@
+import { done, type Outcome, refused } from '../outcome';
 import { ALPHA_PEN_PCT } from './conductivity';
 import { FIRST_C, RAW_1413_US_CM } from './standard-1413';
 
@@ -90,18 +91,19 @@ export const STANDARDS: readonly StandardDefinition[] = [
  */
 export const standardNamed = (name: string): StandardDefinition | undefined => STANDARDS.find((s) => s.name === name);
 
-export type Nominal = { ok: true; value: number } | { ok: false; problem: 'outside-table'; low: number; high: number };
+/** A value of a standard, or the span of its table in °C where the temperature lies outside it. */
+export type Nominal = Outcome<number, { code: 'outside-table'; low: number; high: number }>;
 
 /** A table's value at a temperature. */
 export function fromTable(table: StandardDefinition['table'], tempC: number): Nominal {
 	const low = table[0]![0];
 	const high = table[table.length - 1]![0];
-	if (!(tempC >= low && tempC <= high)) return { ok: false, problem: 'outside-table', low, high };
+	if (!(tempC >= low && tempC <= high)) return refused({ code: 'outside-table', low, high });
 	let i = 0;
 	while (i < table.length - 2 && tempC > table[i + 1]![0]) i++;
 	const [t0, v0] = table[i]!;
 	const [t1, v1] = table[i + 1]!;
-	return { ok: true, value: v0 + ((tempC - t0) / (t1 - t0)) * (v1 - v0) };
+	return done(v0 + ((tempC - t0) / (t1 - t0)) * (v1 - v0));
 }
 
 /**
@@ -117,7 +119,7 @@ export function nominalValue(
 ): Nominal {
 	const raw = fromTable(standard.table, tempC);
 	if (!raw.ok || standard.quantity === 'ph' || !meter?.compensates) return raw;
-	return { ok: true, value: raw.value / (1 + ((meter.alphaPctPerC ?? ALPHA_PEN_PCT) / 100) * (tempC - 25)) };
+	return done(raw.value / (1 + ((meter.alphaPctPerC ?? ALPHA_PEN_PCT) / 100) * (tempC - 25)));
 }
 
 /** The standard a found value most likely stands for, when it is not the one that was named: "reads 4.1: the 4.01 bottle?" */

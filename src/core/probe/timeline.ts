@@ -206,6 +206,7 @@ export function restateTimeline(
 			thresholds,
 		});
 		if (!found.ok) return result('unusable', 0, openU(days));
+		const { error, why } = found.value;
 		const span = (to.at - start.at) / DAY;
 		const d1 = (r.at - start.at) / DAY;
 		const bridge =
@@ -218,13 +219,14 @@ export function restateTimeline(
 		const partial =
 			curve.ok &&
 			(single
-				? quantity === 'ph' && Math.abs(r.value - curve.low) > 1.5
-				: r.value < curve.low - room || r.value > curve.high + (quantity === 'ph' ? room : curve.high * 0.5));
-		const status = found.why === 'rejected' ? 'rejected' : found.why === 'leave-alone' ? 'left-alone' : 'restated';
+				? quantity === 'ph' && Math.abs(r.value - curve.value.low) > 1.5
+				: r.value < curve.value.low - room ||
+					r.value > curve.value.high + (quantity === 'ph' ? room : curve.value.high * 0.5));
+		const status = why === 'rejected' ? 'rejected' : why === 'leave-alone' ? 'left-alone' : 'restated';
 		return result(
 			status,
-			found.error,
-			status === 'restated' ? bridge : Math.hypot(bridge, status === 'left-alone' ? found.error : 0),
+			error,
+			status === 'restated' ? bridge : Math.hypot(bridge, status === 'left-alone' ? error : 0),
 			partial,
 		);
 	});

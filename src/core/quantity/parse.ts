@@ -1,3 +1,4 @@
+import { done, type Outcome, refused } from '../outcome';
 import { plainDigits } from './number';
 import type { Unit } from './units';
 
@@ -19,7 +20,7 @@ export type ParseProblem =
 	| 'unknown-unit'
 	| 'reversed-interval'
 	| 'too-large';
-export type Parsed = { ok: true; typed: TypedValue } | { ok: false; problem: ParseProblem; near: string };
+export type Parsed = Outcome<TypedValue, { code: ParseProblem; near: string }>;
 
 const UNIT_WORDS: Record<string, Unit | 'ppm'> = {
 	ph: 'pH',
@@ -61,14 +62,12 @@ export const unitWord = (word: string): Unit | 'ppm' | undefined => {
 	return Object.hasOwn(UNIT_WORDS, key) ? UNIT_WORDS[key] : undefined;
 };
 
-function refuse(problem: ParseProblem, near: string): Parsed {
-	return { ok: false, problem, near };
-}
+const refuse = (code: ParseProblem, near: string): Parsed => refused({ code, near });
 
 /**
- * @example parseTyped('1,9 mS') // { ok: true, typed: { digits: '1.9', unit: 'mS/cm' } }
+ * @example parseTyped('1,9 mS').value // { digits: '1.9', unit: 'mS/cm' }
  * @example parseTyped('5.0..6.0').ok // true; an interval
- * @example parseTyped('5.8.1').problem // 'two-separators'
+ * @example parseTyped('5.8.1').problem // { code: 'two-separators', near: '5.8.1' }
  */
 export function parseTyped(text: string): Parsed {
 	const trimmed = text.trim();
@@ -86,25 +85,7 @@ export function parseTyped(text: string): Parsed {
 	if (ends.length === 2) {
 		const [low = Number.NaN, high = Number.NaN] = values;
 		if (!(low < high)) return refuse('reversed-interval', numberPart);
-		return { ok: true, typed: { kind: 'interval', low, high, digits: digits.join('..'), unit } };
+		return done({ kind: 'interval', low, high, digits: digits.join('..'), unit });
 	}
-	return { ok: true, typed: { kind: 'number', value: values[0]!, digits: digits[0]!, unit } };
-}
-
-/** What to tell a person whose entry was refused. */
-export function parseAdvice(problem: ParseProblem, near: string): string {
-	switch (problem) {
-		case 'empty':
-			return 'Type a number.';
-		case 'not-a-number':
-			return `“${near}” is not a number. Type digits, as 5.8 or 1,9.`;
-		case 'two-separators':
-			return `“${near}” has more than one decimal mark. Use one point or comma.`;
-		case 'unknown-unit':
-			return `“${near}” is not a unit known here. Try mS, uS, ppm500, ppm700, C or F.`;
-		case 'reversed-interval':
-			return `“${near}” runs backwards. Put the lower end first, as 5.0..6.0.`;
-		case 'too-large':
-			return `“${near}” is beyond any meter.`;
-	}
+	return done({ kind: 'number', value: values[0]!, digits: digits[0]!, unit });
 }

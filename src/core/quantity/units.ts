@@ -1,4 +1,5 @@
 import { CONSTANTS, HCO3_PER_CACO3, MG_L_CACO3_PER_MEQ } from '../chem/constants';
+import { done, type Outcome, refused } from '../outcome';
 /**
  * Every unit Cordwain reads or writes, with its factor to the canonical unit of its dimension.
  *
@@ -85,7 +86,7 @@ export type ConversionProblem =
 	| 'not-finite' // the value, or its conversion, is not a finite number
 	| 'impossible'; // negative where nothing negative exists, or pH outside 0–14, or below absolute zero
 
-export type Conversion = { ok: true; value: number } | { ok: false; problem: ConversionProblem };
+export type Conversion = Outcome<number, ConversionProblem>;
 
 const ABSOLUTE_ZERO_C = -CONSTANTS.zeroCelsius.value;
 
@@ -118,14 +119,14 @@ export function fromCanonical(value: number, unit: Unit): number {
  * @example convert(1.413, 'mS/cm', 'ppm500') // { ok: true, value: 706.5 }
  */
 export function convert(value: number, from: Unit, to: Unit): Conversion {
-	if (UNITS[from].dimension !== UNITS[to].dimension) return { ok: false, problem: 'different-kinds' };
-	if (!Number.isFinite(value)) return { ok: false, problem: 'not-finite' };
+	if (UNITS[from].dimension !== UNITS[to].dimension) return refused('different-kinds');
+	if (!Number.isFinite(value)) return refused('not-finite');
 	const canonical = toCanonical(value, from);
-	if (!possible(UNITS[from].dimension, canonical)) return { ok: false, problem: 'impossible' };
+	if (!possible(UNITS[from].dimension, canonical)) return refused('impossible');
 	// The same unit back must be the same number, not a rounding away from it.
 	// Fifteen significant digits are all that two roundings leave: 100 °C is 212 °F, not 211.99999999999997.
 	const result = from === to ? value : Number(fromCanonical(canonical, to).toPrecision(15));
-	return Number.isFinite(result) ? { ok: true, value: result } : { ok: false, problem: 'not-finite' };
+	return Number.isFinite(result) ? done(result) : refused('not-finite');
 }
 
 /** The meter scale of a ppm unit, as the number growers call it. */

@@ -143,7 +143,7 @@ export function parseQuickLine(line: string, context: QuickContext): QuickSample
 		let parsed = parseTyped(text);
 		if (
 			parsed.ok &&
-			parsed.typed.unit === null &&
+			parsed.value.unit === null &&
 			next !== undefined &&
 			unitWord(next) !== undefined &&
 			!(next.length === 1 && /^[ck]$/i.test(next) && /^[\d.,]/.test(tokens[i + 2] ?? ''))
@@ -155,7 +155,7 @@ export function parseQuickLine(line: string, context: QuickContext): QuickSample
 			sample.asks.push({ about: 'word', word: token });
 			continue;
 		}
-		addValue(sample, parsed.typed, word, context);
+		addValue(sample, parsed.value, word, context);
 		word = null;
 	}
 	if (sample.readings.length === 0 && !sample.asks.some((a) => a.about === 'word' || a.about === 'ppm-scale'))

@@ -28,7 +28,7 @@ export const probeCalculators = handle(resource, {
 	},
 	'POST /calc/compensate': ({ body }) => {
 		const result = compensate(body);
-		return result.ok ? result : refuse(COMPENSATION_WORDS[result.problem]);
+		return result.ok ? { ec25UsCm: result.value } : refuse(COMPENSATION_WORDS[result.problem]);
 	},
 	'POST /calc/standard': ({ body }) => {
 		const standard = standardNamed(body.standard);
@@ -38,7 +38,8 @@ export const probeCalculators = handle(resource, {
 				`“${body.standard}” is not a standard known here; one of ${STANDARDS.map((s) => s.name).join(', ')}.`,
 			]);
 		const at = nominalValue(standard, body.tempC, body.compensated && { compensates: true, ...body.compensated });
-		if (!at.ok) return refuse(['temp_c', `The table of ${standard.name} runs from ${at.low} to ${at.high} °C.`]);
+		if (!at.ok)
+			return refuse(['temp_c', `The table of ${standard.name} runs from ${at.problem.low} to ${at.problem.high} °C.`]);
 		return { nominal: at.value, unit: standard.quantity === 'ph' ? 'pH' : 'uS/cm', source: standard.source };
 	},
 	'POST /calc/calibration': ({ body }) => {
@@ -46,7 +47,7 @@ export const probeCalculators = handle(resource, {
 		for (const [i, p] of body.points.entries()) checkRange(body.quantity, p.asFound, `points.${i}.as_found`, true);
 		const result = evaluateCalibration(body.quantity, body.points, body.tempC);
 		if (!result.ok) return refuse(['points', CALIBRATION_PROBLEM[result.problem]]);
-		return { ...result, reasons: result.reasons.map(remarkWords) };
+		return { ...result.value, reasons: result.value.reasons.map(remarkWords) };
 	},
 	'POST /calc/restate': ({ body }) => {
 		checkRange(body.quantity, body.value, 'value', true);
@@ -58,7 +59,7 @@ export const probeCalculators = handle(resource, {
 		if (body.from.kind === 'check' && body.from.points.length === 0)
 			return refuse(['from.points', 'A check without what it found says nothing.']);
 		const result = restate(body);
-		return result.ok ? result : refuse([`${result.side}.points`, RESTATE_WORDS[result.problem]]);
+		return result.ok ? result.value : refuse([`${result.problem.side}.points`, RESTATE_WORDS[result.problem.code]]);
 	},
 	'POST /calc/storage-solution': ({ body }) => ({ kclG: kclGrams(body.molar, body.volumeMl) }),
 });

@@ -1,7 +1,6 @@
 import type { Prediction } from '@/core/judge/history';
 import {
 	type PpmScale,
-	parseAdvice,
 	parseTyped,
 	QUANTITY,
 	type Quantity,
@@ -11,6 +10,7 @@ import {
 } from '@/core/quantity';
 import { placeMark } from '@/core/reading/place-mark';
 import type { DisplayUnits } from '@/core/reading/site-view';
+import { typedProblem } from '@/words/en/value';
 
 export type FieldValue =
 	| { state: 'empty' }
@@ -37,8 +37,8 @@ export function understandField(
 ): FieldValue {
 	if (text.trim() === '') return { state: 'empty' };
 	const parsed = parseTyped(text);
-	if (!parsed.ok) return { state: 'problem', message: parseAdvice(parsed.problem, parsed.near) };
-	const { typed } = parsed;
+	if (!parsed.ok) return { state: 'problem', message: typedProblem(parsed.problem) };
+	const typed = parsed.value;
 	let unit: Unit;
 	if (typed.unit === 'ppm') {
 		if (ppmScale === null)

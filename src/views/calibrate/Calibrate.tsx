@@ -78,7 +78,7 @@ export function Calibrate({
 				});
 				return at.ok
 					? { ok: true, value: at.value }
-					: { ok: false, text: `its table runs from ${at.low} to ${at.high} °C` };
+					: { ok: false, text: `its table runs from ${at.problem.low} to ${at.problem.high} °C` };
 			}),
 		[steps, tempC, probe],
 	);

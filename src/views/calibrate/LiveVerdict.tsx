@@ -12,22 +12,23 @@ export function LiveVerdict({
 	result: CalibrationResult | null;
 	points: number;
 }) {
+	const said = result?.ok ? result.value : null;
 	return (
-		<div aria-live="polite" className="min-h-16" data-live={result?.ok ? result.verdict : ''}>
+		<div aria-live="polite" className="min-h-16" data-live={said?.verdict ?? ''}>
 			{result && !result.ok && <p className="text-error mt-2">{CALIBRATION_PROBLEM[result.problem]}</p>}
-			{result?.ok && (
+			{said && (
 				<div className="mt-2">
 					<p>
 						<strong className="text-[1.15rem]">
-							{result.verdict === 'good' ? 'Good' : result.verdict === 'watch' ? 'Watch it' : 'Fails'}
+							{said.verdict === 'good' ? 'Good' : said.verdict === 'watch' ? 'Watch it' : 'Fails'}
 						</strong>{' '}
 						·{' '}
 						{q === 'ph'
-							? `offset ${result.offset >= 0 ? '+' : ''}${result.offset.toFixed(2)} pH`
-							: `cell factor ${result.cellFactor!.toFixed(3)}`}
-						{q === 'ph' && result.slopePct !== null ? `, slope ${result.slopePct.toFixed(1)} %` : ''}
+							? `offset ${said.offset >= 0 ? '+' : ''}${said.offset.toFixed(2)} pH`
+							: `cell factor ${said.cellFactor!.toFixed(3)}`}
+						{q === 'ph' && said.slopePct !== null ? `, slope ${said.slopePct.toFixed(1)} %` : ''}
 					</p>
-					{result.reasons.map((r) => (
+					{said.reasons.map((r) => (
 						<p key={r.code}>{remarkWords(r)}</p>
 					))}
 					{q === 'ph' && points === 1 && (

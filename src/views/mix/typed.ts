@@ -18,8 +18,8 @@ const VOLUMES: readonly (Unit | null)[] = [null, 'L', 'mL', 'gal'];
 /** Litres as they are typed: `100`, `20 gal` (US), `500 mL`; undefined where it is no volume. */
 export function litresTyped(text: string): number | undefined {
 	const parsed = parseTyped(text.trim());
-	if (!parsed.ok || parsed.typed.kind !== 'number') return undefined;
-	const { unit, value } = parsed.typed;
+	if (!parsed.ok || parsed.value.kind !== 'number') return undefined;
+	const { unit, value } = parsed.value;
 	if (unit === 'ppm' || !VOLUMES.includes(unit)) return undefined;
 	return unit === null ? value : toCanonical(value, unit);
 }

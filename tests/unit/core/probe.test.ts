@@ -37,9 +37,9 @@ describe('electrode', () => {
 			],
 			25,
 		);
-		expect(r).toMatchObject({ ok: true, verdict: 'good', reasons: [] });
-		expect(r.ok && r.slopePct).toBeCloseTo(100, 9);
-		expect(r.ok && r.offsetMv).toBeCloseTo(0, 9);
+		expect(r).toMatchObject({ ok: true, value: { verdict: 'good', reasons: [] } });
+		expect(r.ok && r.value.slopePct).toBeCloseTo(100, 9);
+		expect(r.ok && r.value.offsetMv).toBeCloseTo(0, 9);
 	});
 	it('limits at their edges: slope 95–102 good, 85 and 105 watch, beyond fail; offset 15 and 30 mV (common practice)', () => {
 		const k = nernstSlopeMv(25);
@@ -52,7 +52,7 @@ describe('electrode', () => {
 				],
 				25,
 			);
-			return r.ok ? r.verdict : r.problem;
+			return r.ok ? r.value.verdict : r.problem;
 		};
 		expect([0.951, 1.019].map((s) => verdict(s))).toEqual(['good', 'good']);
 		expect([0.949, 0.851, 1.021, 1.049].map((s) => verdict(s))).toEqual(['watch', 'watch', 'watch', 'watch']);
@@ -69,18 +69,19 @@ describe('electrode', () => {
 				],
 				25,
 			),
-		).toMatchObject({ verdict: 'fail' });
+		).toMatchObject({ value: { verdict: 'fail' } });
 		expect(evaluateCalibration('ph', [{ nominal: 7.01, asFound: 7.11 }], 25)).toMatchObject({
-			verdict: 'good',
-			slopePct: null,
+			value: { verdict: 'good', slopePct: null },
 		});
 	});
 	it('slow settling is a sign of a dry bulb', () =>
-		expect(evaluateCalibration('ph', [{ nominal: 7, asFound: 7 }], 25, 75)).toMatchObject({ verdict: 'watch' }));
+		expect(evaluateCalibration('ph', [{ nominal: 7, asFound: 7 }], 25, 75)).toMatchObject({
+			value: { verdict: 'watch' },
+		}));
 	it('EC cell factor: ±5 % good, ±20 % watch', () => {
 		const verdict = (found: number) => {
 			const r = evaluateCalibration('ec', [{ nominal: 1413, asFound: found }], 25);
-			return r.ok && r.verdict;
+			return r.ok && r.value.verdict;
 		};
 		expect([1413 / 1.049, 1413 / 1.051, 1413 / 1.199, 1413 / 1.201].map(verdict)).toEqual([
 			'good',
@@ -119,7 +120,7 @@ describe('electrode', () => {
 				],
 				25,
 			),
-		).toMatchObject({ ok: true, verdict: 'fail' });
+		).toMatchObject({ value: { verdict: 'fail' } });
 		expect(evaluateCalibration('ec', [{ nominal: 1413, asFound: 0 }], 25)).toMatchObject({ ok: false });
 		expect(evaluateCalibration('ph', [], 25)).toMatchObject({ ok: false });
 	});
@@ -253,11 +254,11 @@ describe('restatement (USGS Techniques and Methods 1–D3)', () => {
 				to: { at: at(1), points: [point(7.01, found)] },
 			});
 		const [a, b] = [now(5.7, 7.4), now(5.81, 7.5)];
-		expect(a).toMatchObject({ applied: true, value: expect.closeTo(5.31, 9) });
-		expect(b).toMatchObject({ applied: true, value: expect.closeTo(5.32, 9) });
+		expect(a).toMatchObject({ value: { applied: true, value: expect.closeTo(5.31, 9) } });
+		expect(b).toMatchObject({ value: { applied: true, value: expect.closeTo(5.32, 9) } });
 		// With what fresh two-decimal pens are worth, 0.03, they agree after and not before.
 		expect(zetaScore(5.7, 0.03, 5.81, 0.03)).toBeGreaterThan(2);
-		expect(a.ok && b.ok && zetaScore(a.value, 0.03, b.value, 0.03)).toBeLessThan(1);
+		expect(a.ok && b.ok && zetaScore(a.value.value, 0.03, b.value.value, 0.03)).toBeLessThan(1);
 	});
 	it('one EC standard corrects in proportion: 1300 found in 1413 makes 100 into 108.7', () => {
 		const r = restate({
@@ -267,10 +268,10 @@ describe('restatement (USGS Techniques and Methods 1–D3)', () => {
 			from: { at: 0, kind: 'check', points: [point(1413, 1300)] },
 			to: { at: at(5), points: [point(1413, 1300)] },
 		});
-		expect(r.ok && r.value).toBeCloseTo(108.7, 1);
+		expect(r.ok && r.value.value).toBeCloseTo(108.7, 1);
 	});
 	it('as left 0 on day 0, as found +0.40 on day 20: 6.20 of day 10 was 6.00', () => {
-		expect(drifted(6.2, 10)).toMatchObject({ value: expect.closeTo(6, 12), error: expect.closeTo(0.2, 12) });
+		expect(drifted(6.2, 10)).toMatchObject({ value: { value: expect.closeTo(6, 12), error: expect.closeTo(0.2, 12) } });
 	});
 	it('two standards: the error interpolates in value too, on the axis of found values', () => {
 		const r = restate({
@@ -280,7 +281,7 @@ describe('restatement (USGS Techniques and Methods 1–D3)', () => {
 			from: { at: 0, kind: 'adjust', points: [] },
 			to: { at: at(20), points: [point(7, 7.2), point(4, 4)] },
 		});
-		expect(r.ok && r.error).toBeCloseTo(0.2 * (1.6 / 3.2), 12);
+		expect(r.ok && r.value.error).toBeCloseTo(0.2 * (1.6 / 3.2), 12);
 	});
 	it('after a mere check the error starts as found, not at nothing', () => {
 		const r = restate({
@@ -290,13 +291,13 @@ describe('restatement (USGS Techniques and Methods 1–D3)', () => {
 			from: { at: 0, kind: 'check', points: [point(7, 7.2)] },
 			to: { at: at(10), points: [point(7, 7.4)] },
 		});
-		expect(r.ok && r.error).toBeCloseTo(0.3, 12);
+		expect(r.ok && r.value.error).toBeCloseTo(0.3, 12);
 	});
 	it('a second after the adjustment hardly anything; outside the interval nothing', () => {
 		const r = drifted(6.2, 1 / 86_400);
-		expect(r.ok && Math.abs(r.value - 6.2)).toBeLessThan(1e-6);
-		expect(drifted(6.2, 21)).toMatchObject({ applied: false, value: 6.2 });
-		expect(drifted(6.2, -1)).toMatchObject({ applied: false, value: 6.2 });
+		expect(r.ok && Math.abs(r.value.value - 6.2)).toBeLessThan(1e-6);
+		expect(drifted(6.2, 21)).toMatchObject({ value: { applied: false, value: 6.2 } });
+		expect(drifted(6.2, -1)).toMatchObject({ value: { applied: false, value: 6.2 } });
 	});
 	it('thresholds: small errors are left alone, beyond 2 pH rejected', () => {
 		const run = (found: number) =>
@@ -308,9 +309,9 @@ describe('restatement (USGS Techniques and Methods 1–D3)', () => {
 				to: { at: at(20), points: [point(7, found)] },
 				thresholds: { leaveAlone: 0.2, reject: 2 },
 			});
-		expect(run(7.19)).toMatchObject({ applied: false, why: 'leave-alone', value: 6 });
-		expect(run(7.21)).toMatchObject({ applied: true });
-		expect(run(9.01)).toMatchObject({ applied: false, why: 'rejected', value: 6 });
+		expect(run(7.19)).toMatchObject({ value: { applied: false, why: 'leave-alone', value: 6 } });
+		expect(run(7.21)).toMatchObject({ value: { applied: true } });
+		expect(run(9.01)).toMatchObject({ value: { applied: false, why: 'rejected', value: 6 } });
 	});
 	it('never divides by a vanishing gain', () => {
 		expect(errorCurve('ph', [point(7, 6.9), point(4, 6.9)])).toEqual({ ok: false, problem: 'vanishing-gain' });
@@ -329,7 +330,7 @@ describe('restatement (USGS Techniques and Methods 1–D3)', () => {
 						from: { at: 0, kind: 'adjust', points: [] },
 						to: { at: 10, points: [point(7, a), point(4, b)] },
 					});
-					return !r.ok || (Number.isFinite(r.value) && Math.abs(r.error) < 300);
+					return !r.ok || (Number.isFinite(r.value.value) && Math.abs(r.value.error) < 300);
 				},
 			),
 		);
@@ -346,7 +347,7 @@ describe('restatement (USGS Techniques and Methods 1–D3)', () => {
 					from: { at: 0, kind: 'adjust', points: [] },
 					to: { at: 10, points },
 				});
-				return r.ok && Math.abs(r.value - 7) < 1e-9;
+				return r.ok && Math.abs(r.value.value - 7) < 1e-9;
 			}),
 		);
 	});

@@ -90,14 +90,14 @@ describe('parsing what people type', () => {
 		['5.80', '5.80', null],
 		['1920µS', '1920', 'uS/cm'],
 	])('%s', (text, digits, unit) => {
-		expect(parseTyped(text)).toMatchObject({ ok: true, typed: { kind: 'number', digits, unit } });
+		expect(parseTyped(text)).toMatchObject({ ok: true, value: { kind: 'number', digits, unit } });
 	});
 	it('reads an interval of a drop kit', () => {
 		expect(parseTyped('5.0..6.0')).toMatchObject({
 			ok: true,
-			typed: { kind: 'interval', low: 5, high: 6, digits: '5.0..6.0' },
+			value: { kind: 'interval', low: 5, high: 6, digits: '5.0..6.0' },
 		});
-		expect(parseTyped('6..5')).toMatchObject({ ok: false, problem: 'reversed-interval' });
+		expect(parseTyped('6..5')).toMatchObject({ ok: false, problem: { code: 'reversed-interval', near: '6..5' } });
 	});
 	it.each(['', 'abc', 'NaN', 'Infinity', '1e309', '5.8.1', '1,850.5', '--3', '5 8', '0x10', '１２'])(
 		'refuses %j',
@@ -111,9 +111,9 @@ describe('parsing what people type', () => {
 				const r = parseTyped(text);
 				return (
 					!r.ok ||
-					(r.typed.kind === 'number'
-						? Number.isFinite(r.typed.value)
-						: Number.isFinite(r.typed.low) && Number.isFinite(r.typed.high))
+					(r.value.kind === 'number'
+						? Number.isFinite(r.value.value)
+						: Number.isFinite(r.value.low) && Number.isFinite(r.value.high))
 				);
 			}),
 		);
@@ -142,11 +142,11 @@ describe('temperature compensation', () => {
 	// The 1413 µS/cm standard conducts 1278 at 20 °C (ISO 7888 table, from memory).
 	it('brings the 20 °C standard to 25 °C', () => {
 		const r = compensate({ ecUsCm: 1278, tempC: 20 });
-		expect(r.ok && r.ec25UsCm).toBeCloseTo(1412.9, 0);
+		expect(r.ok && r.value).toBeCloseTo(1412.9, 0);
 	});
 	it('is the identity at 25 °C and linear in the reading', () => {
-		expect(compensate({ ecUsCm: 1000, tempC: 25, model: 'natural-water' })).toEqual({ ok: true, ec25UsCm: 1000 });
-		expect(compensate({ ecUsCm: 1000, tempC: 15, alphaPctPerC: 2 })).toEqual({ ok: true, ec25UsCm: 1250 });
+		expect(compensate({ ecUsCm: 1000, tempC: 25, model: 'natural-water' })).toEqual({ ok: true, value: 1000 });
+		expect(compensate({ ecUsCm: 1000, tempC: 15, alphaPctPerC: 2 })).toEqual({ ok: true, value: 1250 });
 	});
 	it('interpolates f25 as scipy’s natural cubic spline of its logarithm does', () => {
 		for (const { temp_c, f } of scipy.f25) expect(naturalWaterFactor(temp_c)).toBeCloseTo(f, 10);

@@ -18,13 +18,13 @@ export const noCompensation: Check = {
 		const alphaPctPerC = instrument?.alphaPctPerC ?? ALPHA_PEN_PCT;
 		const at25 = compensate({ ecUsCm: reading.value, tempC, alphaPctPerC });
 		if (!at25.ok) return null;
-		if (!instrument || instrument.compensates) return switchedOff(s, tempC, at25.ec25UsCm);
+		if (!instrument || instrument.compensates) return switchedOff(s, tempC, at25.value);
 		return {
 			check: 'no-compensation',
 			flag: 3,
 			cause: 'no-compensation',
-			suggested: at25.ec25UsCm,
-			said: { code: 'not-compensated', value: reading.value, tempC, at25: at25.ec25UsCm },
+			suggested: at25.value,
+			said: { code: 'not-compensated', value: reading.value, tempC, at25: at25.value },
 			evidence: { temp_c: tempC, alpha_pct_per_c: alphaPctPerC },
 			weight: 95,
 		};

@@ -92,9 +92,9 @@ describe('from text to a reading', () => {
 				const quick = parseTyped(text);
 				const plain = typedNumber(text.trim());
 				// Letters behind a number are a unit there.
-				if (quick.ok && quick.typed.unit === null) expect(plain?.digits).toBe(quick.typed.digits);
+				if (quick.ok && quick.value.unit === null) expect(plain?.digits).toBe(quick.value.digits);
 				if (plain && Math.abs(plain.high) < 1e15)
-					expect(quick).toMatchObject({ ok: true, typed: { digits: plain.digits } });
+					expect(quick).toMatchObject({ ok: true, value: { digits: plain.digits } });
 			}),
 			{ numRuns: 400 },
 		);
