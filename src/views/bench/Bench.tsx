@@ -1,15 +1,15 @@
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { fromWorking } from '@/core/judge/working-scale';
 import { type Quantity, seriesQuantity } from '@/core/quantity';
-import { ownProtocol, skippedSteps, usualProtocol } from '@/core/reading/protocol';
+import { skippedSteps, usualProtocol } from '@/core/reading/protocol';
 import type { SiteView } from '@/core/reading/site-view';
+import { stepsHere } from '@/words/en/protocol';
 import { api } from '../data/client';
 import { EventForm } from '../entry/EventForm';
 import { InstrumentChoice, otherInstrument, usualInstrument } from '../entry/InstrumentChoice';
 import { type DraftSample, engineOf, judgeDraft, readingsOf, save } from '../entry/sample';
 import { DipRows } from './DipRows';
 import { DropKit, USUAL_PRINTED } from './DropKit';
-import { dipsOf, entriesOf, fixesOf, opinionsOf, USUAL, uWithDrift } from './dips';
+import { dipsOf, entriesOf, fixesOf, opinionsOf, USUAL, usualEc, uWithDrift } from './dips';
 import { dropDraft, emptyDraft } from './draft';
 import { EntryVerdict } from './EntryVerdict';
 import { JustIn, useArrivals } from './JustIn';
@@ -57,8 +57,7 @@ export function Bench({
 	const [clock, setClock] = useState(site.now);
 	const fields = useRef<Partial<Record<string, HTMLInputElement | null>>>({});
 
-	const ecExpected = engine.expect(draft.station, 'ec', clock);
-	const ecHere = ecExpected && ecExpected.from > 0 ? fromWorking('ec', ecExpected.level) : null;
+	const ecHere = usualEc(engine, draft.station, clock);
 	const thin = ecHere !== null && ecHere < FEW_MINERALS_US_CM;
 	const order3 = thin ? THIN : USUAL;
 	const first = order3[0]!;
@@ -76,7 +75,7 @@ export function Bench({
 	const { info, name, protocol, usualWaitS } = site.stations.find((s) => s.info.code === draft.station)!;
 	const instrumentOf = (code: string | null) => site.instruments.find((i) => i.info.code === code);
 	const instrument = instrumentOf(draft.instrument);
-	const steps = protocol ? ownProtocol(protocol) : usualProtocol(info.kind, instrument?.kind ?? 'combined', thin);
+	const steps = stepsHere(protocol, usualProtocol(info.kind, instrument?.kind ?? 'combined', thin));
 
 	const rows = dipsOf(draft, site, engine, clock);
 	const entries = entriesOf(rows);

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useState } from 'react';
-import type { ProtocolStep } from '@/core/reading/protocol';
+import type { ShownStep } from '@/words/en/protocol';
 
 /** The steps of measuring here: one tap each, the reason on demand, any of them passed over. */
 export function Protocol({
@@ -9,7 +9,7 @@ export function Protocol({
 	expert,
 	onExpert,
 }: {
-	steps: readonly ProtocolStep[];
+	steps: readonly ShownStep[];
 	done: ReadonlySet<string>;
 	onTick: (code: string) => void;
 	/** For those who know them: only a button that shows them again. */

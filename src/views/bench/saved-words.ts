@@ -1,4 +1,5 @@
-import { AFTERWARDS, type InstrumentKind } from '@/core/reading/protocol';
+import type { InstrumentKind } from '@/core/reading/protocol';
+import { AFTERWARDS } from '@/words/en/protocol';
 import type { SaveResult } from '../entry/sample';
 import { dateTime } from '../ui/format';
 

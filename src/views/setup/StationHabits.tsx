@@ -1,8 +1,9 @@
 import { useState } from 'react';
 import type { Station } from '@/contract/site';
 import { QUANTITIES, QUANTITY, type Quantity } from '@/core/quantity';
-import { ALL_STEPS, usualProtocol } from '@/core/reading/protocol';
+import { STEPS, usualProtocol } from '@/core/reading/protocol';
 import { RHYTHMS, type Rhythm, usualRhythms } from '@/core/rhythm/due';
+import { stepWords } from '@/words/en/protocol';
 
 /** How a station is measured: what how often, and the steps. Until changed both are the usual of its kind. */
 export function StationHabits({
@@ -14,8 +15,12 @@ export function StationHabits({
 }) {
 	const [own, setOwn] = useState('');
 	const rhythm = s.rhythm ?? usualRhythms(s.kind, false);
-	const steps = s.protocol ?? usualProtocol(s.kind, 'combined', false).map(({ code, text }) => ({ code, text }));
-	const missing = ALL_STEPS.filter((a) => !steps.some((x) => x.code === a.code));
+	const steps =
+		s.protocol ??
+		usualProtocol(s.kind, 'combined', false)
+			.map(stepWords)
+			.map(({ code, text }) => ({ code, text }));
+	const missing = STEPS.filter((code) => !steps.some((x) => x.code === code)).map(stepWords);
 	const setRhythm = (q: Quantity, value: Rhythm | '') => {
 		const { [q]: _, ...others } = rhythm;
 		onChange({ rhythm: value === '' ? others : { ...others, [q]: value } });

@@ -2,27 +2,30 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { wantedWait } from '@/core/judge/waits';
 import { weighWitnesses } from '@/core/probe/agreement';
-import { skippedSteps, usualProtocol } from '@/core/reading/protocol';
+import { STEPS, skippedSteps, usualProtocol } from '@/core/reading/protocol';
 import { settling } from '@/core/reading/settling';
 import { meterSample, StreamIntake } from '@/core/reading/stream';
 import { dueNow, usualRhythms } from '@/core/rhythm/due';
 import { PLAIN_METER, SimulatedMeter } from '@/sim/meter';
 import { seeded } from '@/sim/random';
 import { printedInterval, USUAL_PRINTED } from '@/views/bench/DropKit';
+import { stepsHere, stepWords } from '@/words/en/protocol';
 
 /** Facts of the trade (common practice, no source) unless a source is named. */
 
 describe('protocols', () => {
-	const codes = (...a: Parameters<typeof usualProtocol>) => usualProtocol(...a).map((s) => s.code);
 	it('run the tap at a source, catch the drip at a drain, EC before pH in pure water, no probe steps for a kit', () => {
-		expect(codes('source', 'combined', false).slice(0, 3)).toEqual(['run', 'cup', 'rinse']);
-		expect(codes('drain', 'ph', false)[0]).toBe('catch');
-		expect(codes('source', 'ph', true)).toContain('ec-first');
-		expect(codes('reservoir', 'drop_kit', false)).toEqual(['place', 'drops', 'daylight']);
-		expect(usualProtocol('source', 'combined', true).every((s) => s.why.length > 20)).toBe(true);
+		expect(usualProtocol('source', 'combined', false).slice(0, 3)).toEqual(['run', 'cup', 'rinse']);
+		expect(usualProtocol('drain', 'ph', false)[0]).toBe('catch');
+		expect(usualProtocol('source', 'ph', true)).toContain('ec-first');
+		expect(usualProtocol('reservoir', 'drop_kit', false)).toEqual(['place', 'drops', 'daylight']);
+		expect(STEPS.map(stepWords).every((s) => s.text.length > 10 && s.why.length > 20)).toBe(true);
+		expect(stepsHere([{ code: 'own-1', text: 'Gloves on' }], STEPS)).toEqual([
+			{ code: 'own-1', text: 'Gloves on', why: '' },
+		]);
 	});
 	it('what was passed over on the way to the last step done is left out; nothing ticked says nothing', () => {
-		const steps = usualProtocol('reservoir', 'combined', false);
+		const steps = usualProtocol('reservoir', 'combined', false).map((code) => ({ code }));
 		expect(skippedSteps(steps, new Set(), new Set())).toBeUndefined();
 		expect(skippedSteps(steps, new Set(['place', 'deep']), new Set())).toEqual(['rinse', 'shake']);
 		expect(skippedSteps(steps, new Set(steps.map((s) => s.code)), new Set())).toEqual([]);
