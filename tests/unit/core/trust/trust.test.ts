@@ -66,7 +66,7 @@ describe('what a reading may be used for', () => {
 		expect([...NOT_FOR_REVIEW].sort()).toEqual(['calibration-overdue', 'low-ionic-strength', 'temperature-far']);
 	});
 	it('the table in docs/checks.md is this one', () => {
-		const docs = readFileSync(join(import.meta.dirname, '../../../docs/checks.md'), 'utf8');
+		const docs = readFileSync(join(import.meta.dirname, '../../../../docs/checks.md'), 'utf8');
 		for (const [cause, purposes] of [...Object.entries(DOUBTFUL), ['any other', DOUBTFUL_OTHERWISE] as const]) {
 			const cells = PURPOSES.map((p) => (purposes.includes(p) ? ' yes |' : ' |')).join('');
 			expect(docs).toContain(`| ${cause === 'any other' ? cause : `\`${cause}\``} |${cells}`);

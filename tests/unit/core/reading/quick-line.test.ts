@@ -1,0 +1,84 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, describe, expect, it } from 'vitest';
+import { NO_EFFECT } from '@/core/judge/event-effect';
+import { placeMark } from '@/core/reading/place-mark';
+import { parseQuickLine, type QuickContext } from '@/core/reading/quick-line';
+
+const dir = mkdtempSync(join(tmpdir(), 'cordwain-check-'));
+
+afterAll(() => rmSync(dir, { recursive: true, force: true }));
+
+describe('the quick line', () => {
+	const context: QuickContext = {
+		stations: [
+			{ code: 'pond', name: 'Pond' },
+			{ code: 'rain', name: 'Rain tank' },
+			{ code: 'gutters-feed', name: 'Gutters feed' },
+			{ code: 'gutters-drain', name: 'Gutters drain' },
+		],
+		instruments: [
+			{ code: 'plum', name: 'Plum', ppmScale: null },
+			{ code: 'minnow', name: 'Minnow', ppmScale: 700 },
+		],
+		ecUnit: 'mS/cm',
+		tempUnit: 'C',
+	};
+	const parse = (line: string, c = context) => parseQuickLine(line, c);
+	it('pond ph 5.8 ec 1.92 t 21.4', () => {
+		expect(parse('pond ph 5.8 ec 1.92 t 21.4')).toMatchObject({
+			station: 'pond',
+			asks: [],
+			readings: [
+				{ quantity: 'ph', digits: '5.8', unit: 'pH' },
+				{ quantity: 'ec', digits: '1.92', unit: 'mS/cm' },
+				{ quantity: 'temp', digits: '21.4', unit: 'C' },
+			],
+		});
+	});
+	it('rain 36ppm takes the only ppm meter’s scale; with two it asks', () => {
+		expect(parse('rain 36ppm')).toMatchObject({
+			station: 'rain',
+			instrument: 'minnow',
+			readings: [{ quantity: 'tds', digits: '36', unit: 'ppm700' }],
+			asks: [],
+		});
+		const two = { ...context, instruments: [...context.instruments, { code: 'b', name: 'B', ppmScale: 500 as const }] };
+		expect(parse('rain 36ppm', two).asks).toEqual([{ about: 'ppm-scale' }]);
+		expect(parse('rain 36ppm with b', two)).toMatchObject({ asks: [], readings: [{ unit: 'ppm500' }] });
+	});
+	it('gutters drain 6.4 2.9: numbers without a word are pH, then EC', () => {
+		expect(parse('gutters drain 6.4 2.9')).toMatchObject({
+			station: 'gutters-drain',
+			readings: [
+				{ quantity: 'ph', digits: '6.4' },
+				{ quantity: 'ec', digits: '2.9' },
+			],
+			asks: [],
+		});
+	});
+	it('asks only what is ambiguous', () => {
+		expect(parse('gutters 6.4').asks).toEqual([{ about: 'station', candidates: ['gutters-feed', 'gutters-drain'] }]);
+		expect(parse('pond ph five').asks).toEqual([{ about: 'word', word: 'five' }]);
+		expect(parse('pond').asks).toEqual([{ about: 'value' }]);
+	});
+	it('takes units, commas, an instrument, an interval and a note', () => {
+		expect(parse('pond ph 5,8 ec 1920 us t 70F by plum # after rain')).toMatchObject({
+			instrument: 'plum',
+			note: 'after rain',
+			readings: [{ digits: '5.8' }, { digits: '1920', unit: 'uS/cm' }, { digits: '70', unit: 'F' }],
+			asks: [],
+		});
+		expect(parse('pond ph 5.0..6.0').readings[0]).toMatchObject({ digits: '5.0..6.0' });
+	});
+	it('puts the decimal mark where the station’s expectation says, and leaves fitting digits alone', () => {
+		const at = (level: number) => ({ level, spread: 0.1, from: 9, seen: 9, event: NO_EFFECT });
+		expect(placeMark('58', 'ph', 'pH', at(5.9))).toBe('5.8');
+		expect(placeMark('214', 'temp', 'C', at(21))).toBe('21.4');
+		expect(placeMark('192', 'ec', 'mS/cm', at(Math.log(1950)))).toBe('1.92');
+		expect(placeMark('950', 'ec', 'ppm500', at(Math.log(1950)))).toBe('950');
+		expect(placeMark('7', 'ph', 'pH', at(5.9))).toBe('7');
+		expect(placeMark('58', 'ph', 'pH', null)).toBe('58');
+	});
+});

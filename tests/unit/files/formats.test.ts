@@ -1,0 +1,47 @@
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, describe, expect, it } from 'vitest';
+import { calibrationLine } from '@/files/calibrations-row';
+import { checkConfig } from '@/files/check-config';
+import { type CsvRecord, csvRecords } from '@/files/csv-stream';
+import { eventRow } from '@/files/events-row';
+import { readingRow } from '@/files/readings-row';
+import { FORMATS, readHeader } from '@/files/table';
+
+const root = join(import.meta.dirname, '../../..');
+const dir = mkdtempSync(join(tmpdir(), 'cordwain-check-'));
+afterAll(() => rmSync(dir, { recursive: true, force: true }));
+async function* pieces(text: string, size = 7): AsyncGenerator<string> {
+	for (let i = 0; i < text.length; i += size) yield text.slice(i, i + size);
+}
+async function records(text: string): Promise<CsvRecord[]> {
+	const all: CsvRecord[] = [];
+	for await (const r of csvRecords(pieces(text))) all.push(r);
+	return all;
+}
+
+describe('docs/formats.md is true', () => {
+	const examples = [
+		...readFileSync(join(root, 'docs/formats.md'), 'utf8').matchAll(/```(csv|json) (\w+)\n([\s\S]*?)```/g),
+	].map((m) => ({ kind: m[2]!, text: m[3]! }));
+	it('has an example of each format', () =>
+		expect(examples.map((e) => e.kind)).toEqual(expect.arrayContaining(['readings', 'events', 'config'])));
+	it('every line of its readings and events is understood, under its own configuration', async () => {
+		const config = checkConfig.parse(JSON.parse(examples.find((e) => e.kind === 'config')!.text));
+		for (const { kind, text } of examples.filter((e) => e.kind !== 'config')) {
+			const [head, ...rows] = await records(text);
+			const header = readHeader(head!.cells, FORMATS.find((f) => f.name === kind)!);
+			if (!header.ok) throw new Error(header.problem.message);
+			for (const r of rows) {
+				const result =
+					kind === 'readings'
+						? readingRow(r.cells, header.header, { zone: config.timezone!, ppmScale: () => null })
+						: kind === 'events'
+							? eventRow(r.cells, header.header, 'UTC')
+							: calibrationLine(r.cells, header.header, 'UTC', () => undefined);
+				expect(result).toMatchObject({ ok: true });
+			}
+		}
+	});
+});
