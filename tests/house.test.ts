@@ -71,6 +71,21 @@ describe('the house', () => {
 		expect(holding(/process\.env|import\.meta\.env/, (f) => f.startsWith('src/'))).toEqual([]);
 		expect(holding(/console\.\w+\(/, (f) => f.startsWith('src/'))).toEqual([]);
 	});
+	it('the core says codes, not sentences', () => {
+		expect(holding(/['`][^'`\n]* [^'`\n]* [^'`\n]*[a-z]\.['`]/, (f) => f.startsWith('src/core/'))).toEqual([]);
+	});
+	it('a unit test stands where what it tests stands, by its name', () => {
+		const names = new Set(
+			files
+				.filter((f) => f.startsWith('src/'))
+				.flatMap((f) => [f.replace(/\.\w+$/, ''), f.slice(0, f.lastIndexOf('/'))]),
+		);
+		expect(
+			files
+				.filter((f) => f.startsWith('tests/unit/') && f !== 'tests/unit/core/examples.test.ts')
+				.filter((f) => !names.has(f.replace('tests/unit/', 'src/').replace(/\.test\.tsx?$/, ''))),
+		).toEqual([]);
+	});
 	it('no file is longer than three hundred lines', () => {
 		const long = files.flatMap((f) => {
 			const n = f.startsWith('src/') ? text(f).split('\n').length - 1 : 0;

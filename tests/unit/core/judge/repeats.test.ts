@@ -1,58 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import type { Engine } from '@/core/judge/engine';
 import { countRepeat, improbableFrom, noRepeats } from '@/core/judge/repeats';
-import type { Quantity, Unit } from '@/core/quantity';
 import { seeded } from '@/sim/random';
 import { MINUTE, NEXT, practised, reading } from '../../../helpers/small-site';
-
-/** Facts of the trade (common practice, no source) unless a source is named. */
-
-describe('the minute of measuring', () => {
-	it('salt carried over into pure water lies between the two waters', () => {
-		const e = practised();
-		e.take([reading(NEXT, 'pond', 'ec', '1800', 'uS/cm')]);
-		expect(e.judge([reading(NEXT + 3 * MINUTE, 'ro', 'ec', '160', 'uS/cm')])[0]).toMatchObject({
-			flag: 3,
-			deciding: { cause: 'carry-over' },
-		});
-		// Hours later, or by another instrument, it is something else.
-		expect(e.judge([reading(NEXT + 180 * MINUTE, 'ro', 'ec', '160', 'uS/cm')])[0]!.deciding!.cause).not.toBe(
-			'carry-over',
-		);
-		expect(
-			e.judge([reading(NEXT + 3 * MINUTE, 'ro', 'ec', '160', 'uS/cm', { instrument: 'brass' })])[0]!.deciding!.cause,
-		).not.toBe('carry-over');
-	});
-	it('a pH wants 30 s in nutrient and three minutes in pure water; an EC pen eight seconds', () => {
-		const judged = (where: string, quantity: Quantity, digits: string, unit: Unit, waitS: number) =>
-			practised().judge([reading(NEXT, where, quantity, digits, unit, { waitS })])[0]!;
-		expect(judged('pond', 'ph', '5.90', 'pH', 10)).toMatchObject({ flag: 3, deciding: { cause: 'not-settled' } });
-		expect(judged('pond', 'ph', '5.90', 'pH', 30).flag).toBe(1);
-		expect(judged('ro', 'ph', '6.80', 'pH', 20).findings.map((f) => f.cause)).toEqual(
-			expect.arrayContaining(['not-settled', 'low-ionic-strength']),
-		);
-		expect(judged('pond', 'ec', '1800', 'uS/cm', 8).flag).toBe(1);
-	});
-	it('a meter without compensation at 15 °C is put right: 1500 there is 1875 at 25 (2 %/°C)', () => {
-		const judged = (tempC: number | null) =>
-			practised().judge([reading(NEXT, 'pond', 'ec', '1500', 'uS/cm', { instrument: 'old', tempC })])[0]!;
-		expect(judged(15)).toMatchObject({ flag: 3, deciding: { cause: 'no-compensation', suggested: 1875 } });
-		expect(judged(25).deciding?.cause).not.toBe('no-compensation');
-	});
-	it('two instruments in one sample: ζ above 3 asks about the one further from the expectation (ISO 13528)', () => {
-		const [good, off] = practised().judge([
-			reading(NEXT, 'pond', 'ph', '5.90', 'pH'),
-			reading(NEXT, 'pond', 'ph', '6.75', 'pH', { instrument: 'brass' }),
-		]);
-		expect(good!.flag).toBe(1);
-		expect(off!.findings.map((f) => f.cause)).toContain('disagreement');
-		const [a, b] = practised().judge([
-			reading(NEXT, 'pond', 'ph', '5.90', 'pH'),
-			reading(NEXT, 'pond', 'ph', '6.00', 'pH', { instrument: 'brass' }),
-		]);
-		expect([a!.flag, b!.flag]).toEqual([1, 1]);
-	});
-});
 
 describe('sensors', () => {
 	/** A day of five-minute readings, a little noise. */

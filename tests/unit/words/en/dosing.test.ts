@@ -5,7 +5,7 @@ import { describe, expect, it } from 'vitest';
 import { doseWords } from '@/words/en/dosing';
 
 /** What advice on a dose may say stands in the core as codes; each has words, and no words wait for a code that is never said. */
-const root = join(import.meta.dirname, '../../..');
+const root = join(import.meta.dirname, '../../../..');
 const read = (f: string) => readFileSync(join(root, f), 'utf8');
 const files = execFileSync('git', ['ls-files', 'src/core/mix/dose', 'src/service'], { cwd: root, encoding: 'utf8' })
 	.trim()

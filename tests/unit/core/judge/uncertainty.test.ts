@@ -1,0 +1,58 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { displayStep, instrumentUncertainty, repeatability } from '@/core/judge/uncertainty';
+import type { Quantity, Unit } from '@/core/quantity';
+import { readingFromText } from '@/core/reading/from-text';
+import type { InstrumentInfo, Reading } from '@/core/reading/model';
+
+/** Parts that the engine is made of, each by itself. */
+const read = (quantity: Quantity, value: string, unit: Unit, more: Partial<Reading> = {}): Reading => {
+	const got = readingFromText({ quantity, value, unit, tempC: null, waitS: null }, null);
+	if (!got.ok) throw new Error(got.problem.code);
+	return { ...got.value, at: 0, station: 'pond', instrument: 'plum', ...more };
+};
+const pen = (quantities: InstrumentInfo['quantities']): InstrumentInfo => ({
+	code: 'plum',
+	quantities,
+	ppmScale: null,
+	compensates: true,
+	alphaPctPerC: 2,
+	continuous: false,
+});
+
+describe('the uncertainty of one reading (JCGM 100, 4.3.7: a rectangle of half width a has u = a/√3)', () => {
+	it('a display of 0.01 and an accuracy of ±0.1 pH: √(0.01²/12 + 0.1²/3)', () => {
+		const u = instrumentUncertainty(read('ph', '6.10', 'pH'), pen({ ph: { resolution: 0.01, accuracy: 0.1 } }));
+		expect(u).toBeCloseTo(Math.sqrt(0.01 ** 2 / 12 + 0.1 ** 2 / 3), 12);
+	});
+	it('an accuracy in percent goes with the value, in canonical units', () => {
+		const ec = pen({ ec: { resolution: 10, accuracyPct: 2 } });
+		expect(instrumentUncertainty(read('ec', '2.00', 'mS/cm'), ec)).toBeCloseTo(
+			Math.hypot(10 / Math.sqrt(12), 40 / Math.sqrt(3)),
+			9,
+		);
+	});
+	it('an interval of a drop kit is its own rectangle, whatever the kit says of itself', () => {
+		expect(instrumentUncertainty(read('ph', '5.5..6.5', 'pH'), pen({ ph: { accuracy: 0.01 } }))).toBeCloseTo(
+			1 / Math.sqrt(12),
+			12,
+		);
+	});
+	it('nobody said: the digits that were typed are the step, a pen is good to 0.1 pH and 2 %', () => {
+		expect(displayStep(read('ec', '1.9', 'mS/cm'), undefined)).toBeCloseTo(100, 9);
+		expect(displayStep(read('ph', '5.80', 'pH'), undefined)).toBeCloseTo(0.01, 9);
+		expect(instrumentUncertainty(read('ph', '5.80', 'pH'), undefined)).toBeCloseTo(
+			Math.hypot(0.01 / Math.sqrt(12), 0.1 / Math.sqrt(3)),
+			9,
+		);
+	});
+	it('two readings of one water differ by less than both are uncertain: half of an accuracy is constant', () => {
+		fc.assert(
+			fc.property(fc.double({ min: 0.01, max: 0.5, noNaN: true }), (accuracy) => {
+				const r = read('ph', '6.10', 'pH');
+				const i = pen({ ph: { resolution: 0.01, accuracy } });
+				expect(repeatability(r, i)).toBeLessThan(instrumentUncertainty(r, i));
+			}),
+		);
+	});
+});
