@@ -54,7 +54,7 @@ export function SampleFields({
 						/>
 						<p
 							id={`h-${id}`}
-							className={`text-[0.85rem] min-h-5 ${v.state === 'problem' ? 'text-error' : 'text-soft'}`}
+							className={`text-[0.85rem] min-h-6 pt-1 ${v.state === 'problem' ? 'text-error' : 'text-soft'}`}
 						>
 							{v.state === 'problem'
 								? v.message

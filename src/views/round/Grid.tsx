@@ -193,17 +193,17 @@ export function Grid({ site, rows }: { site: SiteView; rows: SheetRow[] }) {
 												)}
 											</span>
 											{bad && (
-												<span className="text-error text-[0.8rem] block">
+												<span className="text-error text-[0.8rem] block pt-1">
 													{v?.state === 'problem' ? v.message : 'Write the time as 7:30.'}
 												</span>
 											)}
 											{verdict?.deciding && (
-												<span className="text-[0.8rem] block max-w-48 leading-tight">
+												<span className="text-[0.8rem] block pt-1 max-w-48 leading-tight">
 													{findingWords(verdict.deciding.said).message}
 												</span>
 											)}
 											{v?.state === 'value' && v.marked && (
-												<span className="text-soft text-[0.8rem] block">read as {v.digits}</span>
+												<span className="text-soft text-[0.8rem] block pt-1">read as {v.digits}</span>
 											)}
 										</td>
 									);
