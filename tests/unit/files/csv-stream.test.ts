@@ -1,19 +1,6 @@
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { afterAll, describe, expect, it } from 'vitest';
-import { type CsvRecord, csvRecords, NotText } from '@/files/csv-stream';
-
-const dir = mkdtempSync(join(tmpdir(), 'cordwain-check-'));
-afterAll(() => rmSync(dir, { recursive: true, force: true }));
-async function* pieces(text: string, size = 7): AsyncGenerator<string> {
-	for (let i = 0; i < text.length; i += size) yield text.slice(i, i + size);
-}
-async function records(text: string): Promise<CsvRecord[]> {
-	const all: CsvRecord[] = [];
-	for await (const r of csvRecords(pieces(text))) all.push(r);
-	return all;
-}
+import { describe, expect, it } from 'vitest';
+import { NotText } from '@/files/csv-stream';
+import { records } from '../../helpers/csv-text';
 
 describe('CSV as people have it', () => {
 	it('RFC 4180: quotes, doubled quotes, line ends inside quotes, CRLF', async () => {

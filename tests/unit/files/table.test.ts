@@ -1,25 +1,14 @@
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { afterAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { calibrationLine } from '@/files/calibrations-row';
 import { checkConfig } from '@/files/check-config';
-import { type CsvRecord, csvRecords } from '@/files/csv-stream';
 import { eventRow } from '@/files/events-row';
 import { readingRow } from '@/files/readings-row';
 import { FORMATS, readHeader } from '@/files/table';
+import { records } from '../../helpers/csv-text';
 
 const root = join(import.meta.dirname, '../../..');
-const dir = mkdtempSync(join(tmpdir(), 'cordwain-check-'));
-afterAll(() => rmSync(dir, { recursive: true, force: true }));
-async function* pieces(text: string, size = 7): AsyncGenerator<string> {
-	for (let i = 0; i < text.length; i += size) yield text.slice(i, i + size);
-}
-async function records(text: string): Promise<CsvRecord[]> {
-	const all: CsvRecord[] = [];
-	for await (const r of csvRecords(pieces(text))) all.push(r);
-	return all;
-}
 
 describe('docs/formats.md is true', () => {
 	const examples = [

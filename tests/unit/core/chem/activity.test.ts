@@ -1,35 +1,9 @@
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { protonsGiven } from '@/core/chem/acids';
 import { activity, phosphatePk2 } from '@/core/chem/activity';
 import { carbonateConstants } from '@/core/chem/carbonate';
 import { heldAt, mediumOf } from '@/core/chem/solution';
-
-/** Reference values: tests/reference/make_mixing.py (scipy), by full speciation and general solvers. */
-const reference = JSON.parse(readFileSync(join(import.meta.dirname, '../../../reference/mixing.json'), 'utf8')) as {
-	feeds: {
-		temp_c: number;
-		ec_us_cm: number;
-		phosphate: number;
-		carbonate: number;
-		ph: number;
-		to: number;
-		takes: number;
-	}[];
-	degassing: { temp_c: number; alkalinity: number; ph: number; per_hour: number; hours: number; after: number }[];
-	top_up: {
-		ec_us_cm: number;
-		volume: number;
-		ph: number;
-		phosphate: number;
-		add: number;
-		water_ph: number;
-		water_alkalinity: number;
-		water_ec_us_cm: number;
-		after: number;
-	}[];
-};
+import { reference } from '../../../helpers/mixing-reference';
 
 describe('ions in a feed act as fewer than they are', () => {
 	it('activity of a singly charged ion at I = 0.1 mol/L is 0.78 (Davies equation; tables of textbooks, from memory)', () => {

@@ -1,36 +1,9 @@
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { phOpen, totalCarbonate } from '@/core/chem/carbonate';
 import { AERATION } from '@/core/chem/degassing';
 import { bufferAt, carbonAfter, heldAt, mediumOf, phOfHeld } from '@/core/chem/solution';
-
-/** Reference values: tests/reference/make_mixing.py (scipy), by full speciation and general solvers. */
-const reference = JSON.parse(readFileSync(join(import.meta.dirname, '../../../reference/mixing.json'), 'utf8')) as {
-	feeds: {
-		temp_c: number;
-		ec_us_cm: number;
-		phosphate: number;
-		carbonate: number;
-		ph: number;
-		to: number;
-		takes: number;
-	}[];
-	degassing: { temp_c: number; alkalinity: number; ph: number; per_hour: number; hours: number; after: number }[];
-	top_up: {
-		ec_us_cm: number;
-		volume: number;
-		ph: number;
-		phosphate: number;
-		add: number;
-		water_ph: number;
-		water_alkalinity: number;
-		water_ec_us_cm: number;
-		after: number;
-	}[];
-};
-const MEQ = 50.04;
+import { MEQ, reference } from '../../../helpers/mixing-reference';
 
 describe('a solution of two buffers', () => {
 	const m = mediumOf(20, 1800);

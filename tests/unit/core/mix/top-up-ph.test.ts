@@ -1,33 +1,6 @@
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { phAfterTopUp } from '@/core/mix/top-up-ph';
-
-/** Reference values: tests/reference/make_mixing.py (scipy), by full speciation and general solvers. */
-const reference = JSON.parse(readFileSync(join(import.meta.dirname, '../../../reference/mixing.json'), 'utf8')) as {
-	feeds: {
-		temp_c: number;
-		ec_us_cm: number;
-		phosphate: number;
-		carbonate: number;
-		ph: number;
-		to: number;
-		takes: number;
-	}[];
-	degassing: { temp_c: number; alkalinity: number; ph: number; per_hour: number; hours: number; after: number }[];
-	top_up: {
-		ec_us_cm: number;
-		volume: number;
-		ph: number;
-		phosphate: number;
-		add: number;
-		water_ph: number;
-		water_alkalinity: number;
-		water_ec_us_cm: number;
-		after: number;
-	}[];
-};
-const MEQ = 50.04;
+import { MEQ, reference } from '../../../helpers/mixing-reference';
 
 describe('the pH of a top-up', () => {
 	it('agrees with full speciation of feed and water within 0.05, where it was 0.17 to 0.19 high', () => {

@@ -1,12 +1,5 @@
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { afterAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { formatTime, parseTime, startOfDay, wallTime } from '@/core/quantity/time';
-
-const dir = mkdtempSync(join(tmpdir(), 'cordwain-check-'));
-
-afterAll(() => rmSync(dir, { recursive: true, force: true }));
 
 describe('times', () => {
 	const ok = (text: string, zone = 'Europe/Amsterdam') => {

@@ -1,14 +1,7 @@
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { afterAll, describe, expect, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { NO_EFFECT } from '@/core/judge/event-effect';
 import { placeMark } from '@/core/reading/place-mark';
 import { parseQuickLine, type QuickContext } from '@/core/reading/quick-line';
-
-const dir = mkdtempSync(join(tmpdir(), 'cordwain-check-'));
-
-afterAll(() => rmSync(dir, { recursive: true, force: true }));
 
 describe('the quick line', () => {
 	const context: QuickContext = {

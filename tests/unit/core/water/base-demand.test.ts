@@ -1,27 +1,11 @@
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { BASE_KINDS, BASES, type BaseKind } from '@/core/chem/acids';
+import { BASE_KINDS, BASES } from '@/core/chem/acids';
 import { alkalinityClosed, carbonateConstants, totalCarbonate } from '@/core/chem/carbonate';
 import { acidDemand } from '@/core/water/acid-demand';
 import { type BaseInput, baseDemand } from '@/core/water/base-demand';
 import { remarkWords } from '@/words/en/remark';
-
-/** Reference values: tests/reference/make_mixing.py (scipy). Facts of the trade: common practice, no source, unless said otherwise. */
-const reference = JSON.parse(readFileSync(join(import.meta.dirname, '../../../reference/mixing.json'), 'utf8')) as {
-	bases: {
-		kind: BaseKind;
-		temp_c: number;
-		alkalinity: number;
-		ph: number;
-		target: number;
-		mmol: number;
-		g_1000_l: number;
-	}[];
-};
-
-const MEQ = 50.04;
+import { MEQ, reference } from '../../../helpers/mixing-reference';
 
 describe('base demand', () => {
 	const base = (more: Partial<BaseInput> = {}) =>

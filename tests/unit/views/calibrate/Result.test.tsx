@@ -1,5 +1,4 @@
-import { createElement, type ReactElement } from 'react';
-import { renderToStaticMarkup } from 'react-dom/server';
+import { createElement } from 'react';
 import { describe, expect, it } from 'vitest';
 import { evaluateCalibration } from '@/core/probe/calibration';
 import { FoundStep } from '@/views/calibrate/FoundStep';
@@ -8,15 +7,7 @@ import { LiveVerdict } from '@/views/calibrate/LiveVerdict';
 import { Result } from '@/views/calibrate/Result';
 import { blank, standardsFor, start } from '@/views/calibrate/step';
 import { WrongBottle } from '@/views/calibrate/WrongBottle';
-
-const draw = (part: ReactElement): string => renderToStaticMarkup(part);
-const read = (part: ReactElement): string =>
-	draw(part)
-		.replace(/<[^>]+>/g, ' ')
-		.replace(/&#x27;/g, '’')
-		.replace(/\s+/g, ' ')
-		.trim();
-const nothing = () => undefined;
+import { draw, nothing, read } from '../../../helpers/drawn';
 
 describe('a calibration', () => {
 	it('begins with two buffers or one conductivity standard', () => {

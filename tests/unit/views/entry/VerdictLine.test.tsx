@@ -1,19 +1,11 @@
-import { createElement, type ReactElement } from 'react';
-import { renderToStaticMarkup } from 'react-dom/server';
+import { createElement } from 'react';
 import { describe, expect, it } from 'vitest';
 import type { Verdict } from '@/core/reading/model';
 import { VerdictLine } from '@/views/entry/VerdictLine';
+import { draw, nothing, read } from '../../../helpers/drawn';
 
 /** Parts of the pages, drawn as the server draws them: what a person reads, and what a reader of the screen is told. */
 const units = { ec: 'mS/cm', temp: 'C' } as const;
-const draw = (part: ReactElement): string => renderToStaticMarkup(part);
-const read = (part: ReactElement): string =>
-	draw(part)
-		.replace(/<[^>]+>/g, ' ')
-		.replace(/&#x27;/g, '’')
-		.replace(/\s+/g, ' ')
-		.trim();
-const nothing = () => undefined;
 
 describe('a verdict', () => {
 	const verdict = (more: Partial<Verdict>): Verdict => ({

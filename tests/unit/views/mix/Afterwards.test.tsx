@@ -1,17 +1,8 @@
-import { createElement, type ReactElement } from 'react';
-import { renderToStaticMarkup } from 'react-dom/server';
+import { createElement } from 'react';
 import { describe, expect, it } from 'vitest';
 import type { Advice } from '@/contract/doses';
 import { Afterwards } from '@/views/mix/Afterwards';
-
-const draw = (part: ReactElement): string => renderToStaticMarkup(part);
-
-const read = (part: ReactElement): string =>
-	draw(part)
-		.replace(/<[^>]+>/g, ' ')
-		.replace(/&#x27;/g, '’')
-		.replace(/\s+/g, ' ')
-		.trim();
+import { draw, read } from '../../../helpers/drawn';
 
 describe('after a dose', () => {
 	const advice = (more: Partial<Advice>) => ({ do: 'dose', ...more }) as Advice;

@@ -1,5 +1,4 @@
-import { createElement, type ReactElement } from 'react';
-import { renderToStaticMarkup } from 'react-dom/server';
+import { createElement } from 'react';
 import { describe, expect, it } from 'vitest';
 import type { Product } from '@/contract/products';
 import { dilute } from '@/core/mix/dilute';
@@ -7,17 +6,10 @@ import { BatchSheet, sheetRows } from '@/views/mix/BatchSheet';
 import { CorrectEc } from '@/views/mix/CorrectEc';
 import { PlanWords } from '@/views/mix/PlanWords';
 import { SoFar } from '@/views/mix/SoFar';
+import { draw, nothing, read } from '../../../helpers/drawn';
 
 /** Parts of the pages, drawn as the server draws them: what a person reads, and what a reader of the screen is told. */
 const units = { ec: 'mS/cm', temp: 'C' } as const;
-const draw = (part: ReactElement): string => renderToStaticMarkup(part);
-const read = (part: ReactElement): string =>
-	draw(part)
-		.replace(/<[^>]+>/g, ' ')
-		.replace(/&#x27;/g, '’')
-		.replace(/\s+/g, ' ')
-		.trim();
-const nothing = () => undefined;
 
 describe('a batch', () => {
 	const feed = {

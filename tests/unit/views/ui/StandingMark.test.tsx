@@ -1,13 +1,11 @@
-import { createElement, type ReactElement } from 'react';
-import { renderToStaticMarkup } from 'react-dom/server';
+import { createElement } from 'react';
 import { describe, expect, it } from 'vitest';
 import { GaugeStrip } from '@/views/ui/GaugeStrip';
 import { StandingMark } from '@/views/ui/StandingMark';
+import { draw } from '../../../helpers/drawn';
 
 /** Parts of the pages, drawn as the server draws them: what a person reads, and what a reader of the screen is told. */
 const units = { ec: 'mS/cm', temp: 'C' } as const;
-
-const draw = (part: ReactElement): string => renderToStaticMarkup(part);
 
 describe('marks are told apart without colour', () => {
 	it('each standing has a shape and its word', () => {
