@@ -5,7 +5,7 @@ import type { SiteView } from '@/core/reading/site-view';
 import { stepsHere } from '@/words/en/protocol';
 import { api } from '../data/client';
 import { EventForm } from '../entry/EventForm';
-import { InstrumentChoice, otherInstrument, usualInstrument } from '../entry/InstrumentChoice';
+import { heldInHand, InstrumentChoice, otherInstrument, usualInstrument } from '../entry/InstrumentChoice';
 import { type DraftSample, engineOf, judgeDraft, readingsOf, save } from '../entry/sample';
 import { DipRows } from './DipRows';
 import { DropKit, USUAL_PRINTED } from './DropKit';
@@ -232,7 +232,7 @@ export function Bench({
 						onNote={(note) => setDraft((d) => ({ ...d, note }))}
 						onAgain={draft.others.length < MOST_OTHERS ? () => draft.instrument && addOther(draft.instrument) : null}
 						onSecond={
-							draft.others.length < MOST_OTHERS && site.instruments.length > 1
+							draft.others.length < MOST_OTHERS && heldInHand(site).length > 1
 								? () => addOther(otherInstrument(site, [draft.instrument, ...draft.others.map((o) => o.instrument)]))
 								: null
 						}

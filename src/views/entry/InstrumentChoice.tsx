@@ -38,9 +38,11 @@ export function InstrumentChoice({
 	);
 }
 
-/** One that has not been used in this sample yet; else the first. */
-export const otherInstrument = (site: SiteView, used: readonly (string | null)[]): string =>
-	(heldInHand(site).find((i) => !used.includes(i.info.code)) ?? site.instruments[0]!).info.code;
+/** One held in the hand that has not been used in this sample yet; else the first, if there is any. */
+export function otherInstrument(site: SiteView, used: readonly (string | null)[]): string {
+	const held = heldInHand(site);
+	return (held.find((i) => !used.includes(i.info.code)) ?? held[0])?.info.code ?? '';
+}
 
 /** What last measured a quantity here, or anything at all (null), told by what the engine has seen; else the first that can. */
 export function usualInstrument(site: SiteView, station: string, of: 'ph' | 'ec' | null): string | null {

@@ -57,5 +57,7 @@ describe('what a sample is measured with', () => {
 	it('a second opinion is by another one, as long as there is one', () => {
 		expect(otherInstrument(seen(), ['plum'])).toBe('brass');
 		expect(otherInstrument(seen(), ['plum', 'brass'])).toBe('minnow');
+		// A node is first in the list, but nobody dips it.
+		expect(otherInstrument(seen(), ['plum', 'brass', 'minnow'])).toBe('brass');
 	});
 });
