@@ -1,11 +1,16 @@
 import { defineMiddleware } from 'astro:middleware';
+import { randomUUID } from 'node:crypto';
 import type { APIContext, MiddlewareNext } from 'astro';
 import { isDatabaseDown } from '@/server/database';
 import { databaseDownPage } from '@/server/down-page';
-import { isLoopbackHost, originAllowed } from '@/server/guard';
+import { isLoopbackHost, isUuid, originAllowed } from '@/server/guard';
 import { keepJudged } from '@/server/keep-judged';
 import { log, pathShape, requestId } from '@/server/log';
 import { problem } from '@/server/problem';
+
+/** Tells whose entry is whose until people sign in: “undo” takes back one’s own. */
+const DEVICE = 'cordwain_device';
+const TEN_YEARS_S = 10 * 365 * 86_400;
 
 // What a newer engine would judge otherwise is begun at the first request.
 let begun = false;
@@ -34,7 +39,7 @@ export const onRequest = defineMiddleware(async (context, next) => {
 });
 
 /** Until there is sign-in, only this machine's own pages may speak to the server. */
-async function guarded({ request, locals }: APIContext, next: MiddlewareNext): Promise<Response> {
+async function guarded({ request, locals, cookies }: APIContext, next: MiddlewareNext): Promise<Response> {
 	if (!isLoopbackHost(request.headers.get('host')))
 		return problem('foreign-host', [
 			{ path: 'Host', message: 'Cordwain serves this machine only. Open it at http://127.0.0.1.' },
@@ -47,6 +52,11 @@ async function guarded({ request, locals }: APIContext, next: MiddlewareNext): P
 		void keepJudged();
 	}
 	locals.who = 'grower';
+	const device = cookies.get(DEVICE)?.value;
+	locals.device = device !== undefined && isUuid(device) ? device : null;
+	// A page that was opened names the browser from then on; scripts keep none and need none.
+	if (locals.device === null && request.headers.get('accept')?.includes('text/html'))
+		cookies.set(DEVICE, randomUUID(), { path: '/', httpOnly: true, sameSite: 'strict', maxAge: TEN_YEARS_S });
 	try {
 		return await next();
 	} catch (error) {

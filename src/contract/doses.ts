@@ -77,6 +77,7 @@ export type AdviceShown = z.output<typeof advice>;
 
 export const doses = resource('Mix', {
 	'POST /mix/dose': {
+		storesNothing: true,
 		summary:
 			'The next dose of acid or base for a tank, by what earlier ones did, with the pH it leads to and what follows',
 		body: wire(

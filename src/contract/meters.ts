@@ -46,6 +46,7 @@ export const meters = resource('Live', {
 		problems: ['no-live-meter'],
 	},
 	'POST /meters/:code/act': {
+		storesNothing: true,
 		summary: 'Rinse, dip, swirl, lift or store a simulated meter, or set its compensation and speed',
 		body: z.discriminatedUnion('do', [
 			z.strictObject({ do: z.enum(['rinse', 'swirl', 'store', 'lift']) }),

@@ -21,6 +21,8 @@ export interface Operation {
 	problems?: readonly ProblemCode[];
 	/** With `background=1` it answers 202 with the job that does the work, to be followed at /jobs/{id}. */
 	background?: true;
+	/** Whatever its method: it stores nothing. All others but GET take an Idempotency-Key. */
+	storesNothing?: true;
 }
 
 export type Address = `${'GET' | 'POST' | 'PUT' | 'DELETE'} /${string}`;

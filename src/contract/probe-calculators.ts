@@ -14,12 +14,14 @@ const compensated = wire({ alpha_pct_per_c: alpha });
 
 export const probeCalculators = resource('Calculators', {
 	'POST /calc/convert': {
+		storesNothing: true,
 		summary: 'Convert a value between two units of one kind',
 		body: wire({ value: finite, from: unit, to: unit, temp_c: tempC.optional() }),
 		answer: z.object({ value: z.number() }),
 		problems: ['cannot-be-computed'],
 	},
 	'POST /calc/compensate': {
+		storesNothing: true,
 		summary: 'Conductivity at 25 °C from the raw conductivity at the water’s temperature',
 		body: wire({
 			ec_us_cm: notNegative,
@@ -31,12 +33,14 @@ export const probeCalculators = resource('Calculators', {
 		problems: ['cannot-be-computed'],
 	},
 	'POST /calc/standard': {
+		storesNothing: true,
 		summary: 'What a buffer or conductivity standard is worth at a temperature',
 		body: wire({ standard: z.string().max(60), temp_c: tempC, compensated: compensated.optional() }),
 		answer: z.object({ nominal: z.number(), unit: z.enum(['pH', 'uS/cm']), source: z.string() }),
 		problems: ['cannot-be-computed'],
 	},
 	'POST /calc/calibration': {
+		storesNothing: true,
 		summary: 'What one calibration says: offset, slope, cell factor, verdict and reasons',
 		body: wire({
 			quantity: phOrEc,
@@ -67,6 +71,7 @@ export const probeCalculators = resource('Calculators', {
 		problems: ['cannot-be-computed'],
 	},
 	'POST /calc/restate': {
+		storesNothing: true,
 		summary: 'Put one reading right between two calibrations',
 		body: wire({
 			quantity: phOrEc,
@@ -82,6 +87,7 @@ export const probeCalculators = resource('Calculators', {
 		problems: ['cannot-be-computed'],
 	},
 	'POST /calc/storage-solution': {
+		storesNothing: true,
 		summary: 'Grams of potassium chloride for a storage solution',
 		body: wire({
 			molar: positive.max(KCL_SATURATION_MOLAR, `at most ${KCL_SATURATION_MOLAR} mol/L dissolves`),

@@ -34,6 +34,9 @@ export const PROBLEMS = {
 	'unknown-standard': 422,
 	'unknown-unit': 422,
 	// What it says.
+	'bad-key': 422,
+	'key-reused': 409,
+	'decided-meanwhile': 409,
 	'already-corrected': 409,
 	'no-open-batch': 409,
 	'real-meter': 409,
@@ -74,6 +77,8 @@ export const GENERAL_PROBLEMS: readonly ProblemCode[] = [
 	'invalid',
 	'not-finite',
 	'refused-by-database',
+	'bad-key',
+	'key-reused',
 	'no-site',
 	'internal',
 	'database-down',

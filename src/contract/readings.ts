@@ -184,6 +184,7 @@ export const readings = resource('Records', {
 		problems: ['unknown-station', 'nothing-entered', 'bad-time', 'bad-reading', 'no-such-round'],
 	},
 	'POST /readings/judge': {
+		storesNothing: true,
 		summary: 'What the checks would say of one sample, storing nothing',
 		body: newReadings,
 		answer: z.object({ readings: z.array(verdict) }),
@@ -202,19 +203,32 @@ export const readings = resource('Records', {
 	'POST /readings/:id/decision': {
 		summary: 'Keep, discard with a reason, undo, restore, or ask for a retest',
 		params: byId,
-		body: z.strictObject({ kind: z.enum(DECISIONS), reason: note.default('') }),
+		body: z.strictObject({
+			kind: z.enum(DECISIONS),
+			reason: note.default(''),
+			after: z
+				.enum(DECISIONS)
+				.nullish()
+				.describe('the decision that was seen: what was settled meanwhile is not settled otherwise without it'),
+		}),
 		answer: done,
-		problems: ['no-such-id', 'no-such-reading', 'already-corrected', 'reason-needed'],
+		problems: ['no-such-id', 'no-such-reading', 'already-corrected', 'decided-meanwhile', 'reason-needed'],
 	},
 	'POST /readings/:id/correction': {
-		summary: 'Correct a reading: a new one that supersedes it; the original stays',
+		summary: 'Correct a reading, whatever was wrong with it: a new one that supersedes it; the original stays',
 		params: byId,
-		body: z.strictObject({
-			value,
-			unit: z.string().max(20),
-			station: code.optional(),
-			reason: note.default(''),
-		}),
+		body: wire(
+			{
+				value: value.optional(),
+				unit: z.string().max(20).optional(),
+				quantity: quantity.optional(),
+				station: code.optional(),
+				instrument: code.nullish().describe('null: nobody said'),
+				time: instant.optional(),
+				reason: note.default(''),
+			},
+			{ time: 'at' },
+		),
 		answer: entered,
 		status: 201,
 		problems: ['no-such-id', 'no-such-reading', 'already-corrected', 'unknown-station', 'bad-reading'],

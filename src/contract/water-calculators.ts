@@ -32,6 +32,7 @@ const percent = { percent_w_w: 'percentWw' } as const;
 
 export const waterCalculators = resource('Calculators', {
 	'POST /calc/blend': {
+		storesNothing: true,
 		summary: 'What two or more waters make together, or how to reach a target with them',
 		body: wire({
 			waters: z
@@ -68,6 +69,7 @@ export const waterCalculators = resource('Calculators', {
 		problems: ['cannot-be-computed'],
 	},
 	'POST /calc/acid': {
+		storesNothing: true,
 		summary: 'Acid that a water takes to a target pH, what it feeds, and where the pH goes afterwards',
 		body: wire({ ...treated, acid: wire({ kind: z.enum(ACID_KINDS), ...bottle }, percent) }),
 		answer: wire({
@@ -85,6 +87,7 @@ export const waterCalculators = resource('Calculators', {
 		problems: ['cannot-be-computed'],
 	},
 	'POST /calc/base': {
+		storesNothing: true,
 		summary: 'Base that a water takes to a higher target pH, what it brings, and where the pH goes afterwards',
 		body: wire({ ...treated, base: wire({ kind: z.enum(BASE_KINDS), ...bottle }, percent) }),
 		answer: wire({
@@ -100,6 +103,7 @@ export const waterCalculators = resource('Calculators', {
 		problems: ['cannot-be-computed'],
 	},
 	'POST /calc/dilute': {
+		storesNothing: true,
 		summary: 'Water to add, and to drain where there is no room, to bring a tank to a target EC',
 		body: wire({
 			volume_l: litres,
@@ -112,6 +116,7 @@ export const waterCalculators = resource('Calculators', {
 		problems: ['cannot-be-computed'],
 	},
 	'POST /calc/nutrient-dose': {
+		storesNothing: true,
 		summary: 'Millilitres of each part by a label’s rate, or towards a target EC with the feed’s gain',
 		body: wire({
 			volume_l: litres,
@@ -125,6 +130,7 @@ export const waterCalculators = resource('Calculators', {
 		problems: ['cannot-be-computed'],
 	},
 	'POST /calc/water-report': {
+		storesNothing: true,
 		summary: 'A laboratory report read critically: balance, calculated EC, hardness, alkalinity, SAR, classes',
 		body: wire({ ions, ec_us_cm: ecUsCm.optional(), ph: ph.optional(), temp_c: tempC.optional() }),
 		answer: wire(
@@ -148,6 +154,7 @@ export const waterCalculators = resource('Calculators', {
 		problems: ['cannot-be-computed'],
 	},
 	'POST /calc/drain': {
+		storesNothing: true,
 		summary: 'Drain against feed: how much ran off, what the plants took, and what to do first',
 		body: wire({
 			applied_l: litres,

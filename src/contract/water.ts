@@ -73,6 +73,7 @@ export const water = resource('Water', {
 		problems: ['unknown-station', 'nothing-entered'],
 	},
 	'POST /reports/read': {
+		storesNothing: true,
 		summary: 'Understand a report that was typed or pasted line by line, storing nothing',
 		body: z.strictObject({ text: z.string().max(20_000) }),
 		answer: wire({

@@ -1,20 +1,39 @@
 import { type ZodType, z } from 'zod';
 import type { Address, Answered, Asked, Operation, Operations, Resource } from '@/contract/operation';
 import { Refusal } from '@/service/refusal';
-import type { Pool } from '@/store/pool';
+import { requireSite, type SiteContext } from '@/service/site';
+import type { Client, Db } from '@/store/pool';
+import { announce } from './changes';
 import { database } from './database';
-import { beginJob, type Progress } from './jobs';
+import { isUuid } from './guard';
+import { beginJob, findJob, type Progress } from './jobs';
 import { keepJudged } from './keep-judged';
+import { type Answer, type Changing, fingerprintOf, once } from './once';
 import { problem, problemOf } from './problem';
 
 /** What a handler is given: the request as its contract declares it, and what every handler needs. */
 export interface Surroundings<R> {
 	request: Request;
-	pool: () => Pool;
+	/** The database; in an operation that stores, the one transaction of the request, in which nobody else writes. */
+	readonly db: Db;
+	/** The site, loaded once. */
+	site: () => Promise<SiteContext>;
 	now: number;
 	who: string;
-	/** Answers 202 with a job whose result will be the answer of this operation. */
-	begin: (kind: string, work: (progress: Progress) => Promise<R>) => Response;
+	/** Tells other pages of a change, once it is stored. */
+	announce: typeof announce;
+	/** Answers 202 with a job whose result will be the answer of this operation, stored in a transaction of its own. */
+	begin: (kind: string, work: (db: Db, progress: Progress) => Promise<R>, of?: Partial<OwnBody>) => Response;
+	/** Does it at once, in a transaction of its own: for operations whose body is read by their handler. */
+	store: (work: (db: Db) => Promise<R>, of: OwnBody) => Promise<Response>;
+}
+/** A body that the handler read itself. */
+interface OwnBody {
+	/** Tells it from another. */
+	body: string;
+	/** Puts it away, whether it was used or not. */
+	end: () => Promise<void>;
+	storesNothing?: boolean;
 }
 type Handler<A, O extends Operation> = (
 	input: Asked<A, O> & Surroundings<Answered<O>>,
@@ -95,11 +114,40 @@ function namedIn(schema: ZodType | undefined, params: Record<string, string>): u
 	);
 }
 
+function keyOf(request: Request): string | null {
+	const key = request.headers.get('idempotency-key')?.trim();
+	if (!key) return null;
+	if (isUuid(key)) return key.toLowerCase();
+	throw new Refusal('bad-key', [
+		{ path: 'Idempotency-Key', message: 'The Idempotency-Key is a UUID, a new one for every entry.' },
+	]);
+}
+
+const asResponse = ({ status, text, replayed = false }: Answer & { replayed?: boolean }): Response =>
+	new Response(text, {
+		status,
+		headers: {
+			'content-type': 'application/json',
+			'cache-control': 'no-store',
+			...(replayed ? { 'idempotent-replay': 'true' } : {}),
+		},
+	});
+
+/** Jobs that were begun under a key: a repeat is led to the same one. */
+const begun = new Map<string, string>();
+
+/** Who calls, as far as it is known. */
+export interface Caller {
+	who: string;
+	/** A UUID that the browser keeps. */
+	device: string | null;
+}
+
 export async function dispatch(
 	routes: readonly Route[],
 	path: string,
 	request: Request,
-	who: string,
+	{ who, device }: Caller,
 ): Promise<Response> {
 	try {
 		const here = routes.flatMap((route) => {
@@ -115,27 +163,76 @@ export async function dispatch(
 				{ path: '', message: `Use ${here.map(({ route }) => route.method).join(' or ')} here.` },
 			]);
 		const { operation: o, run } = found.route;
-		const input = {
+		const stores = method !== 'GET' && !o.storesNothing;
+		const key = stores ? keyOf(request) : null;
+		const query = new URL(request.url).searchParams;
+		const json = o.body ? await readJson(request) : undefined;
+		const asked = {
 			params: namedIn(o.params, found.params),
-			query: o.query?.parse(Object.fromEntries(new URL(request.url).searchParams)),
-			body: o.body?.parse(await readJson(request)),
-			request,
-			pool: database,
-			now: Date.now(),
-			who,
-			begin: (kind: string, work: (progress: Progress) => Promise<unknown>) =>
-				Response.json(
-					{ job: beginJob(kind, async (progress) => encoded(o.answer, await work(progress))) },
-					{ status: 202 },
-				),
+			query: o.query?.parse(Object.fromEntries(query)),
+			body: o.body?.parse(json),
 		};
-		const result = await run(input as never);
-		if (method !== 'GET') void keepJudged();
-		if (result instanceof Response) return result;
-		return Response.json(encoded(o.answer, result), {
+		const by: Changing = {
+			key,
+			device,
+			operation: `${method} ${found.route.path}`,
+			fingerprint: fingerprintOf(path, query.toString(), JSON.stringify(json ?? null)),
+		};
+		let told: (() => void)[] = [];
+		const answerOf = (value: unknown): Answer => ({
 			status: o.status ?? 200,
-			headers: { 'cache-control': 'no-store' },
+			text: JSON.stringify(encoded(o.answer, value)),
 		});
+		const storing = async (
+			work: (db: Client) => Promise<unknown>,
+			of?: Partial<OwnBody>,
+		): Promise<Answer & { replayed: boolean }> => {
+			told = [];
+			const asked = of?.body ? { ...by, fingerprint: fingerprintOf(by.fingerprint, of.body) } : by;
+			try {
+				const answer = await once(database(), asked, async (client) => answerOf(await work(client)));
+				for (const tell of told) tell();
+				return answer;
+			} finally {
+				void keepJudged();
+				await of?.end?.();
+			}
+		};
+		const inputOn = (db: Db | null) => {
+			let site: Promise<SiteContext> | null = null;
+			return {
+				...asked,
+				request,
+				now: Date.now(),
+				who,
+				get db() {
+					return db ?? database();
+				},
+				site: () => {
+					site ??= requireSite(db ?? database());
+					return site;
+				},
+				announce: (change: Parameters<typeof announce>[0]) => void told.push(() => announce(change)),
+				begin: (kind: string, work: (db: Db, progress: Progress) => Promise<unknown>, of: Partial<OwnBody> = {}) => {
+					let job = key === null ? undefined : begun.get(key);
+					if (job !== undefined && findJob(job)) void of.end?.();
+					else {
+						job = beginJob(kind, async (progress) => {
+							if (of.storesNothing)
+								return encoded(o.answer, await work(database(), progress).finally(() => of.end?.()));
+							return JSON.parse((await storing((client) => work(client, progress), of)).text);
+						});
+						if (key !== null) begun.set(key, job);
+					}
+					return Response.json({ job }, { status: 202 });
+				},
+				store: async (work: (db: Db) => Promise<unknown>, of: OwnBody) => asResponse(await storing(work, of)),
+			};
+		};
+		if (stores && !o.rawBody && !(o.background && query.get('background') === '1'))
+			return asResponse(await storing(async (client) => run(inputOn(client) as never)));
+		const result = await run(inputOn(null) as never);
+		return result instanceof Response ? result : asResponse(answerOf(result));
 	} catch (error) {
 		return problemOf(error);
 	}

@@ -45,6 +45,15 @@ function describe(o: Operation, method: string, path: string, tag: string): Reco
 		required: true,
 		schema: { type: 'string' },
 	}));
+	if (method !== 'get' && !o.storesNothing)
+		parameters.push({
+			name: 'Idempotency-Key',
+			in: 'header',
+			required: false,
+			schema: { type: 'string', format: 'uuid' },
+			description:
+				'Made by the caller, a new one for every entry: a repeat after a lost answer is given the first answer and stores nothing',
+		});
 	if (o.query) {
 		const schema = jsonSchema(o.query) as {
 			properties?: Record<string, { description?: string }>;

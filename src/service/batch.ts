@@ -1,6 +1,7 @@
 import type { Pouring } from '@/contract/events';
 import { addBatchStep, type BatchPlan, type BatchStep, findBatchStation, insertBatch } from '@/store/mix';
-import { type Pool, transaction } from '@/store/pool';
+import type { Db } from '@/store/pool';
+import { writing } from '@/store/writing';
 import { requireProduct } from './products';
 import { Refusal } from './refusal';
 import { storeEvent } from './setup';
@@ -8,7 +9,7 @@ import type { SiteContext } from './site';
 
 /** Begins a batch: the plan is kept as it was made, and the filling logged with it. */
 export async function startBatch(
-	pool: Pool,
+	db: Db,
 	context: SiteContext,
 	b: { station: string; name: string; plan: BatchPlan; event: Pouring | null },
 	now: number,
@@ -17,7 +18,7 @@ export async function startBatch(
 	const station = context.stations.find((s) => s.code === b.station);
 	if (!station)
 		throw new Refusal('unknown-station', [{ path: 'station', message: `There is no station “${b.station}”.` }]);
-	const product = await requireProduct(pool, context, b.plan.product);
+	const product = await requireProduct(db, context, b.plan.product);
 	if (product.kind !== 'nutrient')
 		throw new Refusal('not-a-feed', [
 			{ path: 'plan.product', message: `“${product.name}” is no feed; a batch is made with one.` },
@@ -27,7 +28,7 @@ export async function startBatch(
 		throw new Refusal('overflow', [
 			{ path: 'plan.litres', message: `${station.name} holds ${capacity} L; ${b.plan.litres} L would run over.` },
 		]);
-	return transaction(pool, async (client) => {
+	return writing(db, async (client) => {
 		if (b.event)
 			await storeEvent(client, context, { ...b.event, at: b.event.at ?? now, station: b.station }, { who, now });
 		return insertBatch(client, context.site.id, { ...b, stationId: station.id, at: now, who });
@@ -39,14 +40,14 @@ export async function startBatch(
  * not ask for the same part twice.
  */
 export async function stepBatch(
-	pool: Pool,
+	db: Db,
 	context: SiteContext,
 	id: number,
 	step: BatchStep,
 	event: Pouring | null,
 	by: { who: string; now: number },
 ): Promise<string | null> {
-	return transaction(pool, async (client) => {
+	return writing(db, async (client) => {
 		if ((await addBatchStep(client, context.site.id, id, step)) === null)
 			throw new Refusal('no-open-batch', [
 				{ path: 'id', message: 'There is no such batch, or it is finished; begin a new one.' },

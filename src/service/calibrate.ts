@@ -12,8 +12,9 @@ import {
 } from '@/store/calibrations';
 import { isLate } from '@/store/judging';
 import type { InstrumentRow } from '@/store/line';
-import { type Pool, transaction } from '@/store/pool';
+import type { Db } from '@/store/pool';
 import { insertAudit } from '@/store/site';
+import { writing } from '@/store/writing';
 import { CALIBRATION_PROBLEM } from '@/words/en/calibration';
 import { judgeAgain } from './judging';
 import { Refusal } from './refusal';
@@ -56,14 +57,14 @@ const refuse = (path: string, message: string, code: ProblemCode = 'bad-calibrat
 	new Refusal(code, [{ path, message }]);
 
 async function resolvePoints(
-	pool: Pool,
+	db: Db,
 	context: SiteContext,
 	instrument: InstrumentRow,
 	c: TypedCalibration,
 	doubts: string[],
 ): Promise<CalibrationPointRow[]> {
-	const lots = await listLots(pool, context.site.id);
-	const used = lots.some((l) => l.singleUse) ? await listCalibrations(pool, context.site.id, {}) : [];
+	const lots = await listLots(db, context.site.id);
+	const used = lots.some((l) => l.singleUse) ? await listCalibrations(db, context.site.id, {}) : [];
 	return c.points.map((p, i) => {
 		const path = `points.${i}`;
 		const lot = p.lot === '' ? undefined : lots.find((l) => l.name === p.lot);
@@ -120,12 +121,12 @@ async function resolvePoints(
 }
 
 /** Checks everything about a calibration before it is stored; throws what has to be mended, collects what is only doubtful. */
-async function examine(pool: Pool, context: SiteContext, c: TypedCalibration, now: number) {
+async function examine(db: Db, context: SiteContext, c: TypedCalibration, now: number) {
 	const instrument = context.instruments.find((i) => i.code === c.instrument);
 	if (!instrument) throw refuse('instrument', `There is no instrument “${c.instrument}”.`);
 	if (c.points.length === 0) throw refuse('points', 'Give at least one standard with what was found in it.');
 	if (c.at > now + 10 * MINUTE) throw refuse('time', 'The time lies in the future.');
-	const probe = (await listProbes(pool, context.site.id)).find(
+	const probe = (await listProbes(db, context.site.id)).find(
 		(p) => p.instrument === c.instrument && p.quantity === c.quantity,
 	);
 	if (probe?.inService && c.at < Date.parse(probe.inService))
@@ -133,7 +134,7 @@ async function examine(pool: Pool, context: SiteContext, c: TypedCalibration, no
 			'time',
 			`The probe is in service since ${probe.inService}; the calibration is dated before it. Correct one of the two.`,
 		);
-	const others = await listCalibrations(pool, context.site.id, { instrument: c.instrument, quantity: c.quantity });
+	const others = await listCalibrations(db, context.site.id, { instrument: c.instrument, quantity: c.quantity });
 	if (others.some((o) => Math.floor(o.at / MINUTE) === Math.floor(c.at / MINUTE)))
 		throw new Refusal('same-minute', [
 			{
@@ -142,7 +143,7 @@ async function examine(pool: Pool, context: SiteContext, c: TypedCalibration, no
 			},
 		]);
 	const doubts: string[] = [];
-	const points = await resolvePoints(pool, context, instrument, c, doubts);
+	const points = await resolvePoints(db, context, instrument, c, doubts);
 	const found = points.filter((p) => p.asFound !== null);
 	if (found.length === 0) throw refuse('points', 'As found is missing: read each standard before adjusting.');
 	const result = evaluateCalibration(
@@ -165,23 +166,23 @@ async function examine(pool: Pool, context: SiteContext, c: TypedCalibration, no
 
 /** What a calibration would say, storing nothing: the live verdict of the guided page. */
 export async function previewCalibration(
-	pool: Pool,
+	db: Db,
 	context: SiteContext,
 	c: TypedCalibration,
 	now: number,
 ): Promise<{ result: Calibrated; doubts: string[]; points: CalibrationPointRow[] }> {
-	const { result, doubts, points } = await examine(pool, context, c, now);
+	const { result, doubts, points } = await examine(db, context, c, now);
 	return { result, doubts, points };
 }
 
 export async function enterCalibration(
-	pool: Pool,
+	db: Db,
 	context: SiteContext,
 	c: TypedCalibration,
 	by: { who: string; source: string; now: number; progress?: (done: number) => void },
 ): Promise<CalibrationOutcome> {
-	const { instrument, points, result, doubts } = await examine(pool, context, c, by.now);
-	return transaction(pool, async (client) => {
+	return writing(db, async (client) => {
+		const { instrument, points, result, doubts } = await examine(client, context, c, by.now);
 		const id = await insertCalibration(client, context.site.id, {
 			...c,
 			instrumentId: instrument.id,
@@ -212,17 +213,17 @@ export async function enterCalibration(
 
 /** Withdraws a calibration, or takes the withdrawal back; the readings it touched are worked out anew. */
 export async function withdrawCalibration(
-	pool: Pool,
+	db: Db,
 	context: SiteContext,
 	id: number,
 	withdrawn: boolean,
 	by: { reason: string; who: string; now: number; progress?: (done: number) => void },
 ): Promise<void> {
-	const row = (await listCalibrations(pool, context.site.id, { withWithdrawn: true })).find((c) => c.id === id);
-	if (!row) throw new Refusal('no-such-calibration', [{ path: 'id', message: 'There is no such calibration.' }]);
-	if (row.withdrawn === withdrawn) return;
-	const instrument = context.instruments.find((i) => i.code === row.instrument)!;
-	await transaction(pool, async (client) => {
+	await writing(db, async (client) => {
+		const row = (await listCalibrations(client, context.site.id, { withWithdrawn: true })).find((c) => c.id === id);
+		if (!row) throw new Refusal('no-such-calibration', [{ path: 'id', message: 'There is no such calibration.' }]);
+		if (row.withdrawn === withdrawn) return;
+		const instrument = context.instruments.find((i) => i.code === row.instrument)!;
 		await setWithdrawn(client, context.site.id, id, withdrawn, by.reason, by.who);
 		await recomputeInstrument(client, context, instrument, row.quantity, null, by.progress);
 		await judgeAgain(client, context, row.at, by.now);

@@ -6,8 +6,9 @@ import { type JugStep, readJug } from '@/core/mix/jug';
 import { permits } from '@/core/trust/trust';
 import { listCalibrations } from '@/store/calibrations';
 import { insertJug } from '@/store/mix';
-import { type Db, type Pool, transaction } from '@/store/pool';
+import type { Db } from '@/store/pool';
 import type { JudgedReading } from '@/store/readings';
+import { writing } from '@/store/writing';
 import { findingWords } from '@/words/en/finding';
 import { problemWords } from '@/words/en/problem';
 import { requireProduct, saveProductIn } from './products';
@@ -213,20 +214,20 @@ function curveOf(advised: Advised, q: DoseQuestion, ph: number, strengthMeqMl: n
 
 /** A jug titration: keeps the strength it shows with the product, and its steps as doses of the tank it was taken from. */
 export async function titrateJug(
-	pool: Pool,
+	db: Db,
 	context: SiteContext,
 	q: { product: string; litres: number; steps: readonly JugStep[]; station: string | null },
 	now: number,
 	who: string,
 ): Promise<{ strengthMeqMl: number; bufferMeqLPh: number }> {
-	const product = await requireProduct(pool, context, q.product);
+	const product = await requireProduct(db, context, q.product);
 	const result = readJug(q.steps, q.litres);
 	if (!result.ok) throw new Refusal('cannot-be-computed', [{ path: 'steps', message: problemWords(result.problem) }]);
 	const station = q.station === null ? null : context.stations.find((s) => s.code === q.station);
 	if (station === undefined)
 		throw new Refusal('unknown-station', [{ path: 'station', message: `There is no station “${q.station}”.` }]);
 	// The strength and the steps behind it, or neither.
-	await transaction(pool, async (client) => {
+	await writing(db, async (client) => {
 		await saveProductIn(client, context, { ...product, jugMeqMl: result.value.strengthMeqMl }, now, who);
 		await insertJug(client, context.site.id, {
 			stationId: station?.id ?? null,

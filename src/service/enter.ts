@@ -1,9 +1,10 @@
 import { type Quantity, seriesQuantity } from '@/core/quantity';
 import { readingFromText, skippedOf } from '@/core/reading/from-text';
 import type { Reading, Verdict } from '@/core/reading/model';
-import { copyReadings, type NewReading, reserveIds } from '@/store/copy-readings';
-import { type Client, type Pool, transaction } from '@/store/pool';
+import { type NewReading, reserveIds, storeReadings } from '@/store/copy-readings';
+import type { Client, Db } from '@/store/pool';
 import { insertAudit } from '@/store/site';
+import { writing } from '@/store/writing';
 import { readingProblem } from '@/words/en/reading';
 import { requireReading } from './decide';
 import { Judging, judgeAgain } from './judging';
@@ -118,33 +119,28 @@ const toNew = (
 });
 
 /** What the checks would say, storing nothing. */
-export async function judgeSample(
-	pool: Pool,
-	context: SiteContext,
-	sample: TypedSample,
-	now: number,
-): Promise<Verdict[]> {
+export async function judgeSample(db: Db, context: SiteContext, sample: TypedSample, now: number): Promise<Verdict[]> {
 	const understood = understand(context, sample, '');
-	const { engine } = await Judging.asOf(pool, context, sample.at, now);
+	const { engine } = await Judging.asOf(db, context, sample.at, now);
 	return engine.judge(understood.map((u) => u.reading));
 }
 
 /** Stores samples with their verdicts, all or none. */
 export async function enterSamples(
-	pool: Pool,
+	db: Db,
 	context: SiteContext,
 	samples: readonly TypedSample[],
 	by: { source: string; who: string; now: number; round?: number | null },
 ): Promise<Entered[]> {
 	const understood = samples.map((s, i) => understand(context, s, samples.length > 1 ? `${i}.` : ''));
-	return transaction(pool, async (client) => {
+	return writing(db, async (client) => {
 		const stored: { sampleId: number; ids: number[] }[] = [];
 		// In order of time, so that one pasted line predicts the next.
 		const order = [...understood.keys()].sort((a, b) => samples[a]!.at - samples[b]!.at || a - b);
 		for (const index of order) {
 			const group = understood[index]!;
 			const [sampleId, ...ids] = await reserveIds(client, group.length + 1);
-			await copyReadings(
+			await storeReadings(
 				client,
 				context.site.id,
 				ids,
@@ -205,47 +201,57 @@ async function restateEntered(
 
 /** A corrected value as a new row that supersedes; the original stays. */
 export async function correctReading(
-	pool: Pool,
+	db: Db,
 	context: SiteContext,
 	id: number,
-	change: { value: string; unit: string; station?: string | undefined; reason: string },
+	change: {
+		value?: string | undefined;
+		unit?: string | undefined;
+		quantity?: Quantity | undefined;
+		station?: string | undefined;
+		/** Null: nobody said. */
+		instrument?: string | null | undefined;
+		at?: number | undefined;
+		reason: string;
+	},
 	by: { who: string; now: number },
 ): Promise<Entered> {
-	const old = await requireReading(pool, context.site.id, id);
-	if (old.superseded)
-		throw new Refusal('already-corrected', [
-			{ path: 'id', message: 'This reading was corrected meanwhile. Open its history to see the newer value.' },
-		]);
-	const [u] = understand(
-		context,
-		{
-			at: old.at,
-			station: change.station ?? old.station,
-			readings: [
-				{
-					quantity: old.quantity,
-					value: change.value,
-					unit: change.unit,
-					instrument: old.instrument,
-					tempC: old.tempC,
-					waitS: old.waitS,
-					note: old.note,
-					extra: old.extra,
-				},
-			],
-		},
-		'',
-	);
-	return transaction(pool, async (client) => {
+	return writing(db, async (client) => {
+		const old = await requireReading(client, context.site.id, id);
+		if (old.superseded)
+			throw new Refusal('already-corrected', [
+				{ path: 'id', message: 'This reading was corrected meanwhile. Open its history to see the newer value.' },
+			]);
+		const at = change.at ?? old.at;
+		const [u] = understand(
+			context,
+			{
+				at,
+				station: change.station ?? old.station,
+				readings: [
+					{
+						quantity: change.quantity ?? old.quantity,
+						value: change.value ?? old.digits,
+						unit: change.unit ?? old.unitText,
+						instrument: change.instrument === undefined ? old.instrument : change.instrument,
+						tempC: old.tempC,
+						waitS: old.waitS,
+						note: old.note,
+						extra: old.extra,
+					},
+				],
+			},
+			'',
+		);
 		const [newId] = await reserveIds(client, 1);
-		await copyReadings(client, context.site.id, [newId!], [toNew(u!, old.sampleId, 'correction', by.who, id)]);
-		const verdict = (await judgeAgain(client, context, old.at, by.now, [newId!])).get(newId!);
+		await storeReadings(client, context.site.id, [newId!], [toNew(u!, old.sampleId, 'correction', by.who, id)]);
+		const verdict = (await judgeAgain(client, context, Math.min(old.at, at), by.now, [newId!])).get(newId!);
 		await restateEntered(client, context, [u!], [newId!]);
 		await insertAudit(client, context.site.id, by.who, 'reading.corrected', String(id), {
 			new: newId,
 			reason: change.reason,
 			from: `${old.digits} ${old.unitText}`,
-			to: `${change.value} ${change.unit}`,
+			to: `${u!.reading.digits} ${u!.typed.unit}`,
 		});
 		return {
 			told: { roundFinishedAt: null, retests: [] },

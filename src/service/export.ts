@@ -3,7 +3,7 @@ import { formatTime } from '@/core/quantity/time';
 import { csvLine } from '@/files/table';
 import { listCalibrations } from '@/store/calibrations';
 import { type EventRecord, listEvents } from '@/store/events';
-import type { Pool } from '@/store/pool';
+import type { Db } from '@/store/pool';
 import { type JudgedReading, listReadings, type ReadingFilter } from '@/store/readings';
 import type { SiteContext } from './site';
 
@@ -39,12 +39,12 @@ const text = (v: number | null): string => (v === null ? '' : String(v));
  * result into an empty installation and exporting again gives the same bytes.
  */
 export async function* readingsCsv(
-	pool: Pool,
+	db: Db,
 	context: SiteContext,
 	filter: Omit<ReadingFilter, 'limit' | 'order' | 'before'>,
 ): AsyncGenerator<string> {
 	const fetch = (before: { at: number; id: number } | undefined): Promise<JudgedReading[]> =>
-		listReadings(pool, context.site.id, { ...filter, order: 'oldest', before, limit: PAGE });
+		listReadings(db, context.site.id, { ...filter, order: 'oldest', before, limit: PAGE });
 	const extra = await extraColumns(pages(fetch));
 	yield csvLine(['time', 'station', 'instrument', 'quantity', 'value', 'unit', 'temp_c', 'wait_s', 'note', ...extra]);
 	for await (const rows of pages(fetch)) {
@@ -67,12 +67,12 @@ export async function* readingsCsv(
 }
 
 export async function* eventsCsv(
-	pool: Pool,
+	db: Db,
 	context: SiteContext,
 	filter: { from?: number | undefined; to?: number | undefined; station?: string | undefined },
 ): AsyncGenerator<string> {
 	const fetch = (after: { at: number; id: number } | undefined): Promise<EventRecord[]> =>
-		listEvents(pool, context.site.id, { ...filter, after, limit: PAGE });
+		listEvents(db, context.site.id, { ...filter, after, limit: PAGE });
 	const extra = await extraColumns(pages(fetch));
 	yield csvLine(['time', 'station', 'kind', 'amount', 'unit', 'product', 'note', ...extra]);
 	for await (const rows of pages(fetch)) {
@@ -94,7 +94,7 @@ export async function* eventsCsv(
 
 /** Calibrations as the open CSV, one line a standard; withdrawn ones are left out. */
 export async function* calibrationsCsv(
-	pool: Pool,
+	db: Db,
 	context: SiteContext,
 	filter: { instrument?: string | undefined; quantity?: 'ph' | 'ec' | undefined },
 ): AsyncGenerator<string> {
@@ -113,7 +113,7 @@ export async function* calibrationsCsv(
 		'mv',
 		'settle_s',
 	]);
-	for (const c of await listCalibrations(pool, context.site.id, filter)) {
+	for (const c of await listCalibrations(db, context.site.id, filter)) {
 		let batch = '';
 		for (const p of c.points)
 			batch += csvLine([
@@ -137,12 +137,12 @@ export async function* calibrationsCsv(
 
 /** What calibrations made of readings: the original beside the restated value, with the calibrations behind it named by their time. */
 export async function* restatementsCsv(
-	pool: Pool,
+	db: Db,
 	context: SiteContext,
 	filter: { instrument?: string | undefined; quantity?: 'ph' | 'ec' | undefined },
 ): AsyncGenerator<string> {
 	const times = new Map(
-		(await listCalibrations(pool, context.site.id, { withWithdrawn: true })).map((c) => [c.id, formatTime(c.at)]),
+		(await listCalibrations(db, context.site.id, { withWithdrawn: true })).map((c) => [c.id, formatTime(c.at)]),
 	);
 	yield csvLine([
 		'time',
@@ -162,7 +162,7 @@ export async function* restatementsCsv(
 		'partial',
 	]);
 	const fetch = (before: { at: number; id: number } | undefined) =>
-		listReadings(pool, context.site.id, { ...filter, order: 'oldest', before, limit: PAGE });
+		listReadings(db, context.site.id, { ...filter, order: 'oldest', before, limit: PAGE });
 	for await (const rows of pages(fetch)) {
 		let batch = '';
 		for (const r of rows) {

@@ -1,7 +1,7 @@
 import { USUAL_WAITS } from '@/core/judge/waits';
 import type { SiteView } from '@/core/reading/site-view';
 import { DOUBTED_FLAGS, NOT_FOR_REVIEW } from '@/core/trust/trust';
-import type { Pool } from '@/store/pool';
+import type { Db } from '@/store/pool';
 import { countReadings } from '@/store/readings';
 import { usualWaits } from '@/store/rounds';
 import { Judging } from './judging';
@@ -10,10 +10,10 @@ import type { SiteContext } from './site';
 import { instrumentInfo, stationInfo } from './site';
 
 /** What every page shows and needs: the site, its line, and an engine that can judge in the browser. */
-export async function frameSite(pool: Pool, context: SiteContext, now: number): Promise<SiteView> {
-	const probes = await fleet(pool, context, now);
-	const judging = await Judging.asOf(pool, context, now, now);
-	const waits = await usualWaits(pool, context.site.id);
+export async function frameSite(db: Db, context: SiteContext, now: number): Promise<SiteView> {
+	const probes = await fleet(db, context, now);
+	const judging = await Judging.asOf(db, context, now, now);
+	const waits = await usualWaits(db, context.site.id);
 	return {
 		name: context.site.name,
 		timezone: context.site.timezone,
@@ -58,5 +58,5 @@ export async function frameSite(pool: Pool, context: SiteContext, now: number): 
 	};
 }
 
-export const undecidedCount = (pool: Pool, siteId: number): Promise<number> =>
-	countReadings(pool, siteId, { flags: DOUBTED_FLAGS, undecided: true, withoutCauses: NOT_FOR_REVIEW });
+export const undecidedCount = (db: Db, siteId: number): Promise<number> =>
+	countReadings(db, siteId, { flags: DOUBTED_FLAGS, undecided: true, withoutCauses: NOT_FOR_REVIEW });

@@ -16,9 +16,9 @@ import {
 	type TableFormat,
 } from '@/files/table';
 import { listCalibrations } from '@/store/calibrations';
-import { eventKeys } from '@/store/events';
-import type { Client, Pool } from '@/store/pool';
-import { existingKeys } from '@/store/readings';
+import { type EventRecord, eventsBetween } from '@/store/events';
+import type { Client, Db } from '@/store/pool';
+import { type Written, writtenBetween } from '@/store/readings';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
 
@@ -104,13 +104,16 @@ export async function* chunksOf(
 	yield { format, lines };
 }
 
-export const readingKey = (r: ReadingRow) =>
+export const readingKey = (r: Written) =>
 	`${r.at}|${r.station}|${r.instrument}|${r.quantity}|${r.digits}|${r.unitText}`;
 const calibrationKey = (c: Pick<CalibrationLine, 'at' | 'instrument' | 'quantity' | 'standard'>) =>
 	`${c.at}|${c.instrument}|${c.quantity}|${c.standard}`;
 export const lineKey = (l: Line): string =>
 	l.reading ? readingKey(l.reading) : l.event ? eventKey(l.event) : l.calibration ? calibrationKey(l.calibration) : '';
-export const eventKey = (e: EventRow) => `${e.at}|${e.station}|${e.kind}|${e.amountText}|${e.product}`;
+/** What makes two events the same: part B after part A is another one. */
+type EventWritten = Pick<EventRecord, 'at' | 'station' | 'kind' | 'amountText' | 'unitText' | 'product' | 'note'>;
+export const eventKey = (e: EventWritten) =>
+	[e.at, e.station, e.kind, e.amountText, e.unitText, e.product, e.note].join('\u0000');
 
 function* timesOf(lines: readonly Line[]): Generator<number> {
 	for (const l of lines)
@@ -119,7 +122,7 @@ function* timesOf(lines: readonly Line[]): Generator<number> {
 }
 
 export async function alreadyThere(
-	db: Client | Pool,
+	db: Client | Db,
 	siteId: number,
 	format: TableFormat,
 	lines: readonly Line[],
@@ -135,7 +138,9 @@ export async function alreadyThere(
 		return new Set(stored.flatMap((c) => c.points.map((p) => calibrationKey({ ...c, ...p }))));
 	}
 	if (low > high) return new Set();
-	return format === READINGS ? existingKeys(db, siteId, low, high) : eventKeys(db, siteId, low, high);
+	return format === READINGS
+		? new Set((await writtenBetween(db, siteId, low, high)).map(readingKey))
+		: new Set((await eventsBetween(db, siteId, low, high)).map(eventKey));
 }
 
 /** When the lines of a file are of, and whether they come in order of time. */
@@ -147,7 +152,7 @@ export interface Order {
 
 /** First pass: what the file holds, what is wrong with it, what it would create. */
 export async function survey(
-	pool: Pool,
+	db: Db,
 	site: SiteContext,
 	path: string,
 	options: ImportOptions,
@@ -172,7 +177,7 @@ export async function survey(
 	const local = { 'site-zone': 0, 'repeated-hour': 0, 'skipped-hour': 0 };
 	for await (const { format, lines } of chunksOf(path, site)) {
 		report.format = format.name;
-		const there = await alreadyThere(pool, site.site.id, format, lines);
+		const there = await alreadyThere(db, site.site.id, format, lines);
 		for (const l of lines) {
 			report.lines++;
 			if (l.problem) {

@@ -4,11 +4,12 @@ import { type CalibrationLine, groupCalibrations } from '@/files/calibrations-ro
 import { CALIBRATIONS, EVENTS, READINGS } from '@/files/table';
 import { insertCalibration } from '@/store/calibrations';
 import { insertEvents, type NewEvent } from '@/store/events';
-import { isLate, lockJudging } from '@/store/judging';
+import { isLate } from '@/store/judging';
 import { PLAIN_INSTRUMENT, PLAIN_STATION, putInstrument, putStation } from '@/store/line';
-import { type Client, type Pool, transaction } from '@/store/pool';
+import type { Client, Db } from '@/store/pool';
 import { refreshStatistics } from '@/store/readings';
 import { insertAudit } from '@/store/site';
+import { writing } from '@/store/writing';
 import {
 	alreadyThere,
 	chunksOf,
@@ -63,7 +64,6 @@ async function storeReadings(
 	order: Order,
 ): Promise<void> {
 	const by = { source: 'import', who: options.who };
-	await lockJudging(client, site.site.id);
 	const straight = order.inOrder && !(await isLate(client, site.site.id, order.firstAt));
 	const judging = straight ? await Judging.asOf(client, site, order.firstAt, options.now) : null;
 	const waiting = new Set<number>();
@@ -160,17 +160,12 @@ async function storeCalibrations(
 }
 
 /** Judges a file and, unless it is a dry run, stores it. A file with bad lines is stored only with `keepGood`. */
-export async function importFile(
-	pool: Pool,
-	site: SiteContext,
-	path: string,
-	options: ImportOptions,
-): Promise<ImportDone> {
-	const { report, order } = await survey(pool, site, path, options);
+export async function importFile(db: Db, site: SiteContext, path: string, options: ImportOptions): Promise<ImportDone> {
+	const { report, order } = await survey(db, site, path, options);
 	if (options.dryRun || report.good === 0) return report;
 	if (report.bad > 0 && !options.keepGood) return report;
 	report.duplicates = 0;
-	await transaction(pool, async (client) => {
+	await writing(db, async (client) => {
 		await createMissing(client, site, report.creates);
 		const complete = await requireSite(client);
 		if (report.format === 'readings') {

@@ -13,7 +13,6 @@ import {
 	dropMemories,
 	dueFrom,
 	eventsFrom,
-	lockJudging,
 	markDue,
 	memoriesAsOf,
 	putMemories,
@@ -25,9 +24,9 @@ import {
 	storedVerdicts,
 	thinMemories,
 } from '@/store/judging';
-import type { Client, Db, Pool } from '@/store/pool';
-import { transaction } from '@/store/pool';
+import type { Client, Db } from '@/store/pool';
 import type { JudgedReading } from '@/store/readings';
+import { writing } from '@/store/writing';
 import { intervalChoice, quantitiesOf } from './probes';
 import { timelineJumps } from './restate';
 import { requireSite, type SiteContext } from './site';
@@ -250,7 +249,6 @@ export async function judgeAgain(
 	now: number,
 	named: readonly number[] = [],
 ): Promise<Map<number, Verdict>> {
-	await lockJudging(client, site.site.id);
 	const verdicts = new Map<number, Verdict>();
 	let at = from;
 	do {
@@ -268,15 +266,14 @@ export const judgingIsDue = async (db: Db, site: SiteContext): Promise<boolean> 
 
 /** Judges again whatever waits for it, part by part, each in a transaction of its own. */
 export async function judgeWhatIsDue(
-	pool: Pool,
+	db: Db,
 	siteId: number,
 	now: number,
 	progress: (done: number) => void = () => {},
 ): Promise<{ judged: number; changed: number }> {
 	let [judged, changed] = [0, 0];
 	for (let more = true; more; ) {
-		more = await transaction(pool, async (client) => {
-			await lockJudging(client, siteId);
+		more = await writing(db, async (client) => {
 			const from = await dueFrom(client, siteId);
 			if (from === null) return false;
 			// As it is set up now: it may have been changed since the part before.

@@ -1,7 +1,7 @@
 import type { KnownWater, Tank } from '@/contract/pages';
 import { readReport } from '@/core/water/ions';
 import { type BatchRow, listBatches, listRecipes, type RecipeRow } from '@/store/mix';
-import type { Pool } from '@/store/pool';
+import type { Db } from '@/store/pool';
 import { latestReadings, listReadings } from '@/store/readings';
 import { listReports } from '@/store/water';
 import { type ProductView, productViews } from './products';
@@ -19,10 +19,10 @@ export interface MixView {
 const MOST_BATCHES = 60;
 
 /** What can be mixed: tanks with their newest values, products, waters, recipes, and the batches before. */
-export async function mixView(pool: Pool, context: SiteContext, now: number): Promise<MixView> {
-	const latest = await latestReadings(pool, context.site.id);
-	const reports = await listReports(pool, context.site.id);
-	const batches = await listBatches(pool, context.site.id, MOST_BATCHES);
+export async function mixView(db: Db, context: SiteContext, now: number): Promise<MixView> {
+	const latest = await latestReadings(db, context.site.id);
+	const reports = await listReports(db, context.site.id);
+	const batches = await listBatches(db, context.site.id, MOST_BATCHES);
 	const newest = (station: string, ...quantities: string[]) => {
 		const r = latest
 			.filter((x) => x.station === station && quantities.includes(x.quantity))
@@ -37,7 +37,7 @@ export async function mixView(pool: Pool, context: SiteContext, now: number): Pr
 	const alkalinity = new Map<string, number>();
 	for (const s of context.stations) {
 		if (s.kind !== 'source' && s.kind !== 'blend') continue;
-		const [r] = await listReadings(pool, context.site.id, { station: s.code, quantity: 'alkalinity', limit: 1 });
+		const [r] = await listReadings(db, context.site.id, { station: s.code, quantity: 'alkalinity', limit: 1 });
 		if (r) alkalinity.set(s.code, r.restated ?? r.value);
 	}
 	return {
@@ -56,7 +56,7 @@ export async function mixView(pool: Pool, context: SiteContext, now: number): Pr
 					phAt: ph?.at ?? null,
 				};
 			}),
-		products: await productViews(pool, context, batches, now),
+		products: await productViews(db, context, batches, now),
 		waters: context.stations.flatMap((s) => {
 			const ec = s.kind === 'source' || s.kind === 'blend' ? newest(s.code, 'ec', 'tds') : null;
 			return ec
@@ -71,7 +71,7 @@ export async function mixView(pool: Pool, context: SiteContext, now: number): Pr
 					]
 				: [];
 		}),
-		recipes: await listRecipes(pool, context.site.id),
+		recipes: await listRecipes(db, context.site.id),
 		batches,
 	};
 }

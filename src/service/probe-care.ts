@@ -9,8 +9,9 @@ import {
 	putProbe,
 } from '@/store/calibrations';
 import { markDue } from '@/store/judging';
-import { type Pool, transaction } from '@/store/pool';
+import type { Db } from '@/store/pool';
 import { insertAudit } from '@/store/site';
+import { writing } from '@/store/writing';
 import { Refusal } from './refusal';
 import { recomputeInstrument } from './restate';
 import type { SiteContext } from './site';
@@ -24,7 +25,7 @@ function instrumentOf(context: SiteContext, code: string) {
 
 /** What happened to a probe; a jump splits the interval between calibrations, so its readings are worked out anew. */
 export async function logProbeEvent(
-	pool: Pool,
+	db: Db,
 	context: SiteContext,
 	e: Omit<ProbeEventRow, 'id'>,
 	who: string,
@@ -37,7 +38,7 @@ export async function logProbeEvent(
 				message: 'Give the same water both before and after cleaning, or neither.',
 			},
 		]);
-	return transaction(pool, async (client) => {
+	return writing(db, async (client) => {
 		const id = await insertProbeEvent(client, context.site.id, { ...e, instrumentId: instrument.id, who });
 		await recomputeInstrument(client, context, instrument, e.quantity);
 		// From the next calibration on, its interval is learned without what lies across this.
@@ -49,7 +50,7 @@ export async function logProbeEvent(
 
 /** @returns a warning about the storage, empty when it is fit */
 export async function saveProbe(
-	pool: Pool,
+	db: Db,
 	context: SiteContext,
 	code: string,
 	quantity: 'ph' | 'ec',
@@ -58,7 +59,7 @@ export async function saveProbe(
 ): Promise<string> {
 	const instrument = instrumentOf(context, code);
 	const storage = p.storage ?? usualStorage(instrument.kind === 'ec' ? 'ec' : 'ph');
-	await transaction(pool, async (client) => {
+	await writing(db, async (client) => {
 		const row: Omit<ProbeRow, 'instrument'> = { ...p, quantity, storage };
 		await putProbe(client, context.site.id, { ...row, instrumentId: instrument.id });
 		await insertAudit(client, context.site.id, who, 'probe.saved', code, row);
@@ -70,7 +71,7 @@ export async function saveProbe(
 	return '';
 }
 
-export async function saveLot(pool: Pool, context: SiteContext, lot: Omit<LotRow, 'id'>, who: string): Promise<number> {
+export async function saveLot(db: Db, context: SiteContext, lot: Omit<LotRow, 'id'>, who: string): Promise<number> {
 	if (!standardNamed(lot.standard) && !lot.ownTable)
 		throw new Refusal('unknown-standard', [
 			{
@@ -79,7 +80,7 @@ export async function saveLot(pool: Pool, context: SiteContext, lot: Omit<LotRow
 			},
 		]);
 	const row = { ...lot, ownTable: lot.ownTable && [...lot.ownTable].sort((a, b) => a[0] - b[0]) };
-	return transaction(pool, async (client) => {
+	return writing(db, async (client) => {
 		const id = await putLot(client, context.site.id, row);
 		await insertAudit(client, context.site.id, who, 'lot.saved', row.name, row);
 		return id;

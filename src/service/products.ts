@@ -11,8 +11,9 @@ import { trustLists } from '@/core/trust/trust';
 import { readingsAround } from '@/store/around';
 import { listEvents } from '@/store/events';
 import { type BatchRow, listBatches, listPoured, listProducts, type ProductRow, putProduct } from '@/store/mix';
-import { type Client, type Db, type Pool, transaction } from '@/store/pool';
+import type { Client, Db } from '@/store/pool';
 import { insertAudit } from '@/store/site';
+import { writing } from '@/store/writing';
 import { problemWords } from '@/words/en/problem';
 import { remarkWords } from '@/words/en/remark';
 import { changed } from './changed';
@@ -165,7 +166,7 @@ const PLAIN_PRODUCT = {
 
 /** Makes a product, or changes the one with this name. The label's own words, where given, say rate and unit. */
 export async function changeProduct(
-	pool: Pool,
+	db: Db,
 	context: SiteContext,
 	change: TypedProduct,
 	now: number,
@@ -173,7 +174,7 @@ export async function changeProduct(
 ): Promise<ProductView> {
 	const label = change.rateText?.trim() ? labelRate(change.rateText) : null;
 	if (label && !label.ok) throw new Refusal('bad-label', [{ path: 'rate_text', message: problemWords(label.problem) }]);
-	await transaction(pool, async (client) => {
+	await writing(db, async (client) => {
 		const before = (await listProducts(client, context.site.id)).find((p) => p.name === change.name);
 		const product = changed<Omit<ProductRow, 'id' | 'stockAt'>>(
 			{ ...PLAIN_PRODUCT, name: change.name, kind: change.kind },
@@ -187,7 +188,7 @@ export async function changeProduct(
 		);
 		await saveProductIn(client, context, product, now, who);
 	});
-	return (await productList(pool, context, now)).find((p) => p.name === change.name)!;
+	return (await productList(db, context, now)).find((p) => p.name === change.name)!;
 }
 
 /** Makes a product or changes it. A stock that differs from the one before was counted just now. */

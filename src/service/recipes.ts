@@ -1,19 +1,20 @@
 import { putRecipe, type RecipeRow, retireRecipe } from '@/store/mix';
-import { type Pool, transaction } from '@/store/pool';
+import type { Db } from '@/store/pool';
 import { insertAudit } from '@/store/site';
+import { writing } from '@/store/writing';
 import { requireProduct } from './products';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
 
 /** Keeps a recipe under its name, or changes the one that has it. */
 export async function saveRecipe(
-	pool: Pool,
+	db: Db,
 	context: SiteContext,
 	r: Omit<RecipeRow, 'id' | 'changedAt'>,
 	now: number,
 	who: string,
 ): Promise<void> {
-	const product = await requireProduct(pool, context, r.product);
+	const product = await requireProduct(db, context, r.product);
 	if (product.kind !== 'nutrient')
 		throw new Refusal('not-a-feed', [
 			{ path: 'product', message: `“${product.name}” is no feed; a recipe is made with one.` },
@@ -21,15 +22,15 @@ export async function saveRecipe(
 	const water = r.water === null ? null : context.stations.find((s) => s.code === r.water);
 	if (water === undefined)
 		throw new Refusal('unknown-station', [{ path: 'water', message: `There is no station “${r.water}”.` }]);
-	await transaction(pool, async (client) => {
+	await writing(db, async (client) => {
 		await putRecipe(client, context.site.id, { ...r, productId: product.id, waterId: water?.id ?? null, at: now });
 		await insertAudit(client, context.site.id, who, 'recipe.saved', r.name, r);
 	});
 }
 
 /** Puts a recipe away. */
-export async function putAwayRecipe(pool: Pool, context: SiteContext, name: string, who: string): Promise<void> {
-	await transaction(pool, async (client) => {
+export async function putAwayRecipe(db: Db, context: SiteContext, name: string, who: string): Promise<void> {
+	await writing(db, async (client) => {
 		if (!(await retireRecipe(client, context.site.id, name)))
 			throw new Refusal('unknown-recipe', [{ path: 'name', message: `There is no recipe “${name}”.` }]);
 		await insertAudit(client, context.site.id, who, 'recipe.put-away', name, {});

@@ -1,5 +1,5 @@
 import { DOUBTED_FLAGS, NOT_FOR_REVIEW } from '@/core/trust/trust';
-import type { Pool } from '@/store/pool';
+import type { Db } from '@/store/pool';
 import { type JudgedReading, latestReadings, listReadings } from '@/store/readings';
 import type { RoundRow } from '@/store/rounds';
 import { dueWords } from '@/words/en/due';
@@ -29,19 +29,19 @@ export interface RoundView {
 	wantsStandard: { instrument: string; quantity: 'ph' | 'ec'; dueAt: number; reason: string }[];
 }
 
-export async function roundView(pool: Pool, context: SiteContext, now: number): Promise<RoundView> {
-	const round = await currentRound(pool, context, now);
+export async function roundView(db: Db, context: SiteContext, now: number): Promise<RoundView> {
+	const round = await currentRound(db, context, now);
 	const [latest, toDecide, due, probes] = await Promise.all([
-		latestReadings(pool, context.site.id),
-		listReadings(pool, context.site.id, {
+		latestReadings(db, context.site.id),
+		listReadings(db, context.site.id, {
 			flags: DOUBTED_FLAGS,
 			undecided: true,
 			// A marked but harmless pH of pure water is no question to the grower.
 			withoutCauses: NOT_FOR_REVIEW,
 			limit: 12,
 		}),
-		dueAlongTheLine(pool, context, now, round),
-		fleet(pool, context, now),
+		dueAlongTheLine(db, context, now, round),
+		fleet(db, context, now),
 	]);
 	const stations = context.stations
 		.filter((s) => s.kind !== 'standard')

@@ -1,7 +1,7 @@
 import { fromWorking } from '@/core/judge/working-scale';
 import { type Quantity, seriesQuantity } from '@/core/quantity';
 import { type Due, dueNow, type Rhythm, type Rhythms, usualRhythms } from '@/core/rhythm/due';
-import type { Client, Pool } from '@/store/pool';
+import type { Client, Db } from '@/store/pool';
 import { newestTimes } from '@/store/readings';
 import {
 	addToRound,
@@ -33,16 +33,16 @@ const HALF_DAY = 12 * 3_600_000;
 const ORDER: Quantity[] = ['ph', 'ec', 'temp', 'level', 'volume', 'alkalinity', 'hardness'];
 
 /** The round under way or done within the last half day; null before the first of the day. */
-export const currentRound = (pool: Pool, context: SiteContext, now: number): Promise<RoundRow | null> =>
-	newestRound(pool, context.site.id, now - HALF_DAY);
+export const currentRound = (db: Db, context: SiteContext, now: number): Promise<RoundRow | null> =>
+	newestRound(db, context.site.id, now - HALF_DAY);
 
-export async function startRound(pool: Pool, context: SiteContext, now: number, who: string): Promise<RoundRow> {
-	const open = await currentRound(pool, context, now);
-	return open && open.finishedAt === null ? open : insertRound(pool, context.site.id, now, who);
+export async function startRound(db: Db, context: SiteContext, now: number, who: string): Promise<RoundRow> {
+	const open = await currentRound(db, context, now);
+	return open && open.finishedAt === null ? open : insertRound(db, context.site.id, now, who);
 }
 
 export async function endRound(
-	pool: Pool,
+	db: Db,
 	context: SiteContext,
 	id: number,
 	leftOut: readonly { station: string; reason: string }[],
@@ -53,7 +53,7 @@ export async function endRound(
 		throw new Refusal('unknown-station', [
 			{ path: `left_out.${unknown}.station`, message: `There is no station “${leftOut[unknown]!.station}”.` },
 		]);
-	const round = await finishRound(pool, context.site.id, id, now, leftOut);
+	const round = await finishRound(db, context.site.id, id, now, leftOut);
 	if (!round) throw noRound(id);
 	return round;
 }
@@ -62,14 +62,14 @@ const noRound = (id: number) => new Refusal('no-such-round', [{ path: 'round', m
 
 /** What is due along the line now. */
 export async function dueAlongTheLine(
-	pool: Pool,
+	db: Db,
 	context: SiteContext,
 	now: number,
 	round: RoundRow | null,
 ): Promise<StationDue[]> {
-	const { engine } = await Judging.asOf(pool, context, now, now);
-	const newest = await newestTimes(pool, context.site.id);
-	const open = (await retests(pool, context.site.id)).filter((r) => r.answers.length === 0);
+	const { engine } = await Judging.asOf(db, context, now, now);
+	const newest = await newestTimes(db, context.site.id);
+	const open = (await retests(db, context.site.id)).filter((r) => r.answers.length === 0);
 	return context.stations
 		.filter((s) => s.kind !== 'standard')
 		.map((s) => {
@@ -135,14 +135,14 @@ const answers = (r: OpenRetest, station: string, at: number, measured: ReadonlyS
 
 /** The stops of a round: stations where something is due or wants a retest, in the order the water runs. */
 export async function walkOf(
-	pool: Pool,
+	db: Db,
 	context: SiteContext,
 	id: number,
 	now: number,
 ): Promise<{ id: number; stops: { station: string; due: Quantity[]; retest: Quantity[] }[] } | null> {
-	const round = await findRound(pool, context.site.id, id);
+	const round = await findRound(db, context.site.id, id);
 	if (!round) return null;
-	const stops = (await dueAlongTheLine(pool, context, now, round))
+	const stops = (await dueAlongTheLine(db, context, now, round))
 		.map((s) => ({
 			station: s.code,
 			due: s.due.filter((d) => d.due.due).map((d) => d.quantity),

@@ -16,8 +16,9 @@ import {
 	type StationRow,
 	type SystemRow,
 } from '@/store/line';
-import { type Client, type Pool, transaction } from '@/store/pool';
+import type { Client, Db } from '@/store/pool';
 import { findSite, insertAudit, insertSite, type SiteRow, updateSite } from '@/store/site';
+import { writing } from '@/store/writing';
 import { changed } from './changed';
 import { judgeAgain } from './judging';
 import { intervalChoice } from './probes';
@@ -30,14 +31,14 @@ const judgedBy = (s: SiteRow['settings']) => [s.sensitivity ?? 'usual', s.waits 
 
 /** Makes the site or changes it; settings that are not given stay as they are. */
 export async function saveSite(
-	pool: Pool,
+	db: Db,
 	change: Omit<SiteRow, 'id' | 'settings' | 'units'> & {
 		units?: SiteRow['units'] | undefined;
 		settings?: SiteRow['settings'] | undefined;
 	},
 	who: string,
 ): Promise<SiteRow> {
-	return transaction(pool, async (client) => {
+	return writing(db, async (client) => {
 		const before = await findSite(client);
 		const site = { ...change, units: change.units ?? {}, settings: { ...before?.settings, ...change.settings } };
 		const after = before ? { ...site, id: before.id } : await insertSite(client, site);
@@ -50,7 +51,7 @@ export async function saveSite(
 }
 
 export async function saveSystem(
-	pool: Pool,
+	db: Db,
 	context: SiteContext,
 	change: z.output<typeof system>,
 	who: string,
@@ -61,7 +62,7 @@ export async function saveSystem(
 		before,
 		change,
 	);
-	return transaction(pool, async (client) => {
+	return writing(db, async (client) => {
 		const saved = await putSystem(client, context.site.id, system);
 		await insertAudit(client, context.site.id, who, 'system.saved', system.code, system);
 		return saved;
@@ -69,7 +70,7 @@ export async function saveSystem(
 }
 
 export async function saveStation(
-	pool: Pool,
+	db: Db,
 	context: SiteContext,
 	change: z.output<typeof station>,
 	who: string,
@@ -88,7 +89,7 @@ export async function saveStation(
 	);
 	if (station.system !== null && !context.systems.some((s) => s.code === station.system))
 		throw new Refusal('unknown-system', [{ path: 'system', message: `There is no system “${station.system}”.` }]);
-	return transaction(pool, async (client) => {
+	return writing(db, async (client) => {
 		const id = await putStation(client, context.site.id, station);
 		const before = context.known.stations.get(station.code);
 		if (before && !isDeepStrictEqual(before, stationInfo({ ...station, id }, context.systems)))
@@ -99,7 +100,7 @@ export async function saveStation(
 }
 
 export async function saveInstrument(
-	pool: Pool,
+	db: Db,
 	context: SiteContext,
 	change: z.output<typeof instrument>,
 	who: string,
@@ -110,7 +111,7 @@ export async function saveInstrument(
 		before,
 		change,
 	);
-	return transaction(pool, async (client) => {
+	return writing(db, async (client) => {
 		const id = await putInstrument(client, context.site.id, instrument);
 		await insertAudit(client, context.site.id, who, 'instrument.saved', instrument.code, instrument);
 		const saved = { ...instrument, id };
@@ -145,11 +146,11 @@ export interface TypedEvent {
 const AMOUNT_UNITS = ['mL', 'L', 'gal', 'g', 'kg', 'min', 'drops', ''];
 
 export const enterEvent = (
-	pool: Pool,
+	db: Db,
 	context: SiteContext,
 	e: TypedEvent,
 	by: { who: string; now: number },
-): Promise<number> => transaction(pool, (client) => storeEvent(client, context, e, by));
+): Promise<number> => writing(db, (client) => storeEvent(client, context, e, by));
 
 /** The same inside a transaction that holds more. */
 export async function storeEvent(

@@ -1,13 +1,13 @@
 import type { SheetRow } from '@/core/rhythm/sheet-row';
-import type { Pool } from '@/store/pool';
+import type { Db } from '@/store/pool';
 import { latestReadings } from '@/store/readings';
 import { currentRound, dueAlongTheLine } from './rounds';
 import type { SiteContext } from './site';
 
-export async function sheetRows(pool: Pool, context: SiteContext, now: number): Promise<SheetRow[]> {
-	const round = await currentRound(pool, context, now);
-	const due = await dueAlongTheLine(pool, context, now, round);
-	const latest = await latestReadings(pool, context.site.id);
+export async function sheetRows(db: Db, context: SiteContext, now: number): Promise<SheetRow[]> {
+	const round = await currentRound(db, context, now);
+	const due = await dueAlongTheLine(db, context, now, round);
+	const latest = await latestReadings(db, context.site.id);
 	return context.stations
 		.filter((s) => s.kind !== 'standard')
 		.map((s) => {

@@ -8,7 +8,7 @@ import {
 	type StationRow,
 	type SystemRow,
 } from '@/store/line';
-import type { Db } from '@/store/pool';
+import { type Db, homeOf } from '@/store/pool';
 import { findSite, insertSite, type SiteRow } from '@/store/site';
 
 /** The site as every use case needs it: its rows, and the same as the checks know them. */
@@ -43,13 +43,12 @@ export const instrumentInfo = (i: InstrumentRow): InstrumentInfo => ({
 	continuous: i.continuous,
 });
 
-export async function loadSite(db: Db): Promise<SiteContext | null> {
-	const site = await findSite(db);
-	if (!site) return null;
-	// One after the other: inside a transaction there is one connection.
-	const systems = await listSystems(db, site.id);
-	const stations = await listStations(db, site.id);
-	const instruments = await listInstruments(db, site.id);
+function contextOf(
+	site: SiteRow,
+	systems: SystemRow[],
+	stations: StationRow[],
+	instruments: InstrumentRow[],
+): SiteContext {
 	return {
 		site,
 		systems,
@@ -64,16 +63,38 @@ export async function loadSite(db: Db): Promise<SiteContext | null> {
 	};
 }
 
+/** What was read of each database last: as good as read again while the site names the same version. */
+const kept = new WeakMap<object, { version: number; context: SiteContext }>();
+
+export async function loadSite(db: Db): Promise<SiteContext | null> {
+	const site = await findSite(db);
+	if (!site) return null;
+	const before = kept.get(homeOf(db));
+	if (before?.version === site.lineVersion) return { ...before.context, site };
+	// One after the other: inside a transaction there is one connection.
+	const systems = await listSystems(db, site.id);
+	const stations = await listStations(db, site.id);
+	const context = contextOf(site, systems, stations, await listInstruments(db, site.id));
+	kept.set(homeOf(db), { version: site.lineVersion, context });
+	return context;
+}
+
 export async function requireSite(db: Db): Promise<SiteContext> {
 	const context = await loadSite(db);
 	if (!context) throw new NoSite();
 	return context;
 }
 
+const PLAIN_SITE = { name: 'My site', timezone: 'UTC', units: {}, settings: {} };
+
+/** The site to hold a file against without storing it; one that is not there yet stays so. */
+export const siteForLooking = async (db: Db): Promise<SiteContext> =>
+	(await loadSite(db)) ?? contextOf({ ...PLAIN_SITE, id: -1 }, [], [], []);
+
 /** The site, made with plain defaults when a file or script arrives before anybody set one up. */
 export async function siteForIntake(db: Db): Promise<SiteContext> {
 	const context = await loadSite(db);
 	if (context) return context;
-	await insertSite(db, { name: 'My site', timezone: 'UTC', units: {}, settings: {} });
+	await insertSite(db, PLAIN_SITE);
 	return requireSite(db);
 }

@@ -1,7 +1,7 @@
 import { amendEarlier, OPEN_CAUSES } from '@/core/judge/amend';
 import type { Reading, Verdict } from '@/core/reading/model';
 import type { ReadingRow } from '@/files/readings-row';
-import { copyReadings, copyVerdicts, type NewReading, reserveIds } from '@/store/copy-readings';
+import { copyVerdicts, type NewReading, reserveIds, storeReadings } from '@/store/copy-readings';
 import { amendStored } from '@/store/judging';
 import type { Client } from '@/store/pool';
 import { type Judging, judgeFrom, MAX_SAMPLE } from './judging';
@@ -51,7 +51,7 @@ export async function storeUnjudged(
 	by: By,
 ): Promise<number[]> {
 	const ids = await reserveIds(client, rows.length);
-	await copyReadings(client, site.site.id, ids, newRows(site, rows, ids, by));
+	await storeReadings(client, site.site.id, ids, newRows(site, rows, ids, by));
 	return ids;
 }
 
@@ -89,7 +89,7 @@ export async function storeInOrder(
 		i = end;
 	}
 	const verdicts = done.map((d) => d.verdict);
-	await copyReadings(client, site.site.id, ids, fresh);
+	await storeReadings(client, site.site.id, ids, fresh);
 	await copyVerdicts(client, site.site.id, ids, verdicts);
 	await judging.store(client);
 	return verdicts;

@@ -6,7 +6,7 @@ import { readReport } from '@/core/water/ions';
 import { membraneState, pairRejection } from '@/core/water/membrane';
 import { followSource, type SourceChart } from '@/core/water/source-chart';
 import { listBatches, listRecipes } from '@/store/mix';
-import type { Db, Pool } from '@/store/pool';
+import type { Db } from '@/store/pool';
 import { listReadings, newestTimes } from '@/store/readings';
 import { insertAudit } from '@/store/site';
 import { insertReport, listReports } from '@/store/water';
@@ -37,34 +37,34 @@ const MOST = 2000;
 
 /** What was read of a water, its newest, oldest first. */
 export async function sourceRecord(
-	pool: Db,
+	db: Db,
 	context: SiteContext,
 	station: string,
 	quantity: SeriesQuantity,
 ): Promise<{ at: number; value: number }[]> {
-	const rows = await listReadings(pool, context.site.id, { station, quantity, limit: MOST });
+	const rows = await listReadings(db, context.site.id, { station, quantity, limit: MOST });
 	return rows
 		.filter((r) => permits(r, 'water'))
 		.map((r) => ({ at: r.at, value: r.restated ?? r.value }))
 		.reverse();
 }
 
-export async function waterView(pool: Pool, context: SiteContext, now: number): Promise<WaterView> {
-	const reports = await listReports(pool, context.site.id);
+export async function waterView(db: Db, context: SiteContext, now: number): Promise<WaterView> {
+	const reports = await listReports(db, context.site.id);
 	const stations = context.stations.filter((s) => s.kind === 'source' || s.kind === 'blend');
-	const batches = await listBatches(pool, context.site.id, 200);
+	const batches = await listBatches(db, context.site.id, 200);
 	const known = {
-		recipes: await listRecipes(pool, context.site.id),
-		products: await productViews(pool, context, batches, now),
+		recipes: await listRecipes(db, context.site.id),
+		products: await productViews(db, context, batches, now),
 		batches,
 	};
-	const times = await newestTimes(pool, context.site.id);
+	const times = await newestTimes(db, context.site.id);
 	const record = new Map<string, { at: number; value: number }[]>();
 	const of = async (station: string, quantity: SeriesQuantity) => {
 		const key = `${station} ${quantity}`;
 		let list = record.get(key);
 		if (!list) {
-			list = await sourceRecord(pool, context, station, quantity);
+			list = await sourceRecord(db, context, station, quantity);
 			record.set(key, list);
 		}
 		return list;

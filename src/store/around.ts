@@ -30,7 +30,7 @@ export async function readingsAround(
 				AND (coalesce(r.flag, 2) < $8 OR r.decision = 'keep' OR r.cause = ANY($9))
 			ORDER BY r.at ${direction} LIMIT 1)`;
 	const { rows } = await db.query<NearbyReading>(
-		`SELECT DISTINCT ON (x.at, x.id) (extract(epoch FROM x.at) * 1000)::double precision AS at, x.value, x.instrument AS by
+		`SELECT DISTINCT ON (x.at, x.id) x.at AS at, x.value, x.instrument AS by
 		FROM station s CROSS JOIN unnest($4::timestamptz[]) t(at)
 		CROSS JOIN LATERAL (${one("r.at <= t.at AND r.at >= t.at - $5 * interval '1 millisecond'", 'DESC')}
 			UNION ALL ${one("r.at > t.at AND r.at <= t.at + $6 * interval '1 millisecond'", 'ASC')}) x

@@ -70,7 +70,7 @@ export async function listCalibrations(
 	f: { instrument?: string | undefined; quantity?: string | undefined; withWithdrawn?: boolean } = {},
 ): Promise<CalibrationRow[]> {
 	const { rows } = await db.query<CalibrationRow>(
-		`SELECT c.id, i.code AS instrument, c.quantity, (extract(epoch FROM c.at) * 1000)::double precision AS at, c.kind, c.temp_c AS "tempC",
+		`SELECT c.id, i.code AS instrument, c.quantity, c.at AS at, c.kind, c.temp_c AS "tempC",
 			c.settle_s AS "settleS", c.note, c.doubts, coalesce(w.withdrawn, false) AS withdrawn,
 			(SELECT coalesce(json_agg(json_build_object('standard', p.standard, 'lot', p.lot, 'nominal', p.nominal, 'asFound', p.as_found, 'asLeft', p.as_left, 'mv', p.mv) ORDER BY p.position), '[]')
 				FROM calibration_point p WHERE p.site_id = c.site_id AND p.calibration_id = c.id) AS points
@@ -120,7 +120,7 @@ export async function insertProbeEvent(
 }
 export async function listProbeEvents(db: Db, siteId: number, instrument?: string): Promise<ProbeEventRow[]> {
 	const { rows } = await db.query<ProbeEventRow>(
-		`SELECT e.id, i.code AS instrument, e.quantity, (extract(epoch FROM e.at) * 1000)::double precision AS at, e.kind, e.before_value AS before, e.after_value AS after, e.note
+		`SELECT e.id, i.code AS instrument, e.quantity, e.at AS at, e.kind, e.before_value AS before, e.after_value AS after, e.note
 		FROM probe_event e JOIN instrument i ON i.site_id = e.site_id AND i.id = e.instrument_id
 		WHERE e.site_id = $1 AND ($2::text IS NULL OR i.code = $2) ORDER BY e.at, e.id`,
 		[siteId, instrument ?? null],

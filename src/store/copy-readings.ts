@@ -70,6 +70,12 @@ const readingCells = (siteId: number, id: number, r: NewReading): unknown[] => [
 	r.enteredBy,
 ];
 
+const columns = READING_COLUMNS.split(', ');
+const asRow = (siteId: number, id: number, r: NewReading): Record<string, unknown> => {
+	const cells = readingCells(siteId, id, r);
+	return Object.fromEntries(columns.map((c, i) => [c, cells[i]]));
+};
+
 const verdictCells = (siteId: number, id: number, v: Verdict): unknown[] => [
 	siteId,
 	id,
@@ -87,14 +93,38 @@ const verdictCells = (siteId: number, id: number, v: Verdict): unknown[] => [
 const copyInto = (client: Client, table: string, columns: string, lines: Generator<string>): Promise<void> =>
 	pipeline(Readable.from(batched(lines)), client.query(copyFrom(`COPY ${table} (${columns}) FROM STDIN`)));
 
-/** Stores readings by COPY; ids come from reserveIds. Their verdicts are stored by copyVerdicts or by judging them. */
-export const copyReadings = (
+/** Samples that these readings are the first of; a correction belongs to one that is there. */
+const newSamples = (readings: readonly NewReading[]): Set<number> =>
+	new Set(readings.flatMap((r) => (r.supersedes === null ? [r.sampleId] : [])));
+
+/** So many are stored by one statement; more come faster by COPY. */
+const FEW = 200;
+
+/** Stores readings and their samples; ids come from reserveIds. Their verdicts are stored by copyVerdicts or by judging them. */
+export async function storeReadings(
 	client: Client,
 	siteId: number,
 	ids: readonly number[],
 	readings: readonly NewReading[],
-): Promise<void> =>
-	copyInto(
+): Promise<void> {
+	const samples = newSamples(readings);
+	if (readings.length <= FEW) {
+		await client.query(
+			`WITH s AS (INSERT INTO sample (site_id, id) SELECT $1, x FROM unnest($2::bigint[]) x)
+			INSERT INTO reading (${READING_COLUMNS}) SELECT ${READING_COLUMNS} FROM jsonb_populate_recordset(NULL::reading, $3)`,
+			[siteId, [...samples], JSON.stringify(readings.map((r, i) => asRow(siteId, ids[i]!, r)))],
+		);
+		return;
+	}
+	await copyInto(
+		client,
+		'sample',
+		'site_id, id',
+		(function* () {
+			for (const id of samples) yield `${siteId}\t${id}\n`;
+		})(),
+	);
+	await copyInto(
 		client,
 		'reading',
 		READING_COLUMNS,
@@ -102,6 +132,7 @@ export const copyReadings = (
 			for (const [i, r] of readings.entries()) yield copyLine(readingCells(siteId, ids[i]!, r));
 		})(),
 	);
+}
 
 export const copyVerdicts = (
 	client: Client,

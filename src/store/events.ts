@@ -28,8 +28,8 @@ export interface EventRecord {
 	extra: Record<string, string> | null;
 }
 
-const EVENT = `e.id, (extract(epoch FROM e.at) * 1000)::double precision AS at, s.code AS station, e.kind, e.amount,
-	e.amount_text AS "amountText", e.unit_text AS "unitText", e.product, e.note, e.extra`;
+const EVENT = `id, at, station, kind, amount,
+	amount_text AS "amountText", unit_text AS "unitText", product, note, extra`;
 
 /** Stores many events in one statement. */
 export async function insertEvents(db: Db, siteId: number, events: readonly NewEvent[]): Promise<number[]> {
@@ -75,11 +75,11 @@ export async function listEvents(
 	},
 ): Promise<EventRecord[]> {
 	const { rows } = await db.query<EventRecord>(
-		`SELECT ${EVENT} FROM event e JOIN station s ON s.site_id = e.site_id AND s.id = e.station_id
-		WHERE e.site_id = $1 AND e.withdrawn_by IS NULL AND ($2::timestamptz IS NULL OR e.at >= $2) AND ($3::timestamptz IS NULL OR e.at < $3)
-			AND ($4::text IS NULL OR s.code = $4) AND ($5::timestamptz IS NULL OR (e.at, e.id) > ($5, $6))
-			AND ($8::text[] IS NULL OR e.kind = ANY($8))
-		ORDER BY e.at, e.id LIMIT $7`,
+		`SELECT ${EVENT} FROM event_current
+		WHERE site_id = $1 AND ($2::timestamptz IS NULL OR at >= $2) AND ($3::timestamptz IS NULL OR at < $3)
+			AND ($4::text IS NULL OR station = $4) AND ($5::timestamptz IS NULL OR (at, id) > ($5, $6))
+			AND ($8::text[] IS NULL OR kind = ANY($8))
+		ORDER BY at, id LIMIT $7`,
 		[
 			siteId,
 			f.from === undefined ? null : new Date(f.from),
@@ -94,13 +94,11 @@ export async function listEvents(
 	return rows;
 }
 
-/** Whether the very same event is already there. */
-export async function eventKeys(db: Db, siteId: number, from: number, to: number): Promise<Set<string>> {
-	const { rows } = await db.query<{ key: string }>(
-		`SELECT (extract(epoch FROM e.at) * 1000)::double precision || '|' || s.code || '|' || e.kind || '|' || e.amount_text || '|' || e.product AS key
-		FROM event e JOIN station s ON s.site_id = e.site_id AND s.id = e.station_id
-		WHERE e.site_id = $1 AND e.withdrawn_by IS NULL AND e.at >= $2 AND e.at <= $3`,
+/** Everything that is written of events between two times, to tell which of a file are there already. */
+export async function eventsBetween(db: Db, siteId: number, from: number, to: number): Promise<EventRecord[]> {
+	const { rows } = await db.query<EventRecord>(
+		`SELECT ${EVENT} FROM event_current WHERE site_id = $1 AND at >= $2 AND at <= $3`,
 		[siteId, new Date(from), new Date(to)],
 	);
-	return new Set(rows.map((r) => r.key));
+	return rows;
 }

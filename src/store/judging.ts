@@ -2,21 +2,12 @@ import type { StationMemory } from '@/core/judge/memory';
 import type { FindingSaid } from '@/core/judge/said';
 import { QUANTITY } from '@/core/quantity';
 import { ENGINE_VERSION, type EventKind, type Verdict } from '@/core/reading/model';
-import type { Client, Db } from './pool';
+import type { Db } from './pool';
 import { CURRENT, JUDGED, type JudgedReading } from './readings';
 
-/** What judging keeps for itself: the memory of each station, and from when on it has to begin again. */
-const MS = (column: string) => `(extract(epoch FROM ${column}) * 1000)::double precision`;
 /** Before every time. */
 const BEGINNING = '-infinity';
-/** Names the lock of judging among others of the database. */
-const LOCK = 7_401;
 const timeOrBeginning = (at: number): string => (Number.isFinite(at) ? new Date(at).toISOString() : BEGINNING);
-
-/** One judgement of a site at a time, until the end of the transaction: each goes on from what the one before has learned. */
-export async function lockJudging(client: Client, siteId: number): Promise<void> {
-	await client.query('SELECT pg_advisory_xact_lock($1, $2)', [LOCK, siteId]);
-}
 
 export interface KeptMemory {
 	station: string;
@@ -27,7 +18,7 @@ export interface KeptMemory {
 /** The newest memory of every station up to a time. */
 export async function memoriesAsOf(db: Db, siteId: number, upTo: number, including: boolean): Promise<KeptMemory[]> {
 	const { rows } = await db.query<KeptMemory>(
-		`SELECT s.code AS station, ${MS('m.at')} AS at, m.state FROM station s
+		`SELECT s.code AS station, m.at AS at, m.state FROM station s
 		CROSS JOIN LATERAL (SELECT at, state FROM station_memory m WHERE m.site_id = s.site_id AND m.station_id = s.id AND m.engine = $2
 			AND (m.at < $3::timestamptz OR ($4 AND m.at = $3::timestamptz)) ORDER BY m.day DESC LIMIT 1) m
 		WHERE s.site_id = $1 ORDER BY s.position, s.id`,
@@ -87,11 +78,11 @@ export async function eventsFrom(
 		amount: number | null;
 		unitText: string;
 	}>(
-		`SELECT ${MS('e.at')} AS at, s.code AS station, e.kind, e.amount, e.unit_text AS "unitText"
+		`SELECT e.at AS at, s.code AS station, e.kind, e.amount, e.unit_text AS "unitText"
 		FROM unnest($2::text[], $3::timestamptz[]) x(code, since)
 		JOIN station s ON s.site_id = $1 AND s.code = x.code
-		JOIN event e ON e.site_id = s.site_id AND e.station_id = s.id AND e.at >= x.since
-		WHERE e.withdrawn_by IS NULL ORDER BY e.at, e.id`,
+		JOIN event_current e ON e.site_id = s.site_id AND e.station_id = s.id AND e.at >= x.since
+		ORDER BY e.at, e.id`,
 		[siteId, stations.map((s) => s.station), stations.map((s) => timeOrBeginning(s.from))],
 	);
 	return rows;
@@ -140,7 +131,7 @@ export async function readingsFrom(
 	limit: number,
 ): Promise<{ readings: JudgedReading[]; next: number | null }> {
 	const { rows: picked } = await db.query<{ id: number; at: number }>(
-		`SELECT id, ${MS('at')} AS at FROM reading WHERE site_id = $1 AND at >= $2 ORDER BY ${ORDER} LIMIT $3`,
+		`SELECT id, at AS at FROM reading WHERE site_id = $1 AND at >= $2 ORDER BY ${ORDER} LIMIT $3`,
 		[siteId, timeOrBeginning(from), limit],
 	);
 	const next = picked.length === limit ? picked.at(-1)!.at : null;
@@ -258,26 +249,25 @@ export async function amendStored(
 	);
 }
 
-/** Readings from a time on wait to be judged again. Waits for a judgement under way, whose end would otherwise undo it. */
+/** Readings from a time on wait to be judged again. Inside a transaction that holds the site: a judgement under way would undo it. */
 export async function markDue(db: Db, siteId: number, from: number): Promise<void> {
 	await db.query(
 		`INSERT INTO judging (site_id, engine, due_from)
-		SELECT $1::integer, $2::integer, $3::timestamptz FROM (SELECT pg_advisory_xact_lock($4::integer, $1::integer)) l
+		VALUES ($1, $2, $3)
 		ON CONFLICT (site_id) DO UPDATE SET due_from = least(judging.due_from, EXCLUDED.due_from)`,
-		[siteId, ENGINE_VERSION, timeOrBeginning(from), LOCK],
+		[siteId, ENGINE_VERSION, timeOrBeginning(from)],
 	);
 }
 
 /** From when on readings wait to be judged again; null where none do. Everything does where another engine judged it. */
 export async function dueFrom(db: Db, siteId: number): Promise<number | null> {
-	const { rows } = await db.query<{ engine: number; due: number | null; waits: boolean }>(
-		`SELECT engine, CASE WHEN isfinite(due_from) THEN ${MS('due_from')} END AS due, due_from IS NOT NULL AS waits FROM judging WHERE site_id = $1`,
+	const { rows } = await db.query<{ engine: number; due: number | null }>(
+		'SELECT engine, due_from AS due FROM judging WHERE site_id = $1',
 		[siteId],
 	);
 	const row = rows[0];
 	if (!row) return null;
-	if (row.engine !== ENGINE_VERSION) return Number.NEGATIVE_INFINITY;
-	return row.waits ? (row.due ?? Number.NEGATIVE_INFINITY) : null;
+	return row.engine === ENGINE_VERSION ? row.due : Number.NEGATIVE_INFINITY;
 }
 
 /** Everything has been judged by this engine, up to a time from which it still waits. */

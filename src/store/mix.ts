@@ -1,8 +1,6 @@
 import type { BatchStepKind } from '@/core/mix/batch-course';
 import type { Db } from './pool';
 
-const MS = (column: string) => `(extract(epoch FROM ${column}) * 1000)::double precision`;
-
 export interface ProductRow {
 	id: number;
 	name: string;
@@ -28,7 +26,7 @@ export interface ProductRow {
 }
 
 const PRODUCT = `id, name, kind, chemical, percent_ww AS "percentWw", density_g_ml AS "densityGMl", jug_meq_ml AS "jugMeqMl", parts,
-	rate_ml_l AS "rateMlL", gain_us_cm AS "gainUsCm", unit, rate_text AS "rateText", stock_ml AS "stockMl", ${MS('stock_at')} AS "stockAt",
+	rate_ml_l AS "rateMlL", gain_us_cm AS "gainUsCm", unit, rate_text AS "rateText", stock_ml AS "stockMl", stock_at AS "stockAt",
 	opened::text AS opened, keeps_days AS "keepsDays", expires::text AS expires, note`;
 
 export async function listProducts(db: Db, siteId: number): Promise<ProductRow[]> {
@@ -79,9 +77,9 @@ export async function listPoured(
 	siteId: number,
 ): Promise<{ product: string; at: number; amount: number; unit: string; note: string }[]> {
 	const { rows } = await db.query<{ product: string; at: number; amount: number; unit: string; note: string }>(
-		`SELECT p.name AS product, ${MS('e.at')} AS at, e.amount, e.unit_text AS unit, e.note
-		FROM product p JOIN event e ON e.site_id = p.site_id AND lower(e.product) = lower(p.name)
-		WHERE p.site_id = $1 AND p.stock_at IS NOT NULL AND e.at >= p.stock_at AND e.withdrawn_by IS NULL AND e.amount IS NOT NULL
+		`SELECT p.name AS product, e.at AS at, e.amount, e.unit_text AS unit, e.note
+		FROM product p JOIN event_current e ON e.site_id = p.site_id AND lower(e.product) = lower(p.name)
+		WHERE p.site_id = $1 AND p.stock_at IS NOT NULL AND e.at >= p.stock_at AND e.amount IS NOT NULL
 			AND e.kind IN ('nutrient_added', 'acid_added', 'base_added') ORDER BY e.at`,
 		[siteId],
 	);
@@ -113,7 +111,7 @@ export async function listJugs(
 	q: { stationId: number; productId: number; from: number },
 ): Promise<JugRow[]> {
 	const { rows } = await db.query<JugRow>(
-		`SELECT ${MS('at')} AS at, litres, steps FROM jug_titration
+		`SELECT at AS at, litres, steps FROM jug_titration
 		WHERE site_id = $1 AND station_id = $2 AND product_id = $3 AND at >= $4 ORDER BY at, id`,
 		[siteId, q.stationId, q.productId, new Date(q.from)],
 	);
@@ -139,7 +137,7 @@ export interface RecipeRow {
 export async function listRecipes(db: Db, siteId: number): Promise<RecipeRow[]> {
 	const { rows } = await db.query<RecipeRow>(
 		`SELECT r.id, r.name, p.name AS product, s.code AS water, r.target_ec AS "targetEcUsCm", r.strength, r.target_ph AS "targetPh",
-			r.ph_first AS "phFirst", r.note, ${MS('r.changed_at')} AS "changedAt"
+			r.ph_first AS "phFirst", r.note, r.changed_at AS "changedAt"
 		FROM recipe r JOIN product p ON p.site_id = r.site_id AND p.id = r.product_id
 			LEFT JOIN station s ON s.site_id = r.site_id AND s.id = r.water_id
 		WHERE r.site_id = $1 AND NOT r.retired ORDER BY lower(r.name)`,
@@ -220,7 +218,7 @@ export interface BatchStep {
 	doubt?: string | null;
 }
 
-const BATCH = `b.id, s.code AS station, ${MS('b.started_at')} AS "startedAt", ${MS('b.finished_at')} AS "finishedAt", b.name, b.plan, b.log`;
+const BATCH = `b.id, s.code AS station, b.started_at AS "startedAt", b.finished_at AS "finishedAt", b.name, b.plan, b.log`;
 
 export async function insertBatch(
 	db: Db,

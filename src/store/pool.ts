@@ -7,6 +7,9 @@ export type Db = Pick<pg.Pool, 'query'>;
 
 // bigint ids stay well below 2^53 here; as numbers they travel through JSON unharmed.
 pg.types.setTypeParser(pg.types.builtins.INT8, (text) => Number(text));
+// Times are milliseconds everywhere in the code; the beginning and the end of time are infinite.
+const asDate: (text: string) => Date | number = pg.types.getTypeParser(pg.types.builtins.TIMESTAMPTZ);
+pg.types.setTypeParser(pg.types.builtins.TIMESTAMPTZ, (text) => Number(asDate(text)));
 
 export function createPool(connectionString: string): Pool {
 	const pool = new pg.Pool({
@@ -22,9 +25,20 @@ export function createPool(connectionString: string): Pool {
 	return pool;
 }
 
-/** Runs `work` in one transaction: all of it or nothing. */
-export async function transaction<T>(pool: Pool, work: (client: Client) => Promise<T>): Promise<T> {
-	const client = await pool.connect();
+export const isPool = (db: Db): db is Pool => db instanceof pg.Pool;
+/** Where a client comes from. */
+const homes = new WeakMap<object, Pool>();
+/** The pool behind a connection, or the pool itself: what is kept of one database is not of another. */
+export const homeOf = (db: Db): object => homes.get(db) ?? db;
+
+/**
+ * Runs `work` in one transaction: all of it or nothing. Inside a transaction it is a part of that one, which then stands or
+ * falls as a whole.
+ */
+export async function transaction<T>(db: Db, work: (client: Client) => Promise<T>): Promise<T> {
+	if (!isPool(db)) return work(db as Client);
+	const client = await db.connect();
+	homes.set(client, db);
 	let broken: Error | undefined;
 	// A connection that dies between two queries says so here; the next query then fails and the transaction with it.
 	const onError = (error: Error) => {

@@ -52,10 +52,9 @@ export interface JudgedReading {
 	uDrift: number | null;
 }
 
-const MS = (column: string) => `(extract(epoch FROM ${column}) * 1000)::double precision`;
-export const JUDGED = `id, sample_id AS "sampleId", ${MS('at')} AS at, station, station_name AS "stationName", station_kind AS "stationKind",
+export const JUDGED = `id, sample_id AS "sampleId", at AS at, station, station_name AS "stationName", station_kind AS "stationKind",
 	instrument, instrument_name AS "instrumentName", quantity, digits, unit_text AS "unitText", unit, value, half_width AS "halfWidth",
-	temp_c AS "tempC", wait_s AS "waitS", note, extra, supersedes, source, entered_by AS "enteredBy", ${MS('entered_at')} AS "enteredAt",
+	temp_c AS "tempC", wait_s AS "waitS", note, extra, supersedes, source, entered_by AS "enteredBy", entered_at AS "enteredAt",
 	flag, coalesce(check_code, '') AS check, coalesce(cause, '') AS cause, suggested, u, said,
 	evidence, expected, decision, reason, superseded,
 	restated, restated_status AS "restatedStatus", restated_error AS "restatedError", restated_provisional AS "restatedProvisional",
@@ -164,7 +163,7 @@ export async function newestTimes(db: Db, siteId: number): Promise<Map<string, n
 	const { rows } = await db.query<{ key: string; at: number }>(
 		`SELECT s.code || chr(1) || q.quantity AS key, max(x.at) AS at FROM station s
 		CROSS JOIN unnest(ARRAY['ph','ec','temp','level','volume','do','orp','no3','k','ca','alkalinity','hardness']) q(quantity)
-		CROSS JOIN LATERAL (SELECT ${MS('r.at')} AS at FROM reading_judged r WHERE r.site_id = s.site_id AND r.station_id = s.id
+		CROSS JOIN LATERAL (SELECT r.at AS at FROM reading_judged r WHERE r.site_id = s.site_id AND r.station_id = s.id
 			AND r.quantity = ANY(CASE WHEN q.quantity = 'ec' THEN ARRAY['ec','tds'] ELSE ARRAY[q.quantity] END) AND ${CURRENT}
 			AND decision IS DISTINCT FROM 'discard' ORDER BY r.at DESC LIMIT 1) x
 		WHERE s.site_id = $1 GROUP BY 1`,
@@ -173,14 +172,24 @@ export async function newestTimes(db: Db, siteId: number): Promise<Map<string, n
 	return new Map(rows.map((r) => [r.key.replace('\u0001', '\u0000'), r.at]));
 }
 
-/** Ids of rows that a line of an import repeats to the letter. */
-export async function existingKeys(db: Db, siteId: number, from: number, to: number): Promise<Set<string>> {
-	const { rows } = await db.query<{ key: string }>(
-		`SELECT ${MS('at')} || '|' || station || '|' || coalesce(instrument, '') || '|' || quantity || '|' || digits || '|' || unit_text AS key
-		FROM reading_judged WHERE site_id = $1 AND at >= $2 AND at <= $3`,
+/** What stands written between two times, to tell which lines of a file are there already. */
+export interface Written {
+	at: number;
+	station: string;
+	instrument: string;
+	quantity: Quantity;
+	digits: string;
+	unitText: string;
+}
+export async function writtenBetween(db: Db, siteId: number, from: number, to: number): Promise<Written[]> {
+	const { rows } = await db.query<Written>(
+		`SELECT r.at, s.code AS station, coalesce(i.code, '') AS instrument, r.quantity, r.digits, r.unit_text AS "unitText"
+		FROM reading r JOIN station s ON s.site_id = r.site_id AND s.id = r.station_id
+		LEFT JOIN instrument i ON i.site_id = r.site_id AND i.id = r.instrument_id
+		WHERE r.site_id = $1 AND r.at >= $2 AND r.at <= $3`,
 		[siteId, new Date(from), new Date(to)],
 	);
-	return new Set(rows.map((r) => r.key));
+	return rows;
 }
 
 export async function insertDecision(
@@ -208,20 +217,22 @@ export interface DecisionRow {
 }
 export async function listDecisions(db: Db, siteId: number, readingIds: readonly number[]): Promise<DecisionRow[]> {
 	const { rows } = await db.query<DecisionRow>(
-		`SELECT id, reading_id AS "readingId", kind, reason, decided_by AS who, ${MS('decided_at')} AS at FROM decision
+		`SELECT id, reading_id AS "readingId", kind, reason, decided_by AS who, decided_at AS at FROM decision
 		WHERE site_id = $1 AND reading_id = ANY($2) ORDER BY id`,
 		[siteId, readingIds],
 	);
 	return rows;
 }
 
-/** The newest sample that has not been undone, by the order it was entered. */
-export async function lastEnteredSample(db: Db, siteId: number, who: string): Promise<JudgedReading[]> {
+/** The newest sample that was entered on the device of this transaction and has not been undone, by the order of entry. */
+export async function lastEnteredSample(db: Db, siteId: number): Promise<JudgedReading[]> {
 	const { rows } = await db.query<JudgedReading>(
 		`SELECT ${JUDGED} FROM reading_judged WHERE site_id = $1 AND sample_id = (
-			SELECT sample_id FROM reading_judged WHERE site_id = $1 AND ${CURRENT} AND entered_by = $2 AND source IN ('bench', 'quick')
-			ORDER BY id DESC LIMIT 1) AND ${CURRENT} ORDER BY id`,
-		[siteId, who],
+			SELECT p.id FROM sample p JOIN reading r ON r.site_id = p.site_id AND r.sample_id = p.id
+			JOIN verdict v ON v.site_id = r.site_id AND v.reading_id = r.id
+			WHERE p.site_id = $1 AND p.device IS NOT DISTINCT FROM nullif(current_setting('cordwain.device', true), '')::uuid AND r.source IN ('bench', 'quick') AND NOT v.superseded AND v.decision IS DISTINCT FROM 'undo'
+			ORDER BY p.id DESC LIMIT 1) AND ${CURRENT} ORDER BY id`,
+		[siteId],
 	);
 	return rows;
 }
@@ -237,11 +248,9 @@ export async function decisionScores(
 	siteId: number,
 ): Promise<{ cause: string; decided: number; right: number }[]> {
 	const { rows } = await db.query<{ cause: string; decided: number; right: number }>(
-		`SELECT v.cause, count(*)::int AS decided, count(*) FILTER (WHERE d.kind = 'discard' OR n.id IS NOT NULL)::int AS right
+		`SELECT v.cause, count(*)::int AS decided, count(*) FILTER (WHERE v.decision = 'discard' OR v.superseded)::int AS right
 		FROM verdict v
-		LEFT JOIN LATERAL (SELECT kind FROM decision d WHERE d.site_id = v.site_id AND d.reading_id = v.reading_id ORDER BY d.id DESC LIMIT 1) d ON true
-		LEFT JOIN reading n ON n.site_id = v.site_id AND n.supersedes = v.reading_id
-		WHERE v.site_id = $1 AND v.flag = ANY($2) AND v.cause <> '' AND (d.kind IN ('keep', 'discard') OR n.id IS NOT NULL)
+		WHERE v.site_id = $1 AND v.flag = ANY($2) AND v.cause <> '' AND (v.decision IN ('keep', 'discard') OR v.superseded)
 		GROUP BY v.cause ORDER BY count(*) DESC`,
 		[siteId, DOUBTED_FLAGS],
 	);

@@ -21,7 +21,7 @@ export async function probeReadings(
 	ids: readonly number[] | null = null,
 ): Promise<ProbeReading[]> {
 	const { rows } = await db.query<ProbeReading>(
-		`SELECT r.id, (extract(epoch FROM r.at) * 1000)::double precision AS at, r.value, coalesce(v.u, 0) AS u, r.unit, r.temp_c AS "tempC"
+		`SELECT r.id, r.at AS at, r.value, coalesce(v.u, 0) AS u, r.unit, r.temp_c AS "tempC"
 		FROM reading r LEFT JOIN verdict v ON v.site_id = r.site_id AND v.reading_id = r.id
 		WHERE r.site_id = $1 AND r.instrument_id = $2 AND r.quantity = ANY($3) AND ($4::bigint[] IS NULL OR r.id = ANY($4)) ORDER BY r.at, r.id`,
 		[siteId, instrumentId, quantity === 'ec' ? ['ec', 'tds'] : ['ph'], ids],

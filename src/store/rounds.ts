@@ -7,8 +7,7 @@ export interface RoundRow {
 	leftOut: { station: string; reason: string }[];
 }
 
-const MS = (column: string) => `(extract(epoch FROM ${column}) * 1000)::double precision`;
-const ROUND = `id, ${MS('started_at')} AS "startedAt", ${MS('finished_at')} AS "finishedAt", left_out AS "leftOut"`;
+const ROUND = `id, started_at AS "startedAt", finished_at AS "finishedAt", left_out AS "leftOut"`;
 
 export async function insertRound(db: Db, siteId: number, at: number, who: string): Promise<RoundRow> {
 	const { rows } = await db.query<RoundRow>(
@@ -72,15 +71,13 @@ export interface OpenRetest {
 
 export async function retests(db: Db, siteId: number): Promise<OpenRetest[]> {
 	const { rows } = await db.query<OpenRetest>(
-		`SELECT r.id AS "readingId", s.code AS station, r.quantity, ${MS('r.at')} AS at, ${MS('d.decided_at')} AS "askedAt",
-			(SELECT coalesce(json_agg(json_build_object('sampleId', a.sample_id, 'at', ${MS('a.at')}) ORDER BY a.at), '[]')
+		`SELECT r.id AS "readingId", s.code AS station, r.quantity, r.at AS at, v.decided_at AS "askedAt",
+			(SELECT coalesce(json_agg(json_build_object('sampleId', a.sample_id, 'at', (extract(epoch FROM a.at) * 1000)::double precision) ORDER BY a.at), '[]')
 				FROM retest_answer a WHERE a.site_id = r.site_id AND a.reading_id = r.id) AS answers
-		FROM decision d JOIN reading r ON r.site_id = d.site_id AND r.id = d.reading_id
+		FROM verdict v JOIN reading r ON r.site_id = v.site_id AND r.id = v.reading_id
 		JOIN station s ON s.site_id = r.site_id AND s.id = r.station_id
-		WHERE d.site_id = $1 AND d.kind = 'retest'
-			AND NOT EXISTS (SELECT 1 FROM decision n WHERE n.site_id = d.site_id AND n.reading_id = d.reading_id AND n.id > d.id)
-			AND NOT EXISTS (SELECT 1 FROM reading n WHERE n.site_id = r.site_id AND n.supersedes = r.id)
-		ORDER BY d.id`,
+		WHERE v.site_id = $1 AND v.decision = 'retest' AND NOT v.superseded
+		ORDER BY v.decided_at, r.id`,
 		[siteId],
 	);
 	return rows;

@@ -2,6 +2,7 @@ import type { FindingSaid } from '@/core/judge/said';
 import type { Quantity } from '@/core/quantity';
 import type { SeriesPoint } from '@/core/series/point';
 import type { Db } from './pool';
+import { CURRENT } from './readings';
 
 /** A point with what the checks found of it, not in words yet. */
 export type SeriesRow = Omit<SeriesPoint, 'message'> & { said: FindingSaid | null };
@@ -21,15 +22,15 @@ export async function stationSeries(
 ): Promise<SeriesRow[]> {
 	const { rows } = await db.query<SeriesRow>(
 		`WITH own AS MATERIALIZED (
-			SELECT id, (extract(epoch FROM at) * 1000)::double precision AS at, coalesce(restated, value) AS value, CASE WHEN restated IS NOT NULL THEN value END AS was, coalesce(u, 0) AS u, coalesce(flag, 2) AS flag, decision, said, instrument
+			SELECT id, at AS at, coalesce(restated, value) AS value, CASE WHEN restated IS NOT NULL THEN value END AS was, coalesce(u, 0) AS u, coalesce(flag, 2) AS flag, decision, said, instrument
 			FROM reading_judged
 			WHERE site_id = $1 AND station_id = (SELECT id FROM station WHERE site_id = $1 AND code = $2) AND quantity = ANY($3) AND at >= $4 AND at < $5
-				AND NOT superseded AND decision IS DISTINCT FROM 'undo'
+				AND ${CURRENT}
 		), size AS (SELECT count(*) AS n FROM own)
 		SELECT at, value, value AS low, value AS high, u, 1 AS count, flag, decision, id, said, instrument, was FROM own, size WHERE n <= $6
 		UNION ALL
-		SELECT avg(at), avg(value), min(value), max(value), avg(u), count(*)::int, max(flag), NULL, NULL, NULL, NULL, NULL FROM own, size WHERE n > $6
-		GROUP BY floor((at - $7) / $8)
+		SELECT to_timestamp(avg(extract(epoch FROM at))), avg(value), min(value), max(value), avg(u), count(*)::int, max(flag), NULL, NULL, NULL, NULL, NULL FROM own, size WHERE n > $6
+		GROUP BY floor((extract(epoch FROM at) * 1000 - $7) / $8)
 		ORDER BY at`,
 		[
 			siteId,

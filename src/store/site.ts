@@ -8,6 +8,12 @@ export interface SiteRow {
 	units: SiteUnits;
 	settings: SiteSettings;
 }
+/** The site as it is stored, and the versions of its line and of its probes: new ones whenever something of them was changed. */
+export interface StoredSite extends SiteRow {
+	lineVersion: number;
+	probeVersion: number;
+}
+const SITE = 'id, name, timezone, units, settings, line_version AS "lineVersion", probe_version AS "probeVersion"';
 
 /** What values are shown in; what is absent is as usual. */
 export interface SiteUnits {
@@ -23,14 +29,14 @@ export interface SiteSettings {
 }
 
 /** The site that this installation serves; null before setup. */
-export async function findSite(db: Db): Promise<SiteRow | null> {
-	const { rows } = await db.query<SiteRow>('SELECT id, name, timezone, units, settings FROM site ORDER BY id LIMIT 1');
+export async function findSite(db: Db): Promise<StoredSite | null> {
+	const { rows } = await db.query<StoredSite>(`SELECT ${SITE} FROM site ORDER BY id LIMIT 1`);
 	return rows[0] ?? null;
 }
 
-export async function insertSite(db: Db, site: Omit<SiteRow, 'id'>): Promise<SiteRow> {
-	const { rows } = await db.query<SiteRow>(
-		'INSERT INTO site (name, timezone, units, settings) VALUES ($1, $2, $3, $4) RETURNING id, name, timezone, units, settings',
+export async function insertSite(db: Db, site: Omit<SiteRow, 'id'>): Promise<StoredSite> {
+	const { rows } = await db.query<StoredSite>(
+		`INSERT INTO site (name, timezone, units, settings) VALUES ($1, $2, $3, $4) RETURNING ${SITE}`,
 		[site.name, site.timezone, site.units, site.settings],
 	);
 	await db.query('INSERT INTO judging (site_id, engine) VALUES ($1, $2)', [rows[0]!.id, ENGINE_VERSION]);

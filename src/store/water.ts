@@ -1,8 +1,6 @@
 import type { Ions } from '@/core/water/ions';
 import type { Db } from './pool';
 
-const MS = (column: string) => `(extract(epoch FROM ${column}) * 1000)::double precision`;
-
 export interface ReportRow {
 	id: number;
 	station: string;
@@ -30,7 +28,7 @@ export async function insertReport(
 /** Newest first. */
 export async function listReports(db: Db, siteId: number, station?: string): Promise<ReportRow[]> {
 	const { rows } = await db.query<ReportRow>(
-		`SELECT r.id, s.code AS station, ${MS('r.at')} AS at, r.lab, r.ions, r.ec_us_cm AS "ecUsCm", r.ph, r.note
+		`SELECT r.id, s.code AS station, r.at AS at, r.lab, r.ions, r.ec_us_cm AS "ecUsCm", r.ph, r.note
 		FROM water_report r JOIN station s ON s.site_id = r.site_id AND s.id = r.station_id
 		WHERE r.site_id = $1 AND ($2::text IS NULL OR s.code = $2) ORDER BY r.at DESC, r.id DESC`,
 		[siteId, station ?? null],

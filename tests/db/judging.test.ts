@@ -5,10 +5,11 @@ import { correctReading, enterSamples } from '@/service/enter';
 import { judgeWhatIsDue, judgingIsDue } from '@/service/judging';
 import { enterEvent, saveSite } from '@/service/setup';
 import { requireSite, siteForIntake } from '@/service/site';
-import { lockJudging, markDue, setDue } from '@/store/judging';
+import { markDue, setDue } from '@/store/judging';
 import { PLAIN_INSTRUMENT, PLAIN_STATION, putInstrument, putStation } from '@/store/line';
-import { type Pool, transaction } from '@/store/pool';
+import type { Pool } from '@/store/pool';
 import { listReadings } from '@/store/readings';
+import { writing } from '@/store/writing';
 import { type Application, startApplication } from '../helpers/application';
 import { withDatabase } from '../helpers/database';
 
@@ -93,9 +94,9 @@ describe('what is learned of the past is in every verdict since', () => {
 			const last = async () => (await causes(pool, 'ec')).slice(-2).map((c) => c === '');
 			// Two that agree are the new level, in which the third is at home.
 			expect(await last()).toEqual([false, true]);
-			await decide(pool, await requireSite(pool), id, 'discard', 'it was the drain', by);
+			await decide(pool, await requireSite(pool), id, { kind: 'discard', reason: 'it was the drain' }, by);
 			expect(await last()).toEqual([false, false]);
-			await decide(pool, await requireSite(pool), id, 'keep', '', by);
+			await decide(pool, await requireSite(pool), id, { kind: 'keep', reason: '', after: 'discard' }, by);
 			expect(await last()).toEqual([true, true]);
 		}));
 	it('a corrected value teaches in the place of the slip', () =>
@@ -160,9 +161,8 @@ describe('what is learned of the past is in every verdict since', () => {
 		withPond(async (pool) => {
 			const site = await requireSite(pool);
 			let marked: Promise<unknown> | null = null;
-			await transaction(pool, async (client) => {
-				await lockJudging(client, site.site.id);
-				marked = markDue(pool, site.site.id, at(10));
+			await writing(pool, async (client) => {
+				marked = writing(pool, (other) => markDue(other, site.site.id, at(10)));
 				await new Promise((resolve) => setTimeout(resolve, 100));
 				await setDue(client, site.site.id, null);
 			});

@@ -9,11 +9,9 @@ import { importFile } from '@/service/import';
 import { judgeWhatIsDue } from '@/service/judging';
 import { shownReading } from '@/service/reading-shown';
 import { requireSite, siteForIntake } from '@/service/site';
-import { PLAIN_STATION, putStation } from '@/store/line';
 import { migrate } from '@/store/migrate';
 import type { Pool } from '@/store/pool';
 import { correctionChain, countReadings, listReadings } from '@/store/readings';
-import { insertSite } from '@/store/site';
 import { withDatabase } from '../helpers/database';
 import { DEMO_NOW } from '../helpers/global-setup';
 import { temporaryFile } from '../helpers/temporary-file';
@@ -54,39 +52,60 @@ describe('migrations', () => {
 		}));
 });
 
-describe('what was found before there were codes', () => {
-	it('keeps its words through the migration, and is judged again into codes', () =>
+describe('a database of before', () => {
+	/** As the first eight migrations left it, with what a grower had in it then. */
+	const withOld = (fill: string, work: (pool: Pool) => Promise<void>) =>
 		withDatabase('blank', async (pool) => {
 			const dir = mkdtempSync(join(tmpdir(), 'cordwain-migrations-'));
 			cpSync(join(import.meta.dirname, '../../src/store/migrations'), dir, { recursive: true });
-			rmSync(join(dir, '009.do.said.sql'));
+			for (const later of ['009.do.said.sql', '010.do.once.sql']) rmSync(join(dir, later));
 			await migrate(pool, dir);
 			rmSync(dir, { recursive: true });
-			const site = await insertSite(pool, { name: 'Yard', timezone: 'UTC', units: {}, settings: {} });
-			const station = await putStation(pool, site.id, {
-				...PLAIN_STATION,
-				code: 'pond',
-				name: 'Pond',
-				kind: 'reservoir',
-				position: 1,
-			});
-			await pool.query(
-				`INSERT INTO reading (site_id, id, sample_id, at, station_id, quantity, digits, unit_text, unit, value, half_width, note, source, entered_by)
-				VALUES ($1, 1, 1, '2026-07-01T08:00:00Z', $2, 'ph', '61', 'pH', 'pH', 61, 0, '', 'bench', 'grower')`,
-				[site.id, station],
-			);
-			await pool.query(
-				`INSERT INTO verdict (site_id, reading_id, engine, flag, check_code, cause, u, message, next_step)
-				VALUES ($1, 1, 4, 4, 'span', 'out-of-range', 0.1, 'It is beyond any meter.', 'Look again.')`,
-				[site.id],
-			);
-			await pool.query('UPDATE judging SET engine = 4 WHERE site_id = $1', [site.id]);
-			expect(await migrate(pool)).toBe(1);
-			const read = async () => (await listReadings(pool, site.id, { limit: 1 }))[0]!;
+			await pool.query(`INSERT INTO site (name, timezone) VALUES ('Yard', 'UTC');
+				INSERT INTO judging (site_id, engine) VALUES (1, 4);
+				INSERT INTO station (site_id, id, code, name, kind) VALUES (1, 5, 'pond', 'Pond', 'reservoir');
+				${fill}`);
+			expect(await migrate(pool)).toBe(2);
+			await work(pool);
+		});
+	const reading = (id: number, digits: string, supersedes = 'NULL') =>
+		`INSERT INTO reading (site_id, id, sample_id, at, station_id, quantity, digits, unit_text, unit, value, supersedes, source)
+			VALUES (1, ${id}, 1, '2026-07-01T08:00:00Z', 5, 'ph', '${digits}', 'pH', 'pH', ${digits}, ${supersedes}, 'bench');
+		INSERT INTO verdict (site_id, reading_id, engine, flag, check_code, cause, u, message, next_step)
+			VALUES (1, ${id}, 4, 4, 'span', 'out-of-range', 0.1, 'It is beyond any meter.', 'Look again.');`;
+	const decision = (id: number, kind: string) =>
+		`INSERT INTO decision (site_id, reading_id, kind, reason) VALUES (1, ${id}, '${kind}', 'so it was');`;
+
+	it('keeps what was found in words, and it is judged again into codes', () =>
+		withOld(reading(1, '61'), async (pool) => {
+			const read = async () => (await listReadings(pool, 1, { limit: 1 }))[0]!;
 			expect(shownReading(await read())).toMatchObject({ message: 'It is beyond any meter.', nextStep: 'Look again.' });
-			await judgeWhatIsDue(pool, site.id, DEMO_NOW);
+			await judgeWhatIsDue(pool, 1, DEMO_NOW);
 			expect((await read()).said).toMatchObject({ code: 'slip', value: 61, meant: 6.1, how: { code: 'mark-one-off' } });
 		}));
+	it('keeps where each reading stands: decided, corrected, and a correction that was taken back', () =>
+		withOld(
+			[
+				reading(1, '61'),
+				reading(2, '6.1', '1'),
+				reading(3, '58'),
+				reading(4, '5.8', '3'),
+				reading(6, '62'),
+				decision(4, 'undo'),
+				decision(6, 'keep'),
+				decision(6, 'discard'),
+			].join('\n'),
+			async (pool) => {
+				const rows = await listReadings(pool, 1, { all: true, order: 'oldest', limit: 10 });
+				expect(rows.map((r) => [r.id, r.decision, r.superseded])).toEqual([
+					[1, null, true],
+					[2, null, false],
+					[3, null, false],
+					[4, 'undo', false],
+					[6, 'discard', false],
+				]);
+			},
+		));
 });
 
 describe('readings are never overwritten', () => {
@@ -95,6 +114,17 @@ describe('readings are never overwritten', () => {
 			await expect(pool.query('UPDATE reading SET value = 7')).rejects.toThrow(/append-only/);
 			await expect(pool.query('DELETE FROM reading')).rejects.toThrow(/append-only/);
 			await expect(pool.query('DELETE FROM decision')).rejects.toThrow(/append-only/);
+			for (const table of [
+				'reading',
+				'reading_everywhere',
+				'decision',
+				'event',
+				'calibration',
+				'sample',
+				'answered',
+				'audit',
+			])
+				await expect(pool.query(`TRUNCATE ${table} CASCADE`)).rejects.toThrow(/append-only/);
 		}));
 	it('a correction stands beside its original; undo is a decision', () =>
 		withDatabase('demo', async (pool) => {
@@ -124,16 +154,16 @@ describe('readings are never overwritten', () => {
 			expect(undone.map((r) => r.station)).toEqual(['slabs']);
 			expect(await countReadings(pool, site.site.id, {})).toBe(before);
 			expect(await countReadings(pool, site.site.id, { all: true })).toBe(before + 2);
-			await decide(pool, site, undone[0]!.id, 'restore', '', by);
+			await decide(pool, site, undone[0]!.id, { kind: 'restore', reason: '' }, by);
 			expect(await countReadings(pool, site.site.id, {})).toBe(before + 1);
 		}));
 	it('discarding wants a reason', () =>
 		withDatabase('demo', async (pool) => {
 			const site = await requireSite(pool);
 			const [doubtful] = await listReadings(pool, site.site.id, { flags: [3, 4], undecided: true, limit: 1 });
-			await expect(decide(pool, site, doubtful!.id, 'discard', ' ', { who: 'grower', now: DEMO_NOW })).rejects.toThrow(
-				/Say why/,
-			);
+			await expect(
+				decide(pool, site, doubtful!.id, { kind: 'discard', reason: ' ' }, { who: 'grower', now: DEMO_NOW }),
+			).rejects.toThrow(/Say why/);
 		}));
 });
 

@@ -6,8 +6,8 @@ import { openApi } from '../openapi';
 import { VERSION } from '../version';
 
 export const about = handle(resource, {
-	'GET /health': async ({ pool }) => {
-		await databaseAnswers(pool());
+	'GET /health': async ({ db }) => {
+		await databaseAnswers(db);
 		return { status: 'ok', version: VERSION, engine: ENGINE_VERSION };
 	},
 	'GET /openapi.json': () => openApi(),

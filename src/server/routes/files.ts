@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
@@ -9,7 +10,8 @@ import { onWire } from '@/contract/wire';
 import { importFile } from '@/service/import';
 import { judgingIsDue } from '@/service/judging';
 import { Refusal } from '@/service/refusal';
-import { loadSite, siteForIntake } from '@/service/site';
+import { loadSite, siteForIntake, siteForLooking } from '@/service/site';
+import type { Db } from '@/store/pool';
 import { handle } from '../dispatch';
 import { findJob, type Progress } from '../jobs';
 import { judgingJob } from '../keep-judged';
@@ -19,18 +21,26 @@ const LISTED = 100;
 const MAX_FILE = 512 * 1024 * 1024;
 const PHASES = { reading: 'lines read', storing: 'lines stored', judging: 'readings judged' } as const;
 
-/** Keeps an uploaded body in a temporary file: an import reads it twice and must not hold it in memory. */
-async function spool(request: Request): Promise<{ path: string; remove: () => Promise<void> }> {
+/** An uploaded body in a temporary file: an import reads it twice and must not hold it in memory. */
+interface Spooled {
+	path: string;
+	digest: string;
+	remove: () => Promise<void>;
+}
+
+async function spool(request: Request): Promise<Spooled> {
 	if (!request.body) throw new Refusal('no-file', [{ path: '', message: 'Send the CSV as the body of the request.' }]);
 	if (Number(request.headers.get('content-length') ?? 0) > MAX_FILE)
 		throw new Refusal('too-large', [{ path: '', message: 'At most 512 MB a file; split it by year.' }]);
 	const dir = await mkdtemp(join(tmpdir(), 'cordwain-import-'));
 	const path = join(dir, 'upload.csv');
 	const remove = () => rm(dir, { recursive: true, force: true });
+	const digest = createHash('sha256');
 	let size = 0;
 	const limit = new Transform({
 		transform(chunk: Uint8Array, _encoding, done) {
 			size += chunk.length;
+			digest.update(chunk);
 			if (size > MAX_FILE)
 				done(new Refusal('too-large', [{ path: '', message: 'At most 512 MB a file; split it by year.' }]));
 			else done(null, chunk);
@@ -46,7 +56,7 @@ async function spool(request: Request): Promise<{ path: string; remove: () => Pr
 		await remove();
 		throw error;
 	}
-	return { path, remove };
+	return { path, digest: digest.digest('base64'), remove };
 }
 
 /** Nothing was stored although storing was asked for: the status says so too. */
@@ -65,29 +75,29 @@ function unlessRefused(report: ImportDone): ImportDone {
 }
 
 export const files = handle(resource, {
-	'POST /import': async ({ query, request, pool, who, now, begin }) => {
+	'POST /import': async ({ query, request, db, who, now, begin, store }) => {
 		const file = await spool(request);
 		const { dryRun = false, keepGood = false } = query;
-		const work = async (progress?: Progress) => {
-			try {
-				return await importFile(pool(), await siteForIntake(pool()), file.path, {
-					dryRun,
-					keepGood,
-					who,
-					now,
-					...(progress
-						? { progress: (lines: number, phase: keyof typeof PHASES) => progress(lines, PHASES[phase]) }
-						: {}),
-				});
-			} finally {
-				await file.remove();
-			}
-		};
-		return query.background ? begin('import', work) : unlessRefused(await work());
+		const work = async (on: Db, progress?: Progress) =>
+			importFile(on, dryRun ? await siteForLooking(on) : await siteForIntake(on), file.path, {
+				dryRun,
+				keepGood,
+				who,
+				now,
+				...(progress
+					? { progress: (lines: number, phase: keyof typeof PHASES) => progress(lines, PHASES[phase]) }
+					: {}),
+			});
+		const of = { body: file.digest, end: file.remove };
+		if (dryRun)
+			return query.background ? begin('import', work, { ...of, storesNothing: true }) : work(db).finally(file.remove);
+		return query.background
+			? begin('import', work, of)
+			: store(async (client) => unlessRefused(await work(client)), of);
 	},
-	'GET /judging': async ({ pool }) => {
-		const site = await loadSite(pool());
-		return { waits: site !== null && (await judgingIsDue(pool(), site)), job: judgingJob() };
+	'GET /judging': async ({ db }) => {
+		const site = await loadSite(db);
+		return { waits: site !== null && (await judgingIsDue(db, site)), job: judgingJob() };
 	},
 	'GET /jobs/:id': ({ params }) => {
 		const job = findJob(params.id);

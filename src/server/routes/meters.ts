@@ -2,7 +2,7 @@ import { meters as resource } from '@/contract/meters';
 import { fromWorking } from '@/core/judge/working-scale';
 import { Judging } from '@/service/judging';
 import { Refusal } from '@/service/refusal';
-import { requireSite, type SiteContext } from '@/service/site';
+import type { SiteContext } from '@/service/site';
 import { changesAfter } from '../changes';
 import { handle } from '../dispatch';
 import type { MeterAdapter } from '../meters/adapter';
@@ -21,14 +21,14 @@ function meter(context: SiteContext, instrument: string): MeterAdapter {
 
 export const meters = handle(resource, {
 	'GET /changes': ({ query }) => changesAfter(query.after ?? -1),
-	'GET /meters/:code/stream': async ({ request, params, pool }) => {
-		const adapter = meter(await requireSite(pool()), params.code);
+	'GET /meters/:code/stream': async ({ request, params, site }) => {
+		const adapter = meter(await site(), params.code);
 		return serverSentEvents(request, async (send, signal) => {
 			for await (const message of adapter.open(signal)) send(message);
 		});
 	},
-	'POST /meters/:code/act': async ({ params, body, pool, now }) => {
-		const context = await requireSite(pool());
+	'POST /meters/:code/act': async ({ params, body, site, db, now }) => {
+		const context = await site();
 		const adapter = meter(context, params.code);
 		if (!adapter.act)
 			throw new Refusal('real-meter', [
@@ -39,7 +39,7 @@ export const meters = handle(resource, {
 			if (!context.stations.some((s) => s.code === body.station))
 				throw new Refusal('unknown-station', [{ path: 'station', message: `There is no station “${body.station}”.` }]);
 			// The water that this station is expected to hold, unless the caller says what it is.
-			const { engine } = await Judging.asOf(pool(), context, now, now);
+			const { engine } = await Judging.asOf(db, context, now, now);
 			const expected = (q: 'ph' | 'ec' | 'temp', otherwise: number) => {
 				const p = engine.expect(body.station, q, now);
 				return p ? fromWorking(q, p.level) : otherwise;

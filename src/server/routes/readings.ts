@@ -4,10 +4,8 @@ import { correctReading, type Entered, enterSamples, judgeSample, type TypedSamp
 import { readingsCsv } from '@/service/export';
 import { shownPoint, shownReading, shownVerdict } from '@/service/reading-shown';
 import { Refusal } from '@/service/refusal';
-import { requireSite } from '@/service/site';
 import { listDecisions, listReadings } from '@/store/readings';
 import { stationSeries } from '@/store/series';
-import { announce } from '../changes';
 import { csvResponse, wantsCsv } from '../csv-response';
 import { handle } from '../dispatch';
 
@@ -35,17 +33,17 @@ const shownSample = (s: Entered) => ({
 });
 
 export const readings = handle(resource, {
-	'GET /readings': async ({ query, pool, request }) => {
-		const context = await requireSite(pool());
+	'GET /readings': async ({ query, db, site, request }) => {
+		const context = await site();
 		const { standing, cursor, limit = 200, ...rest } = query;
 		const filter = { ...rest, flags: standing && FLAGS[standing], before: cursor };
-		if (wantsCsv(request)) return csvResponse(readingsCsv(pool(), context, filter), 'readings.csv');
-		const rows = await listReadings(pool(), context.site.id, { ...filter, limit });
+		if (wantsCsv(request)) return csvResponse(readingsCsv(db, context, filter), 'readings.csv');
+		const rows = await listReadings(db, context.site.id, { ...filter, limit });
 		return { readings: rows.map(shownReading), nextCursor: (rows.length === limit && rows.at(-1)) || null };
 	},
-	'POST /readings': async ({ body, pool, now, who, query }) => {
-		const context = await requireSite(pool());
-		const samples = await enterSamples(pool(), context, asSamples(listed(body), now), {
+	'POST /readings': async ({ body, db, site, now, who, query, announce }) => {
+		const context = await site();
+		const samples = await enterSamples(db, context, asSamples(listed(body), now), {
 			source: query.source ?? 'api',
 			who,
 			now,
@@ -67,45 +65,45 @@ export const readings = handle(resource, {
 			});
 		return { samples: samples.map(shownSample) };
 	},
-	'POST /readings/judge': async ({ body, pool, now }) => {
+	'POST /readings/judge': async ({ body, db, site, now }) => {
 		const [sample, more] = asSamples(listed(body), now);
 		if (!sample || more)
 			throw new Refusal('one-sample', [{ path: '', message: 'Give the readings of one station and time.' }]);
-		return { readings: (await judgeSample(pool(), await requireSite(pool()), sample, now)).map(shownVerdict) };
+		return { readings: (await judgeSample(db, await site(), sample, now)).map(shownVerdict) };
 	},
-	'POST /readings/undo': async ({ pool, who, now }) => ({
-		undone: (await undoLast(pool(), await requireSite(pool()), { who, now })).map(shownReading),
+	'POST /readings/undo': async ({ db, site, who, now }) => ({
+		undone: (await undoLast(db, await site(), { who, now })).map(shownReading),
 	}),
-	'GET /readings/:id/history': async ({ params, pool }) => {
-		const context = await requireSite(pool());
-		const chain = await readingHistory(pool(), context, params.id);
+	'GET /readings/:id/history': async ({ params, db, site }) => {
+		const context = await site();
+		const chain = await readingHistory(db, context, params.id);
 		if (chain.length === 0)
 			throw new Refusal('no-such-reading', [{ path: 'id', message: 'There is no such reading.' }]);
 		return {
 			readings: chain.map(shownReading),
 			decisions: await listDecisions(
-				pool(),
+				db,
 				context.site.id,
 				chain.map((r) => r.id),
 			),
 		};
 	},
-	'POST /readings/:id/decision': async ({ params, body, pool, who, now }) => {
-		await decide(pool(), await requireSite(pool()), params.id, body.kind, body.reason, { who, now });
+	'POST /readings/:id/decision': async ({ params, body, db, site, who, now, announce }) => {
+		await decide(db, await site(), params.id, body, { who, now });
 		announce({ kind: 'decision', station: null, by: '' });
 		return { ok: true };
 	},
-	'POST /readings/:id/correction': async ({ params, body, pool, who, now }) => {
-		const s = await correctReading(pool(), await requireSite(pool()), params.id, body, { who, now });
+	'POST /readings/:id/correction': async ({ params, body, db, site, who, now, announce }) => {
+		const s = await correctReading(db, await site(), params.id, body, { who, now });
 		announce({ kind: 'decision', station: s.readings[0]?.reading.station ?? null, by: '' });
 		return { samples: [shownSample(s)] };
 	},
-	'GET /stations/:code/series': async ({ params, query, pool }) => {
-		const context = await requireSite(pool());
+	'GET /stations/:code/series': async ({ params, query, db, site }) => {
+		const context = await site();
 		if (!context.stations.some((s) => s.code === params.code))
 			throw new Refusal('no-such-station', [{ path: 'code', message: 'There is no such station.' }]);
 		const { quantity, from, to, points = 2000 } = query;
-		const rows = await stationSeries(pool(), context.site.id, params.code, quantity, from, to, points);
+		const rows = await stationSeries(db, context.site.id, params.code, quantity, from, to, points);
 		return { points: rows.map(shownPoint) };
 	},
 });

@@ -1,14 +1,12 @@
 import { rounds as resource } from '@/contract/rounds';
 import { currentRound, dueAlongTheLine, endRound, startRound } from '@/service/rounds';
-import { requireSite } from '@/service/site';
-import { announce } from '../changes';
 import { handle } from '../dispatch';
 
 export const rounds = handle(resource, {
-	'GET /rounds/today': async ({ pool, now }) => {
-		const context = await requireSite(pool());
-		const round = await currentRound(pool(), context, now);
-		const stations = await dueAlongTheLine(pool(), context, now, round);
+	'GET /rounds/today': async ({ db, site, now }) => {
+		const context = await site();
+		const round = await currentRound(db, context, now);
+		const stations = await dueAlongTheLine(db, context, now, round);
 		return {
 			round,
 			stations: stations.map((s) => ({
@@ -23,9 +21,9 @@ export const rounds = handle(resource, {
 			})),
 		};
 	},
-	'POST /rounds': async ({ pool, now, who }) => startRound(pool(), await requireSite(pool()), now, who),
-	'POST /rounds/:id/finish': async ({ pool, params, body, now }) => {
-		const done = await endRound(pool(), await requireSite(pool()), params.id, body.leftOut, now);
+	'POST /rounds': async ({ db, site, now, who }) => startRound(db, await site(), now, who),
+	'POST /rounds/:id/finish': async ({ db, site, params, body, now, announce }) => {
+		const done = await endRound(db, await site(), params.id, body.leftOut, now);
 		announce({ kind: 'round', station: null, by: '' });
 		return done;
 	},

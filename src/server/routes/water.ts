@@ -1,7 +1,6 @@
 import { water as resource } from '@/contract/water';
 import { ION_KEYS } from '@/core/water/ions';
 import { readReportText } from '@/core/water/report-text';
-import { requireSite } from '@/service/site';
 import { saveReport, waterView } from '@/service/water';
 import { listReports } from '@/store/water';
 import { consequenceWords, lineWords } from '@/words/en/source';
@@ -11,12 +10,12 @@ import { handle } from '../dispatch';
 const KEPT = [...ION_KEYS, 'b_mg_l' as const];
 
 export const water = handle(resource, {
-	'GET /reports': async ({ pool, query }) => ({
-		reports: await listReports(pool(), (await requireSite(pool())).site.id, query.station),
+	'GET /reports': async ({ db, site, query }) => ({
+		reports: await listReports(db, (await site()).site.id, query.station),
 	}),
-	'POST /reports': async ({ body, pool, now, who }) => {
+	'POST /reports': async ({ body, db, site, now, who }) => {
 		const ions = Object.fromEntries(KEPT.flatMap((k) => (body.ions[k] === undefined ? [] : [[k, body.ions[k]]])));
-		return { id: await saveReport(pool(), await requireSite(pool()), { ...body, ions, at: body.at ?? now }, who) };
+		return { id: await saveReport(db, await site(), { ...body, ions, at: body.at ?? now }, who) };
 	},
 	'POST /reports/read': ({ body }) => {
 		const { ions, boronMgL, problems, ...rest } = readReportText(body.text);
@@ -26,8 +25,8 @@ export const water = handle(resource, {
 			ions: { ...ions, ...(boronMgL !== null ? { b_mg_l: boronMgL } : {}) },
 		};
 	},
-	'GET /sources': async ({ pool, now }) => {
-		const view = await waterView(pool(), await requireSite(pool()), now);
+	'GET /sources': async ({ db, site, now }) => {
+		const view = await waterView(db, await site(), now);
 		return {
 			sources: view.sources.map((s) => ({
 				...s,

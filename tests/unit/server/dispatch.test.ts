@@ -10,6 +10,7 @@ import { log } from '@/server/log';
 import { Refusal } from '@/service/refusal';
 
 vi.mock('@/server/keep-judged', () => ({ keepJudged: vi.fn() }));
+vi.mock('@/server/database', () => ({ database: () => null, isDatabaseDown: () => false }));
 
 /** A small API of its own: the way from request to answer, without a database. */
 const cups = resource('Cups', {
@@ -19,6 +20,7 @@ const cups = resource('Cups', {
 		answer: z.object({ asked: z.unknown() }),
 	},
 	'POST /cups': {
+		storesNothing: true,
 		summary: 'One more',
 		body: wire({ volume_ml: z.number().positive('must be more than 0'), time: instant.optional() }, { time: 'at' }),
 		answer: wire({ volume_ml: z.number(), time: instant }, { time: 'at' }),
@@ -26,8 +28,14 @@ const cups = resource('Cups', {
 		problems: ['overflow'],
 	},
 	'GET /cups/:id': { summary: 'One', params: byId, answer: wire({ volume_ml: z.number() }) },
-	'PUT /cups/:id': { summary: 'Change one', params: byId, answer: z.object({ ok: z.literal(true) }) },
+	'PUT /cups/:id': {
+		storesNothing: true,
+		summary: 'Change one',
+		params: byId,
+		answer: z.object({ ok: z.literal(true) }),
+	},
 	'POST /cups/wash': {
+		storesNothing: true,
 		summary: 'All of them, which takes a while',
 		query: z.strictObject({ background: flag.optional() }),
 		answer: wire({ washed_ml: z.number() }),
@@ -46,14 +54,15 @@ const routes = handle(cups, {
 	'PUT /cups/:id': () => ({ ok: 'yes' }) as never,
 	'POST /cups/wash': ({ query, begin }) => {
 		const wash = async () => ({ washedMl: 300 });
-		return query.background ? begin('washing', wash) : wash();
+		return query.background ? begin('washing', wash, { storesNothing: true }) : wash();
 	},
 	'GET /cups/:name/label': ({ params }) => ({ name: params.name }),
 });
+const nobody = { who: 'grower', device: null };
 const ask = async (method: string, path: string, body?: string) => {
 	const url = `http://127.0.0.1/api/v1${path}`;
 	const request = new Request(url, { method, ...(body === undefined ? {} : { body }) });
-	const response = await dispatch(routes, new URL(url).pathname.slice('/api/v1'.length), request, 'grower');
+	const response = await dispatch(routes, new URL(url).pathname.slice('/api/v1'.length), request, nobody);
 	const told = await response.json();
 	if (response.status >= 400) problem.parse(told);
 	return { status: response.status, told, headers: response.headers };
@@ -72,7 +81,7 @@ describe('from request to answer', () => {
 	});
 	it('HEAD is answered as GET is', async () => {
 		const url = 'http://127.0.0.1/api/v1/cups';
-		expect((await dispatch(routes, '/cups', new Request(url, { method: 'HEAD' }), 'grower')).status).toBe(200);
+		expect((await dispatch(routes, '/cups', new Request(url, { method: 'HEAD' }), nobody)).status).toBe(200);
 	});
 	it('tells nothing that the contract does not declare', async () => {
 		expect((await ask('GET', '/cups/7')).told).toEqual({ volume_ml: 7 });

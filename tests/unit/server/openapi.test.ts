@@ -47,8 +47,8 @@ describe('the document of the API', () => {
 		const text = JSON.stringify(doc);
 		for (const name of ['ecUsCm', 'tempC', 'canonicalValue', 'startedAt', 'finishedAt', 'volumeL'])
 			expect(text).not.toContain(`"${name}"`);
-		const body = doc.paths['/readings/{id}/correction']!.post!.requestBody!.content['application/json']!.schema;
-		expect(body).toMatchObject({ required: ['value', 'unit'], additionalProperties: false });
+		const body = doc.paths['/readings/{id}/decision']!.post!.requestBody!.content['application/json']!.schema;
+		expect(body).toMatchObject({ required: ['kind'], additionalProperties: false });
 		const round = doc.paths['/rounds']!.post!.responses[201]!.content!['application/json']!.schema as {
 			properties: object;
 		};

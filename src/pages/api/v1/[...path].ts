@@ -5,4 +5,4 @@ import { routes } from '@/server/routes';
 export const prerender = false;
 
 export const ALL: APIRoute = ({ params, request, locals }) =>
-	dispatch(routes, `/${params.path ?? ''}`, request, locals.who);
+	dispatch(routes, `/${params.path ?? ''}`, request, locals);

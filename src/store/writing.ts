@@ -1,0 +1,60 @@
+import { type Client, type Db, isPool, transaction } from './pool';
+
+/** Names the lock of a site's writers among others of the database. */
+const LOCK = 7_401;
+
+/** Whose request a transaction answers: what it stores names them. */
+export interface Caller {
+	/** Of the request, and of the device it comes from: UUIDs. */
+	key: string | null;
+	device: string | null;
+}
+const NOBODY: Caller = { key: null, device: null };
+
+/**
+ * Waits for whoever writes at this site and keeps others waiting until the end of the transaction: each finds what the one before
+ * has left. @returns the site, null before there is one
+ */
+export async function lockSite(client: Client, by: Caller = NOBODY): Promise<number | null> {
+	const { rows } = await client.query<{ id: number | null }>(
+		`WITH here AS (SELECT (SELECT id FROM site ORDER BY id LIMIT 1) AS id)
+		SELECT id, pg_advisory_xact_lock($1, coalesce(id, 0)), set_config('cordwain.key', $2, true), set_config('cordwain.device', $3, true) FROM here`,
+		[LOCK, by.key ?? '', by.device ?? ''],
+	);
+	return rows[0]!.id;
+}
+
+/**
+ * Runs what changes a site in one transaction, one at a time. Inside a transaction that has waited for its turn already it is a
+ * part of that one.
+ */
+export const writing = <T>(db: Db, work: (client: Client) => Promise<T>): Promise<T> =>
+	transaction(db, async (client) => {
+		if (isPool(db)) await lockSite(client);
+		return work(client);
+	});
+
+/** What was answered to a request, and to which. */
+export interface Answered {
+	operation: string;
+	fingerprint: string;
+	status: number;
+	answer: string;
+}
+
+export async function findAnswered(client: Client, siteId: number, key: string): Promise<Answered | null> {
+	const { rows } = await client.query<Answered>(
+		'SELECT operation, fingerprint, status, answer FROM answered WHERE site_id = $1 AND key = $2',
+		[siteId, key],
+	);
+	return rows[0] ?? null;
+}
+
+/** Keeps the answer with what the transaction stored. Before there was a site, it belongs to the one just made. */
+export async function keepAnswered(client: Client, siteId: number | null, key: string, a: Answered): Promise<void> {
+	await client.query(
+		`INSERT INTO answered (site_id, key, operation, fingerprint, status, answer)
+		SELECT coalesce($1, (SELECT id FROM site ORDER BY id LIMIT 1)), $2, $3, $4, $5, $6`,
+		[siteId, key, a.operation, a.fingerprint, a.status, a.answer],
+	);
+}
