@@ -207,7 +207,8 @@ export const readings = resource('Records', {
 			kind: z.enum(DECISIONS),
 			reason: note.default(''),
 			after: z
-				.enum(DECISIONS)
+				.string()
+				.max(20)
 				.nullish()
 				.describe('the decision that was seen: what was settled meanwhile is not settled otherwise without it'),
 		}),

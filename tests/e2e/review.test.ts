@@ -61,6 +61,7 @@ describe('review', () => {
 		await page.keyboard.press('v');
 		await page.waitForURL('**/review');
 		await page.locator('[data-ready=true]').waitFor();
+		await page.waitForFunction(() => !document.querySelector('astro-island[ssr]'));
 		const ids = await page.locator('[data-queue]').evaluateAll((all) => all.map((e) => e.getAttribute('data-queue')));
 		expect(ids.length).toBeGreaterThan(3);
 		await page.locator('[data-queue]').first().filter({ hasText: '61.2' }).waitFor();

@@ -148,7 +148,7 @@ export function Bench({
 			const next = (walk && after.find((s) => !finished.has(s))) || order[(at + 1) % order.length]!;
 			setDraft(emptyDraft(site, next));
 			setClock(Date.now());
-			window.dispatchEvent(new Event(result.kind === 'stored' ? 'cordwain:changed' : 'cordwain:kept'));
+			if (result.kind === 'stored') window.dispatchEvent(new Event('cordwain:changed'));
 			fields.current[first]?.focus();
 		} catch (error) {
 			setProblem((error as Error).message);

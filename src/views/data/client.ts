@@ -20,7 +20,7 @@ export class ApiProblem extends Error {
 type Addresses = keyof Contract & string;
 /** Nothing needs to be given where nothing is asked for. */
 type Given<C> = Record<never, never> extends C ? [asked?: C] : [asked: C];
-interface Sent {
+export interface Sent {
 	params?: Record<string, string | number> | undefined;
 	query?: Record<string, unknown> | undefined;
 	body?: unknown;
@@ -37,17 +37,34 @@ function urlOf(address: string, { params = {}, query = {} }: Sent): string {
 	return `/api/v1${path}${search && `?${search}`}`;
 }
 
-async function send(address: string, asked: Sent): Promise<unknown> {
+/** Longer than this an answer is taken for lost; a file takes as long as it takes. */
+const LOST_MS = 20_000;
+
+/** Names an entry: the server stores what comes under one name once, and answers a repeat with what it answered first. */
+export const newKey = (): string => {
+	if ('randomUUID' in crypto) return crypto.randomUUID();
+	// Away from this machine without TLS there are random bytes, but no function that writes them down.
+	const b = (crypto as Crypto).getRandomValues(new Uint8Array(16));
+	b[6] = (b[6]! & 0x0f) | 0x40;
+	b[8] = (b[8]! & 0x3f) | 0x80;
+	const hex = Array.from(b, (x) => x.toString(16).padStart(2, '0')).join('');
+	return hex.replace(/^(.{8})(.{4})(.{4})(.{4})(.{12})$/, '$1-$2-$3-$4-$5');
+};
+
+/** Sends one request, once. @throws ApiProblem */
+export async function send(address: string, asked: Sent, key: string): Promise<unknown> {
 	const { body, file } = asked;
+	const method = address.slice(0, address.indexOf(' '));
 	let response: Response;
 	try {
 		response = await fetch(urlOf(address, asked), {
-			method: address.slice(0, address.indexOf(' ')),
-			...(file
-				? { body: file.data, headers: { 'content-type': file.type } }
-				: body !== undefined
-					? { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }
-					: {}),
+			method,
+			headers: {
+				...(method === 'GET' ? {} : { 'idempotency-key': key }),
+				...(file ? { 'content-type': file.type } : body !== undefined ? { 'content-type': 'application/json' } : {}),
+			},
+			...(file ? { body: file.data } : body !== undefined ? { body: JSON.stringify(body) } : {}),
+			...(file ? {} : { signal: AbortSignal.timeout(LOST_MS) }),
 		});
 	} catch {
 		throw new ApiProblem(0, 'Cordwain does not answer. What you typed is kept here; try again in a moment.', [], null);
@@ -63,11 +80,27 @@ async function send(address: string, asked: Sent): Promise<unknown> {
 	);
 }
 
+/** After an answer that was lost it is asked again, under the same key, so often and after so long. */
+const AGAIN_MS = [300, 1200];
+
+async function sendUntilAnswered(address: string, asked: Sent): Promise<unknown> {
+	const key = newKey();
+	for (const pause of AGAIN_MS) {
+		try {
+			return await send(address, asked, key);
+		} catch (error) {
+			if (!(error instanceof ApiProblem && error.unreachable)) throw error;
+		}
+		await new Promise((resolve) => setTimeout(resolve, pause));
+	}
+	return send(address, asked, key);
+}
+
 /** Calls one operation of the contract, by its method and address. */
 export const api = <A extends Addresses>(
 	address: A,
 	...[asked]: Given<Call<A, Contract[A]>>
-): Promise<Got<Contract[A]>> => send(address, (asked ?? {}) as Sent) as Promise<Got<Contract[A]>>;
+): Promise<Got<Contract[A]>> => sendUntilAnswered(address, (asked ?? {}) as Sent) as Promise<Got<Contract[A]>>;
 
 /** Where an operation is found, for a link. */
 export const addressOf = <A extends Addresses>(address: A, asked: Call<A, Contract[A]>): string =>
@@ -83,7 +116,10 @@ export async function begin<A extends InBackground>(
 	address: A,
 	asked: Call<A, Contract[A]> & Pick<Sent, 'file'>,
 ): Promise<string> {
-	const { job } = (await send(address, { ...(asked as Sent), query: { ...asked.query, background: '1' } })) as {
+	const { job } = (await sendUntilAnswered(address, {
+		...(asked as Sent),
+		query: { ...asked.query, background: '1' },
+	})) as {
 		job: string;
 	};
 	return job;

@@ -3,9 +3,10 @@ import type { StoredReading } from '@/contract/readings';
 import { QUANTITY, type Unit, unitNamed } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { standingOf } from '@/core/trust/standing';
-import { api } from '../data/client';
+import { enter } from '../data/queue';
 import { age, unitLabel } from '../ui/format';
 import { StandingMark } from '../ui/StandingMark';
+import { enterDecision } from './decisions';
 import { fixedValue } from './fix';
 
 /** A doubtful reading and what a person may do about it: take the suggestion, keep it, discard it with a reason. */
@@ -24,6 +25,7 @@ export function Decide({
 	const [reason, setReason] = useState('');
 	const [problem, setProblem] = useState('');
 	const station = site.stations.find((s) => s.info.code === reading.station)?.name ?? reading.station;
+	const named = `${station} ${QUANTITY[reading.quantity].name} ${reading.value} ${unitLabel(reading.unit)}`.trim();
 	const attempt = async (what: string, work: () => Promise<unknown>) => {
 		try {
 			await work();
@@ -33,19 +35,14 @@ export function Decide({
 		}
 	};
 	const decide = (kind: 'keep' | 'discard' | 'retest', why = '') =>
-		attempt(kind, () =>
-			api('POST /readings/:id/decision', { params: { id: reading.id }, body: { kind, reason: why } }),
-		);
+		attempt(kind, () => enterDecision(reading, kind, named, why));
 	const unit = (unitNamed(reading.unit) ?? 'pH') as Unit;
 	const target: Unit = reading.cause === 'unit-slip' && reading.quantity === 'ec' ? site.units.ec : unit;
 	return (
 		<div className="py-1.5" data-decide={reading.id}>
 			<p>
-				<StandingMark standing={standingOf(reading)} />{' '}
-				<strong>
-					{station} {QUANTITY[reading.quantity].name} {`${reading.value} ${unitLabel(reading.unit)}`.trim()}
-				</strong>
-				, {age(Date.parse(reading.time), now)} ago. {reading.message}
+				<StandingMark standing={standingOf(reading)} /> <strong>{named}</strong>, {age(Date.parse(reading.time), now)}{' '}
+				ago. {reading.message}
 			</p>
 			<p className="text-soft text-[0.85rem] mb-1.5">{reading.next_step}</p>
 			{discarding ? (
@@ -79,14 +76,18 @@ export function Decide({
 							className="act"
 							onClick={() =>
 								attempt('correct', () =>
-									api('POST /readings/:id/correction', {
-										params: { id: reading.id },
-										body: {
-											value: fixedValue(reading.suggested!, target, reading.value),
-											unit: target,
-											reason: reading.cause,
+									enter(
+										'POST /readings/:id/correction',
+										{
+											params: { id: reading.id },
+											body: {
+												value: fixedValue(reading.suggested!, target, reading.value),
+												unit: target,
+												reason: reading.cause,
+											},
 										},
-									}),
+										`correction of ${named}`,
+									),
 								)
 							}
 						>

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { decimal } from '@/core/quantity';
 import type { EventKind } from '@/core/reading/model';
 import type { SiteView } from '@/core/reading/site-view';
-import { api } from '../data/client';
+import { enter } from '../data/queue';
 
 const KINDS: readonly (readonly [EventKind, string, string])[] = [
 	['water_added', 'water added', 'L'],
@@ -39,19 +39,20 @@ export function EventForm({
 					const value = amount.trim() === '' ? null : decimal(amount.trim());
 					if (value === undefined) return setProblem('The amount is a number.');
 					try {
-						await api('POST /events', {
-							body: {
-								station,
-								kind,
-								amount: value,
-								unit: value === null ? '' : unit,
-								product: kind === 'note' ? '' : product,
-								note: kind === 'note' ? product : '',
-							},
-						});
+						const what = `${name}: ${words}${value === null ? '' : ` ${value} ${unit}`}`;
+						const body = {
+							station,
+							time: new Date().toISOString(),
+							kind,
+							amount: value,
+							unit: value === null ? '' : unit,
+							product: kind === 'note' ? '' : product,
+							note: kind === 'note' ? product : '',
+						};
+						const result = await enter('POST /events', { body }, what);
 						setAmount('');
 						setProblem('');
-						onLogged(`${name}: ${words}${value === null ? '' : ` ${value} ${unit}`} logged.`);
+						onLogged(result.kind === 'stored' ? `${what} logged.` : `${what}. ${result.message}`);
 					} catch (error) {
 						setProblem((error as Error).message);
 					}

@@ -3,11 +3,11 @@ import type { Got } from '@/contract/operation';
 import type { NewReading } from '@/contract/readings';
 import { SENSITIVITY } from '@/core/judge/context';
 import { Engine } from '@/core/judge/engine';
-import type { Quantity, Unit } from '@/core/quantity';
+import { QUANTITY, type Quantity, type Unit } from '@/core/quantity';
 import { readingFromText, temperatureOf } from '@/core/reading/from-text';
 import type { Reading, Verdict } from '@/core/reading/model';
 import type { SiteView } from '@/core/reading/site-view';
-import { ApiProblem, api } from '../data/client';
+import { enter } from '../data/queue';
 
 /** A sample as a person is entering it, and how it is judged and sent. */
 export interface DraftValue {
@@ -98,57 +98,23 @@ function bodyOf(d: DraftSample, at: number): NewReading[] {
 	}));
 }
 
-const WAITING = 'cordwain.waiting';
-type Waiting = { source: DraftSample['source']; body: NewReading[]; round?: number | null };
-
 /** Names this page, so that it can tell its own entries from those of others. */
 export const PAGE = globalThis.crypto?.randomUUID?.() ?? String(Math.random()).slice(2);
 
-const send = ({ source, body, round }: Waiting) =>
-	api('POST /readings', { query: { source, page: PAGE, ...(round ? { round } : {}) }, body });
-
-export const waiting = (): Waiting[] => {
-	try {
-		return JSON.parse(localStorage.getItem(WAITING) ?? '[]') as Waiting[];
-	} catch {
-		return [];
-	}
-};
-const setWaiting = (list: Waiting[]) => localStorage.setItem(WAITING, JSON.stringify(list));
+const wordsOf = (drafts: readonly DraftSample[]): string =>
+	drafts
+		.map((d) => `${d.station} ${d.values.map((v) => `${QUANTITY[v.quantity].name} ${v.digits}`).join(', ')}`)
+		.join('; ');
 
 type Stored = Got<Contract['POST /readings']>;
 export type SaveResult = { kind: 'stored'; at: number; stored: Stored } | { kind: 'kept'; message: string };
 
-/** Stores samples; when the server or its database is away they wait on this device and are sent later. */
+/** Stores samples, once; when the server or its database is away they wait on this device and are sent later. */
 export async function save(drafts: readonly DraftSample[]): Promise<SaveResult> {
 	const now = Date.now();
 	const body = drafts.flatMap((d) => bodyOf(d, d.at ?? now));
 	const { source, round } = drafts[0]!;
-	const entry: Waiting = { source, body, round: round ?? null };
-	try {
-		const stored = await send(entry);
-		return { kind: 'stored', at: now, stored };
-	} catch (error) {
-		if (!(error instanceof ApiProblem) || !error.unreachable) throw error;
-		setWaiting([...waiting(), entry]);
-		return { kind: 'kept', message: error.message };
-	}
-}
-
-/** Sends what waits, oldest first; stops at the first that still cannot be sent. */
-export async function sendWaiting(): Promise<number> {
-	let sent = 0;
-	for (;;) {
-		const list = waiting();
-		const first = list[0];
-		if (!first) return sent;
-		try {
-			await send(first);
-		} catch (error) {
-			if (error instanceof ApiProblem && error.unreachable) return sent;
-			throw error;
-		}
-		setWaiting(waiting().slice(1));
-		sent++;
-	}
+	const query = { source, page: PAGE, ...(round ? { round } : {}) };
+	const result = await enter('POST /readings', { query, body }, wordsOf(drafts));
+	return result.kind === 'stored' ? { kind: 'stored', at: now, stored: result.answer } : result;
 }

@@ -1,10 +1,11 @@
 import { useCallback, useEffect, useState } from 'react';
 import type { SiteView } from '@/core/reading/site-view';
 import { api } from '../data/client';
-import { sendWaiting, waiting } from '../entry/sample';
+import { onStoredLater, takeBack, waitingEntries } from '../data/queue';
 import { isTyping } from '../ui/typing';
 import { Keys } from './Keys';
 import { QuickLine } from './QuickLine';
+import { WaitingEntries } from './WaitingEntries';
 
 const PLACES = [
 	['round', 'Round', '/'],
@@ -29,7 +30,6 @@ const SAID = 'cordwain.said';
 export function Frame({ place, site, reviewCount }: { place: string; site: SiteView | null; reviewCount: number }) {
 	const [keys, setKeys] = useState(false);
 	const [menu, setMenu] = useState(false);
-	const [kept, setKept] = useState(0);
 	const [said, show] = useState('');
 	// A page that loads itself anew after a change must not swallow the answer to it.
 	const setSaid = useCallback((text: string) => {
@@ -41,26 +41,14 @@ export function Frame({ place, site, reviewCount }: { place: string; site: SiteV
 		if (kept && Date.now() - kept.at < 6000) show(kept.text);
 	}, []);
 
-	useEffect(() => {
-		const retry = async () => {
-			if (waiting().length > 0) {
-				const sent = await sendWaiting().catch((e: Error) => {
-					setSaid(e.message);
-					return 0;
-				});
-				if (sent > 0) setSaid(`${sent} kept ${sent === 1 ? 'entry is' : 'entries are'} stored now.`);
-			}
-			setKept(waiting().length);
-		};
-		retry();
-		const timer = setInterval(retry, 4000);
-		const changed = () => setKept(waiting().length);
-		window.addEventListener('cordwain:kept', changed);
-		return () => {
-			clearInterval(timer);
-			window.removeEventListener('cordwain:kept', changed);
-		};
-	}, [setSaid]);
+	useEffect(
+		() =>
+			onStoredLater((words) => {
+				setSaid(`${words}: stored now.`);
+				window.dispatchEvent(new Event('cordwain:changed'));
+			}),
+		[setSaid],
+	);
 
 	useEffect(() => {
 		const onKey = async (e: KeyboardEvent) => {
@@ -75,6 +63,9 @@ export function Frame({ place, site, reviewCount }: { place: string; site: SiteV
 			else if (e.key === 'u') {
 				e.preventDefault();
 				try {
+					// What has not been stored yet was entered last.
+					const unsent = (await waitingEntries()).findLast((x) => x.address === 'POST /readings' && x.refused === null);
+					if (unsent && (await takeBack(unsent.key))) return setSaid(`Taken back: ${unsent.words}.`);
 					const { undone } = await api('POST /readings/undo');
 					setSaid(
 						undone.length === 0
@@ -162,12 +153,7 @@ export function Frame({ place, site, reviewCount }: { place: string; site: SiteV
 				</div>
 			</nav>
 			<div aria-live="polite" className="max-w-[1280px] mx-auto px-4 sm:px-5">
-				{kept > 0 && (
-					<p className="mt-2 border-l-4 border-warning pl-3 py-1" data-kept={kept}>
-						{kept} {kept === 1 ? 'entry waits' : 'entries wait'} on this device: the database does not answer. Nothing
-						is lost; {kept === 1 ? 'it is' : 'they are'} sent as soon as it does.
-					</p>
-				)}
+				<WaitingEntries />
 				{said && (
 					<p className="mt-2 border-l-4 border-base-content pl-3 py-1" data-said>
 						{said}

@@ -94,7 +94,7 @@ export function QuickLine({ site, onSaid }: { site: SiteView; onSaid: (text: str
 			);
 			setText('');
 			field.current?.blur();
-			window.dispatchEvent(new Event(result.kind === 'stored' ? 'cordwain:changed' : 'cordwain:kept'));
+			if (result.kind === 'stored') window.dispatchEvent(new Event('cordwain:changed'));
 		} catch (error) {
 			setProblem((error as Error).message);
 		} finally {

@@ -1,7 +1,7 @@
 import type { Engine } from '@/core/judge/engine';
 import { unitNamed } from '@/core/quantity';
 import type { EventKind } from '@/core/reading/model';
-import { api } from '../data/client';
+import { enter } from '../data/queue';
 
 /** Something that was poured or drained. */
 export interface Pour {
@@ -21,7 +21,11 @@ export async function logEvent(
 	station: string,
 	pour: Pour,
 	send: (event: Pour & { time: string }) => Promise<unknown> = (event) =>
-		api('POST /events', { body: { station, ...event } }),
+		enter(
+			'POST /events',
+			{ body: { station, ...event } },
+			`${station}: ${event.amount} ${event.unit} ${event.product}`,
+		),
 ): Promise<void> {
 	const at = Date.now();
 	await send({ ...pour, note: pour.note ?? '', time: new Date(at).toISOString() });

@@ -6,6 +6,7 @@ import type { SiteView } from '@/core/reading/site-view';
 import { standingOf } from '@/core/trust/standing';
 import { api } from '../data/client';
 import { Decide } from '../entry/Decide';
+import { enterDecision } from '../entry/decisions';
 import { age, dateTime, shown } from '../ui/format';
 import { GaugeStrip } from '../ui/GaugeStrip';
 import { StandingMark } from '../ui/StandingMark';
@@ -51,7 +52,7 @@ export function Review({ site, queue: first, scores }: { site: SiteView; queue: 
 	const decide = useCallback(
 		async (rows: readonly StoredReading[], kind: 'keep' | 'retest') => {
 			try {
-				for (const r of rows) await api('POST /readings/:id/decision', { params: { id: r.id }, body: { kind } });
+				for (const r of rows) await enterDecision(r, kind, `${r.station} ${r.quantity} ${r.value}`);
 				if (kind === 'keep')
 					decided(
 						rows.map((r) => r.id),

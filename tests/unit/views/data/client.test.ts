@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { ApiProblem, addressOf, api, begin } from '@/views/data/client';
+import { ApiProblem, addressOf, api, begin, newKey } from '@/views/data/client';
 import { followJob, pendingJob } from '@/views/data/job';
 
 const store = () => {
@@ -38,7 +38,7 @@ describe('the client of the contract', () => {
 		expect(asked[0]!.url).toBe(
 			'/api/v1/stations/a%20b%2Fc/series?quantity=ph&from=2026-07-01T00%3A00%3A00Z&to=2026-07-02T00%3A00%3A00Z',
 		);
-		expect(asked[0]!.init).toEqual({ method: 'GET' });
+		expect(asked[0]!.init).toMatchObject({ method: 'GET', headers: {} });
 	});
 	it('sends JSON, and asks nothing of what asks for nothing', async () => {
 		answers.push(json({ ok: true }), json({ undone: [] }));
@@ -48,7 +48,8 @@ describe('the client of the contract', () => {
 			url: '/api/v1/readings/7/decision',
 			init: { method: 'POST', body: '{"kind":"keep"}' },
 		});
-		expect(asked[1]).toEqual({ url: '/api/v1/readings/undo', init: { method: 'POST' } });
+		expect(asked[1]).toMatchObject({ url: '/api/v1/readings/undo', init: { method: 'POST' } });
+		expect(asked[1]!.init.body).toBeUndefined();
 	});
 	it('an address for a link', () => {
 		expect(addressOf('GET /readings', { query: { format: 'csv', station: '' } })).toBe('/api/v1/readings?format=csv');
@@ -68,8 +69,23 @@ describe('the client of the contract', () => {
 		['no network', () => Promise.reject(new TypeError('failed')), 0],
 		['no database', json({ detail: 'It does not answer.' }, 503), 503],
 	])('%s: what was typed should wait', async (_, answer, status) => {
-		answers.push(answer);
+		answers.push(answer, answer, answer);
 		expect(await api('POST /rounds').catch((e) => e)).toMatchObject({ status, unreachable: true });
+	});
+	it('after a lost answer it asks again, under the same key; another request has another', async () => {
+		const lost = () => Promise.reject(new TypeError('failed'));
+		answers.push(lost, json({ undone: [] }), json({ undone: [] }));
+		expect(await api('POST /readings/undo')).toEqual({ undone: [] });
+		await api('POST /readings/undo');
+		const keys = asked.map((a) => (a.init.headers as Record<string, string>)['idempotency-key']);
+		expect(keys[0]).toMatch(/^[0-9a-f]{8}-[0-9a-f]{4}-4[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/);
+		expect([keys[1] === keys[0], keys[2] === keys[0]]).toEqual([true, false]);
+	});
+	it('keys are made where the browser only gives random bytes', () => {
+		vi.stubGlobal('crypto', { getRandomValues: crypto.getRandomValues.bind(crypto) });
+		const keys = Array.from({ length: 50 }, newKey);
+		expect(new Set(keys).size).toBe(50);
+		for (const k of keys) expect(k).toMatch(/^[0-9a-f]{8}-[0-9a-f]{4}-4[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/);
 	});
 	it('a page of a proxy in the place of an answer is a refusal with its status', async () => {
 		answers.push(() => new Response('<html>', { status: 502 }));

@@ -1,26 +1,17 @@
+import 'fake-indexeddb/auto';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { type DraftSample, PAGE, save, sendWaiting, waiting } from '@/views/entry/sample';
+import { waitingEntries } from '@/views/data/queue';
+import { type DraftSample, PAGE, save } from '@/views/entry/sample';
 
-/** What was typed while the server was away waits on this device, in order, until it is stored. */
-let server: 'well' | 'away' | 'refuses' = 'well';
 const posted: { url: string; body: { station: string; value: string }[] }[] = [];
 beforeEach(() => {
-	const kept = new Map<string, string>();
-	vi.stubGlobal('localStorage', {
-		getItem: (k: string) => kept.get(k) ?? null,
-		setItem: (k: string, v: string) => void kept.set(k, v),
-	});
 	vi.stubGlobal('fetch', async (url: string, init: { body: string }) => {
-		if (server === 'away') throw new TypeError('failed');
-		if (server === 'refuses')
-			return Response.json({ detail: 'There is no such station.', errors: [] }, { status: 422 });
 		posted.push({ url, body: JSON.parse(init.body) });
 		return Response.json({ samples: [] }, { status: 201 });
 	});
 });
 afterEach(() => {
 	vi.unstubAllGlobals();
-	server = 'well';
 	posted.length = 0;
 });
 const draft = (station: string, digits: string, more: Partial<DraftSample> = {}): DraftSample => ({
@@ -55,32 +46,16 @@ describe('a sample that is saved', () => {
 			},
 			{ quantity: 'temp', value: '68', unit: 'F', temp_c: null },
 		]);
-		expect(waiting()).toEqual([]);
+		expect(await waitingEntries()).toEqual([]);
 	});
-	it('waits while the server is away, and is sent in the order it was typed', async () => {
-		server = 'away';
-		expect(await save([draft('pond', '5.8')])).toMatchObject({
+	it('that cannot be stored now is kept, named for the person who entered it', async () => {
+		vi.stubGlobal('fetch', async () => Promise.reject(new TypeError('failed')));
+		expect(await save([draft('pond', '5.8'), draft('mix', '6')])).toMatchObject({
 			kind: 'kept',
-			message: expect.stringContaining('kept here'),
+			message: expect.stringContaining('Nothing is lost'),
 		});
-		expect(await save([draft('mix', '5.9')])).toMatchObject({ kind: 'kept' });
-		expect(await sendWaiting()).toBe(0);
-		expect(waiting()).toHaveLength(2);
-		server = 'well';
-		expect(await sendWaiting()).toBe(2);
-		expect(posted.map((p) => p.body[0]!.station)).toEqual(['pond', 'mix']);
-		expect(waiting()).toEqual([]);
-	});
-	it('what is refused is said, and never put into the queue as if it could be sent later', async () => {
-		server = 'refuses';
-		await expect(save([draft('attic', '5.8')])).rejects.toThrow('no such station');
-		expect(waiting()).toEqual([]);
-	});
-	it('a refusal stops the queue and keeps what waits', async () => {
-		server = 'away';
-		await save([draft('pond', '5.8')]);
-		server = 'refuses';
-		await expect(sendWaiting()).rejects.toThrow('no such station');
-		expect(waiting()).toHaveLength(1);
+		expect(await waitingEntries()).toMatchObject([
+			{ words: 'pond pH 5.8, Temperature 68; mix pH 6, Temperature 68', refused: null },
+		]);
 	});
 });

@@ -1,8 +1,6 @@
-import { heldAt } from '../../../chem/solution';
 import { median } from '../../../series/robust';
-import { phosphateOfFeed } from '../prior';
 import { say } from '../record';
-import { alikeFillings, firstStep, type Guard, type Guarded, HARMS_PH } from './guard';
+import { alikeFillings, bareFeed, firstStep, type Guard } from './guard';
 
 /** Of what earlier fillings took in all. */
 const SHARE = 1 / 3;
@@ -32,10 +30,3 @@ export const fillingProbe: Guard = {
 		return { say: 'at most', meqL, said: say('filling-probe', { meqL, took, fillings: last.length }) };
 	},
 };
-
-/** What the feed alone would take to there, by its EC, if the water had brought no alkalinity at all. */
-function bareFeed(g: Guarded): number {
-	const p = phosphateOfFeed(g.ecUsCm, g.b.known.waterEcUsCm);
-	const end = g.sign < 0 ? HARMS_PH.acid : HARMS_PH.base;
-	return Math.abs(heldAt(g.ph, 0, p, g.b.medium) - heldAt(end, 0, p, g.b.medium));
-}

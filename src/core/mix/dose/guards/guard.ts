@@ -1,6 +1,8 @@
+import { heldAt } from '../../../chem/solution';
 import type { Believed, EarlierFilling } from '../believed';
 import { type DoseSeen, noiseSeen } from '../follow';
 import { visitGapMs } from '../mixing-wait';
+import { phosphateOfFeed } from '../prior';
 import type { DoseProduct, DoseQuestion, PhRead, Said } from '../record';
 
 /** What a guard looks at. */
@@ -45,6 +47,15 @@ export const THIN_US_CM = 300;
 /** The most that a first step may be, meq/L: a fifth of it where little buffers, or nobody knows. */
 export const firstStep = (g: Guarded): number =>
 	g.ecUsCm === null || g.ecUsCm < THIN_US_CM ? FIRST_STEP_THIN_MEQ_L : FIRST_STEP_MEQ_L;
+
+/** What the feed alone would take, by its EC, to where it harms: all that is left once the carbonate of the water is gone. */
+export function bareFeed(g: Guarded): number {
+	const p = phosphateOfFeed(g.ecUsCm, g.b.known.waterEcUsCm);
+	const end = g.sign < 0 ? HARMS_PH.acid : HARMS_PH.base;
+	return Math.abs(heldAt(g.ph, 0, p, g.b.medium) - heldAt(end, 0, p, g.b.medium));
+}
+/** What is poured from the wrong mark or by a second hand: half as much again. */
+export const SLIP_TIMES = 1.5;
 
 /** What the reading that was asked about may be off by: as its probe is known, or as this tank’s readings came. */
 export const spreadOf = (g: Guarded): number =>

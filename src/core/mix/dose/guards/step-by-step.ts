@@ -1,5 +1,15 @@
 import { say } from '../record';
-import { alikeFillings, FIRST_STEP_MEQ_L, firstStep, type Guard, largestGood, THIN_US_CM, visitsOf } from './guard';
+import {
+	alikeFillings,
+	bareFeed,
+	FIRST_STEP_MEQ_L,
+	firstStep,
+	type Guard,
+	largestGood,
+	SLIP_TIMES,
+	THIN_US_CM,
+	visitsOf,
+} from './guard';
 
 const TIMES = 2;
 /** The first dose of another visit, meq/L: what the last one took says nothing once carbon dioxide has left. */
@@ -8,7 +18,7 @@ const FIRST_OF_VISIT_MEQ_L = 0.3;
 /**
  * Never more than twice what was seen to do what was expected of it in this tank since it was filled. With nothing seen a
  * small step; where earlier fillings of this water are known, a share of those (filling-probe.ts). When the tank was left to
- * itself meanwhile, it begins again with a small one.
+ * itself meanwhile, it begins again with a small one: of the buffer that earlier answers spoke of, only the feed’s is left.
  */
 export const stepByStep: Guard = {
 	name: 'step-by-step',
@@ -21,7 +31,7 @@ export const stepByStep: Guard = {
 			return { say: 'at most', meqL, said: say('twice-what-was-seen', { meqL: here }) };
 		}
 		if (g.doses.length > 0) {
-			const usual = first < FIRST_STEP_MEQ_L ? first : FIRST_OF_VISIT_MEQ_L;
+			const usual = first < FIRST_STEP_MEQ_L ? first : Math.min(FIRST_OF_VISIT_MEQ_L, bareFeed(g) / SLIP_TIMES);
 			const meqL = Math.max(Math.min(TIMES * (largestGood(before) ?? 0), usual), first);
 			return { say: 'at most', meqL, said: say(before.length > 0 ? 'another-visit' : 'first-step', { meqL }) };
 		}

@@ -1,12 +1,11 @@
 import { meqThatPasses } from '../outcome';
 import { say } from '../record';
-import { type Guard, type Guarded, HARMS_PH, spreadOf } from './guard';
+import { type Guard, type Guarded, HARMS_PH, SLIP_TIMES, spreadOf } from './guard';
 
 /** Below the range by at most so much, in all but 2.5 % of cases. */
 const UNDER_RANGE = 0.3;
 const CHANCE = 0.025;
 const CHANCE_SLIP = 0.1;
-const SLIP_TIMES = 1.5;
 /** Acid does not go below, base not above these, unless the grower changes the limit for the tank. */
 export const LEAST_PH = 5;
 export const MOST_PH = 7;

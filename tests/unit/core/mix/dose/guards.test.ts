@@ -178,6 +178,27 @@ describe('step-by-step', () => {
 		expect(meq(ask(n.question()))).toBeLessThanOrEqual(0.3 + 1e-9);
 		expect(meq(ask(n.question(), 'step-by-step'))).toBeGreaterThan(0.6);
 	});
+	it('near the target the next day, no more than the feed alone would bear with half as much again', () => {
+		const n = fresh(6.4)
+			.after(1)
+			.dosed(2.5)
+			.after(12)
+			.ph(6.25)
+			.after(1)
+			.dosed(5)
+			.after(12)
+			.ph(5.9)
+			.after(1)
+			.dosed(2.5)
+			.after(12)
+			.ph(5.8)
+			.after(22 * 60)
+			.ph(6.2);
+		// Some 0.9 mmol/L of phosphate by its EC hold about 0.22 meq/L between 6.2 and 4.5 (pK2 6.8, pK1 2.1).
+		expect(meq(ask(n.question()))).toBeGreaterThan(0.09);
+		expect(meq(ask(n.question()))).toBeLessThan(0.22 / 1.4);
+		expect(meq(ask(n.question(), 'step-by-step'))).toBeGreaterThan(0.3);
+	});
 	it('a litre tried in a jug took the risk: half of what it took is the next step', () => {
 		const n = fresh();
 		n.record.jugs.push({
