@@ -99,6 +99,11 @@ export const batches = resource('Mix', {
 		params: byId,
 		body: z.strictObject({
 			step: z.enum(BATCH_STEPS),
+			follows: z
+				.number()
+				.int()
+				.min(0)
+				.describe('how many steps had been kept when this one was made: one that was made meanwhile is not made again'),
 			expected: finite.nullable().default(null),
 			measured: finite.nullable().default(null),
 			words: z.string().max(500),
@@ -115,6 +120,6 @@ export const batches = resource('Mix', {
 			event: pouring.nullable().default(null).describe('what was poured, logged together with the step'),
 		}),
 		answer: done,
-		problems: ['no-such-id', 'no-open-batch', 'unknown-unit'],
+		problems: ['no-such-id', 'no-open-batch', 'step-done', 'out-of-order', 'unknown-unit'],
 	},
 });

@@ -39,6 +39,8 @@ export const PROBLEMS = {
 	'decided-meanwhile': 409,
 	'already-corrected': 409,
 	'no-open-batch': 409,
+	'step-done': 409,
+	'out-of-order': 409,
 	'real-meter': 409,
 	'same-minute': 409,
 	'same-standard-twice': 422,

@@ -1,5 +1,6 @@
 import type { Pouring } from '@/contract/events';
-import { addBatchStep, type BatchPlan, type BatchStep, findBatchStation, insertBatch } from '@/store/mix';
+import { batchCourse, mayFollow } from '@/core/mix/batch-course';
+import { addBatchStep, type BatchPlan, type BatchStep, findBatch, insertBatch } from '@/store/mix';
 import type { Db } from '@/store/pool';
 import { writing } from '@/store/writing';
 import { requireProduct } from './products';
@@ -37,23 +38,40 @@ export async function startBatch(
 
 /**
  * What a step of a batch showed. What was poured is logged in the same transaction: a page that is closed in between must
- * not ask for the same part twice.
+ * not ask for the same part twice, and a step that was made already is not made again.
  */
 export async function stepBatch(
 	db: Db,
 	context: SiteContext,
 	id: number,
-	step: BatchStep,
+	{ follows, ...step }: BatchStep & { follows: number },
 	event: Pouring | null,
 	by: { who: string; now: number },
-): Promise<string | null> {
+): Promise<string> {
 	return writing(db, async (client) => {
-		if ((await addBatchStep(client, context.site.id, id, step)) === null)
+		const batch = await findBatch(client, context.site.id, id);
+		if (!batch || batch.finishedAt !== null)
 			throw new Refusal('no-open-batch', [
 				{ path: 'id', message: 'There is no such batch, or it is finished; begin a new one.' },
 			]);
-		const station = await findBatchStation(client, context.site.id, id);
-		if (event && station) await storeEvent(client, context, { ...event, at: event.at ?? by.now, station }, by);
-		return station;
+		const last = batch.log.at(-1);
+		if (batch.log.length !== follows)
+			throw new Refusal('step-done', [
+				{
+					path: 'follows',
+					message: `A step was made meanwhile${last ? ` (“${last.words}”)` : ''}: look where the batch stands before going on.`,
+				},
+			]);
+		const { phase } = batchCourse(batch.plan, batch.log);
+		if (!mayFollow(phase, step.step))
+			throw new Refusal('out-of-order', [
+				{
+					path: 'step',
+					message: `The batch is not there: it stands at “${phase}”, where “${step.step}” does not follow.`,
+				},
+			]);
+		await addBatchStep(client, context.site.id, id, step);
+		if (event) await storeEvent(client, context, { ...event, at: event.at ?? by.now, station: batch.station }, by);
+		return batch.station;
 	});
 }

@@ -244,23 +244,21 @@ export async function insertFinishedBatch(
 	);
 }
 
-/** Adds what a step showed; `done` ends the batch. Null when there is no such batch or it is finished. */
-export async function addBatchStep(db: Db, siteId: number, id: number, step: BatchStep): Promise<number | null> {
-	const { rows } = await db.query<{ id: number }>(
+/** Adds what a step showed; `done` ends the batch. */
+export async function addBatchStep(db: Db, siteId: number, id: number, step: BatchStep): Promise<void> {
+	await db.query(
 		`UPDATE batch SET log = log || $3::jsonb, finished_at = CASE WHEN $4 THEN $5 ELSE finished_at END
-		WHERE site_id = $1 AND id = $2 AND finished_at IS NULL RETURNING id`,
+		WHERE site_id = $1 AND id = $2`,
 		[siteId, id, JSON.stringify([step]), step.step === 'done', new Date(step.at)],
 	);
-	return rows[0]?.id ?? null;
 }
 
-/** Code of the tank that a batch is made in. */
-export async function findBatchStation(db: Db, siteId: number, id: number): Promise<string | null> {
-	const { rows } = await db.query<{ code: string }>(
-		'SELECT s.code FROM batch b JOIN station s ON s.site_id = b.site_id AND s.id = b.station_id WHERE b.site_id = $1 AND b.id = $2',
+export async function findBatch(db: Db, siteId: number, id: number): Promise<BatchRow | null> {
+	const { rows } = await db.query<BatchRow>(
+		`SELECT ${BATCH} FROM batch b JOIN station s ON s.site_id = b.site_id AND s.id = b.station_id WHERE b.site_id = $1 AND b.id = $2`,
 		[siteId, id],
 	);
-	return rows[0]?.code ?? null;
+	return rows[0] ?? null;
 }
 
 /** Newest first. */

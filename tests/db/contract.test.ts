@@ -116,7 +116,7 @@ const examples = (ids: Ids): Asked => ({
 			},
 		},
 	},
-	'POST /batches/:id/steps': { params: { id: ids.batch }, body: { step: 'done', words: 'done' } },
+	'POST /batches/:id/steps': { params: { id: ids.batch }, body: { follows: 0, step: 'done', words: 'done' } },
 	'GET /changes': {},
 	'GET /meters/:code/stream': { params: { code: 'plum' } },
 	'POST /meters/:code/act': { params: { code: 'plum' }, body: { do: 'rinse' } },

@@ -129,11 +129,21 @@ describe('recipes', () => {
 });
 
 describe('batches', () => {
+	/** One after the other, each after those before it. */
+	const steps = async (id: number, list: object[], from = 0) => {
+		const answers = [];
+		for (const [i, step] of list.entries())
+			answers.push((await post(`/batches/${id}/steps`, { follows: from + i, ...step })).status);
+		expect(answers).toEqual(list.map(() => 200));
+	};
 	it('teach the gain of their feed: the median of what they showed', async () => {
 		for (const ec of [1830, 1855, 2400]) {
 			const { body } = await post('/batches', { station: 'tank', plan: plan() });
-			await post(`/batches/${body.id}/steps`, { step: 'ec', measured: ec, words: 'EC' });
-			await post(`/batches/${body.id}/steps`, { step: 'done', words: 'done' });
+			await steps(body.id, [
+				{ step: 'next', words: 'fed' },
+				{ step: 'ec', measured: ec, words: 'EC' },
+				{ step: 'done', words: 'done' },
+			]);
 		}
 		const feed = await product('feed A and B');
 		// (1855 − 780)/2.5 = 430; one batch with a dipstick read wrong does not move it.
@@ -153,23 +163,51 @@ describe('batches', () => {
 	it('keep what each step was, with what the checks said, until they are done', async () => {
 		const { body } = await post('/batches', { station: 'tank', plan: plan({ recipe: 'leaf', ph_first: true }) });
 		const step = { step: 'part', words: '250 mL of part A', amount: 250 };
-		expect((await post(`/batches/${body.id}/steps`, step)).status).toBe(200);
-		await post(`/batches/${body.id}/steps`, {
-			step: 'ec',
-			words: 'EC',
-			measured: 1900,
-			flag: 3,
-			doubt: 'It jumps.',
-			expected: 1830,
-		});
+		await steps(body.id, [
+			{ step: 'next', words: 'on to the feed' },
+			step,
+			{ step: 'part', words: '250 mL of part B', amount: 250 },
+			{ step: 'ec', words: 'EC', measured: 1900, flag: 3, doubt: 'It jumps.', expected: 1830 },
+		]);
 		const open = (await get('/batches')).batches.find((b: Answer) => b.id === body.id);
 		expect(open.finished_at).toBeNull();
 		expect(open.plan).toMatchObject({ recipe: 'leaf', ph_first: true, expected_ec_us_cm: 1830, unit: 'mL' });
 		expect(open.log).toMatchObject([
+			{ step: 'next' },
+			{ step: 'part', amount: 250 },
 			{ step: 'part', amount: 250 },
 			{ step: 'ec', flag: 3, doubt: 'It jumps.', expected: 1830 },
 		]);
-		await post(`/batches/${body.id}/steps`, { step: 'done', words: 'done' });
+		await steps(body.id, [{ step: 'done', words: 'done' }], 4);
+	});
+	it('a double click pours one part: a step that was made already is refused, and so is one that does not follow', async () => {
+		const { body } = await post('/batches', { station: 'tank', plan: plan() });
+		const part = (note: string) => ({
+			follows: 0,
+			step: 'part',
+			words: note,
+			event: { kind: 'nutrient_added', amount: 250, unit: 'mL', product: 'feed A and B', note },
+		});
+		const poured = async () =>
+			(await get('/events?station=tank')).events.filter((e: Answer) => e.kind === 'nutrient_added').length;
+		const before = await poured();
+		const both = await Promise.all([1, 2].map(() => post(`/batches/${body.id}/steps`, part('part A'))));
+		expect(both.map((b) => b.status).sort()).toEqual([200, 409]);
+		expect(both.find((b) => b.status === 409)!.body).toMatchObject({
+			type: 'about:blank#step-done',
+			detail: expect.stringContaining('part A'),
+		});
+		expect(await poured()).toBe(before + 1);
+		const early = await post(`/batches/${body.id}/steps`, { follows: 1, step: 'ec', words: 'EC' });
+		expect([early.status, early.body.type]).toEqual([409, 'about:blank#out-of-order']);
+		await steps(
+			body.id,
+			[
+				{ step: 'part', words: 'part B' },
+				{ step: 'done', words: 'done' },
+			],
+			1,
+		);
 	});
 	it('of an acid, of a litre for a millilitre, or over the brim are refused', async () => {
 		expect((await post('/batches', { station: 'tank', plan: plan({ product: 'acid' }) })).status).toBe(422);

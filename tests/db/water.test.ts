@@ -157,8 +157,12 @@ describe('sources and batches', () => {
 		expect(over.status).toBe(422);
 		expect(over.body.errors[0].message).toContain('run over');
 		const { body } = await postJson(app.base, '/batches', { station: 'mix', plan: { ...plan, litres: 900 } });
-		expect((await postJson(app.base, `/batches/${body.id}/steps`, { step: 'done', words: 'done' })).status).toBe(200);
-		expect((await postJson(app.base, `/batches/${body.id}/steps`, { step: 'ec', words: 'late' })).status).toBe(409);
+		expect(
+			(await postJson(app.base, `/batches/${body.id}/steps`, { follows: 0, step: 'done', words: 'done' })).status,
+		).toBe(200);
+		expect(
+			(await postJson(app.base, `/batches/${body.id}/steps`, { follows: 1, step: 'ec', words: 'late' })).status,
+		).toBe(409);
 		expect(
 			(await postJson(app.base, '/batches', { station: 'mix', plan: { ...plan, product: 'nothing' } })).status,
 		).toBe(422);

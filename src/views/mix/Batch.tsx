@@ -103,7 +103,7 @@ export function Batch({
 	async function close(b: StoredBatch) {
 		const step = { step: 'done' as const, expected: null, measured: null, words: 'closed unfinished' };
 		try {
-			await api('POST /batches/:id/steps', { params: { id: b.id }, body: step });
+			await api('POST /batches/:id/steps', { params: { id: b.id }, body: { ...step, follows: b.log.length } });
 			note(b.id, { ...step, time: formatTime(Date.now()) });
 		} catch (error) {
 			setProblem((error as Error).message);

@@ -15,11 +15,10 @@ import { CorrectEc, LEAST_DRAIN_L } from './CorrectEc';
 import { Dose } from './Dose';
 import { logEvent, type Pour } from './log-event';
 import { type Measured, MeasureHere } from './MeasureHere';
+import { letter, PourPart } from './PourPart';
 import { SoFar } from './SoFar';
 import { ecShown, ecUnit } from './typed';
 import { gainOf, PHASE_WORDS, poured } from './words';
-
-const letter = (part: number) => String.fromCharCode(65 + part);
 
 /** A batch under way: one step at a time, each with what it should show and what it does. */
 export function BatchRun({
@@ -48,6 +47,7 @@ export function BatchRun({
 	const [chosen, setChosen] = useState(changers.find((a) => a.kind === 'acid')?.name ?? changers[0]?.name ?? '');
 	const changer = changers.find((a) => a.name === chosen);
 	const [problem, setProblem] = useState('');
+	const [busy, setBusy] = useState(false);
 	const course = batchCourse(camelKeys(plan), batch.log);
 	const unit = plan.unit ?? 'mL';
 	const each = plan.ml_per_l * plan.litres;
@@ -55,17 +55,24 @@ export function BatchRun({
 	const target = plan.target_ec_us_cm;
 
 	const attempt = async (work: () => Promise<void>) => {
+		if (busy) return;
+		setBusy(true);
 		try {
 			await work();
 			setProblem('');
 		} catch (error) {
 			setProblem((error as Error).message);
+		} finally {
+			setBusy(false);
 		}
 	};
 	/** Keeps a step; what was poured in it is logged together with it, or neither is. */
 	const log = async (step: Omit<BatchStep, 'time'>, pour?: Pour) => {
 		const send = (event?: Pour & { time: string }) =>
-			api('POST /batches/:id/steps', { params: { id: batch.id }, body: { ...step, event: event ?? null } });
+			api('POST /batches/:id/steps', {
+				params: { id: batch.id },
+				body: { ...step, follows: batch.log.length, event: event ?? null },
+			});
 		await (pour ? logEvent(engine, batch.station, pour, send) : send());
 		onLog({ ...step, time: formatTime(Date.now()) });
 	};
@@ -154,23 +161,15 @@ export function BatchRun({
 			<div className="grid lg:grid-cols-[1fr_18rem] gap-x-8 gap-y-3">
 				<div>
 					{course.phase === 'parts' && (
-						<div>
-							<p className="text-[1.15rem]">
-								Pour{' '}
-								<strong>
-									{poured(each)} {unit}
-								</strong>
-								{asLabel && ` (${asLabel})`} of {plan.parts > 1 ? `part ${letter(course.part)}` : plan.product}, then
-								stir
-								{course.part + 1 < plan.parts ? ' before the next part' : ' and wait until it has mixed'}.
-							</p>
-							<p className="border-l-4 border-warning pl-2 text-[0.92rem] my-1" data-caution>
-								Never concentrate on concentrate. Gloves and eye protection; no food containers; the label comes first.
-							</p>
-							<button type="button" className="act act-main" data-part onClick={part}>
-								{plan.parts > 1 ? `Part ${letter(course.part)}` : 'It'} is in
-							</button>
-						</div>
+						<PourPart
+							each={each}
+							unit={unit}
+							plan={plan}
+							part={course.part}
+							asLabel={asLabel}
+							busy={busy}
+							onDone={part}
+						/>
 					)}
 					{course.phase === 'ec' && seen === null && (
 						<MeasureHere
@@ -224,12 +223,19 @@ export function BatchRun({
 									<button
 										type="button"
 										className="act !font-normal"
+										disabled={busy}
 										onClick={() => attempt(() => said('done', 'done'))}
 									>
 										Finish the batch
 									</button>
 								) : (
-									<button type="button" className="act !font-normal" data-next onClick={() => next('on to the feed')}>
+									<button
+										type="button"
+										className="act !font-normal"
+										data-next
+										disabled={busy}
+										onClick={() => next('on to the feed')}
+									>
 										On to the feed
 									</button>
 								)}

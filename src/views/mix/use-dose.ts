@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { BatchStep } from '@/contract/batches';
 import type { Advice } from '@/contract/doses';
 import type { Tank } from '@/contract/pages';
@@ -46,6 +46,7 @@ export function useDose(
 	const [given, setGiven] = useState<Given | null>(null);
 	const [told, setTold] = useState('');
 	const [problem, setProblem] = useState('');
+	const pouring = useRef(false);
 
 	async function ask() {
 		setProblem('');
@@ -81,6 +82,9 @@ export function useDose(
 			return setProblem(
 				`${amount} mL is far more than the whole way takes (${poured(advice.ml_to_target ?? 0)} mL): litres written for millilitres?`,
 			);
+		// A second click while the first is on its way pours nothing.
+		if (pouring.current) return;
+		pouring.current = true;
 		try {
 			const pour: Pour = {
 				kind: product.kind === 'acid' ? 'acid_added' : 'base_added',
@@ -108,6 +112,8 @@ export function useDose(
 			setProblem('');
 		} catch (error) {
 			setProblem((error as Error).message);
+		} finally {
+			pouring.current = false;
 		}
 	}
 	async function measured(m: Measured) {
