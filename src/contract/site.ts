@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { EngineSnapshot } from '@/core/judge/memory';
 import { isZone } from '@/core/quantity/time';
 import { STATION_KINDS, SYSTEM_KINDS } from '@/core/reading/model';
 import { INSTRUMENT_KINDS, LIVE_KINDS } from '@/core/reading/protocol';
@@ -111,9 +112,31 @@ export const instrument = wire(
 );
 export type Instrument = z.input<typeof instrument>;
 
+/** As the checks keep it. */
+const memory = z.custom<EngineSnapshot>((m) => typeof m === 'object' && m !== null && 'stations' in m);
+const codes = z.codec(z.string().max(100_000), z.array(z.string()), {
+	decode: (text, context) => {
+		try {
+			const list: unknown = JSON.parse(text);
+			if (Array.isArray(list) && list.every((c) => typeof c === 'string')) return list;
+		} catch {
+			// Said below.
+		}
+		context.issues.push({ code: 'custom', input: text, message: 'a list of codes as JSON, as ["pond","ro"]' });
+		return z.NEVER;
+	},
+	encode: (list) => JSON.stringify(list),
+});
+
 export const setup = resource('Setup', {
 	'GET /site': { summary: 'The site, or null before setup', answer: z.object({ site: site.nullable() }) },
 	'PUT /site': { summary: 'Make the site or change its name, zone and units', body: site, answer: done },
+	'GET /memory': {
+		summary:
+			'What the checks remember of stations, for judging elsewhere as here; of all stations unless some are named',
+		query: z.strictObject({ stations: codes.optional() }),
+		answer: z.object({ memory }),
+	},
 	'GET /systems': {
 		summary: 'Systems: plants sharing one solution',
 		answer: z.object({ systems: z.array(system) }),

@@ -191,7 +191,7 @@ export async function enterCalibration(
 			source: by.source,
 			enteredBy: by.who,
 		});
-		const { outcomes } = await recomputeInstrument(client, context, instrument, c.quantity, null, by.progress);
+		const { outcomes } = await recomputeInstrument(client, context, instrument, c.quantity, by.progress);
 		await insertAudit(client, context.site.id, by.who, 'calibration.entered', String(id), {
 			instrument: c.instrument,
 			quantity: c.quantity,
@@ -225,7 +225,7 @@ export async function withdrawCalibration(
 		if (row.withdrawn === withdrawn) return;
 		const instrument = context.instruments.find((i) => i.code === row.instrument)!;
 		await setWithdrawn(client, context.site.id, id, withdrawn, by.reason, by.who);
-		await recomputeInstrument(client, context, instrument, row.quantity, null, by.progress);
+		await recomputeInstrument(client, context, instrument, row.quantity, by.progress);
 		await judgeAgain(client, context, row.at, by.now);
 		await insertAudit(
 			client,

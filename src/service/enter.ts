@@ -2,16 +2,20 @@ import { type Quantity, seriesQuantity } from '@/core/quantity';
 import { readingFromText, skippedOf } from '@/core/reading/from-text';
 import type { Reading, Verdict } from '@/core/reading/model';
 import { type NewReading, reserveIds, storeReadings } from '@/store/copy-readings';
+import { isLate } from '@/store/judging';
 import type { Client, Db } from '@/store/pool';
+import { insertRestatements } from '@/store/restatements';
+import { retests } from '@/store/rounds';
 import { insertAudit } from '@/store/site';
 import { writing } from '@/store/writing';
 import { readingProblem } from '@/words/en/reading';
 import { requireReading } from './decide';
 import { Judging, judgeAgain } from './judging';
 import { Refusal } from './refusal';
-import { recomputeInstrument } from './restate';
+import { probeRecord, restateReadings } from './restate';
 import { type Told, tieSample } from './rounds';
 import type { SiteContext } from './site';
+import { storeJudged } from './store-bulk';
 
 /** One value of a sample as it was typed. */
 export interface TypedReading {
@@ -121,7 +125,8 @@ const toNew = (
 /** What the checks would say, storing nothing. */
 export async function judgeSample(db: Db, context: SiteContext, sample: TypedSample, now: number): Promise<Verdict[]> {
 	const understood = understand(context, sample, '');
-	const { engine } = await Judging.asOf(db, context, sample.at, now);
+	const late = await isLate(db, context.site.id, sample.at);
+	const { engine } = await (late ? Judging.asOf(db, context, sample.at, now) : Judging.present(db, context, now));
 	return engine.judge(understood.map((u) => u.reading));
 }
 
@@ -134,33 +139,20 @@ export async function enterSamples(
 ): Promise<Entered[]> {
 	const understood = samples.map((s, i) => understand(context, s, samples.length > 1 ? `${i}.` : ''));
 	return writing(db, async (client) => {
-		const stored: { sampleId: number; ids: number[] }[] = [];
 		// In order of time, so that one pasted line predicts the next.
 		const order = [...understood.keys()].sort((a, b) => samples[a]!.at - samples[b]!.at || a - b);
-		for (const index of order) {
-			const group = understood[index]!;
-			const [sampleId, ...ids] = await reserveIds(client, group.length + 1);
-			await storeReadings(
-				client,
-				context.site.id,
-				ids,
-				group.map((u) => toNew(u, sampleId!, by.source, by.who, null)),
-			);
-			stored[index] = { sampleId: sampleId!, ids };
-		}
-		const verdicts = await judgeAgain(
-			client,
-			context,
-			Math.min(...samples.map((s) => s.at)),
-			by.now,
-			stored.flatMap((s) => s.ids),
+		const numbers = await reserveIds(client, understood.flat().length + samples.length);
+		const stored: { sampleId: number; ids: number[] }[] = [];
+		for (const index of order)
+			stored[index] = { sampleId: numbers.shift()!, ids: numbers.splice(0, understood[index]!.length) };
+		const all = order.flatMap((index) => understood[index]!);
+		const ids = order.flatMap((index) => stored[index]!.ids);
+		const rows = order.flatMap((index) =>
+			understood[index]!.map((u) => toNew(u, stored[index]!.sampleId, by.source, by.who, null)),
 		);
-		await restateEntered(
-			client,
-			context,
-			understood.flat(),
-			stored.flatMap((s) => s.ids),
-		);
+		const verdicts = await storeAndJudge(client, context, ids, rows, all, by.now);
+		await restateEntered(client, context, all, ids, verdicts);
+		const open = await retests(client, context.site.id);
 		const result: Entered[] = [];
 		for (const index of order) {
 			const group = understood[index]!;
@@ -171,6 +163,7 @@ export async function enterSamples(
 				context,
 				{ id: sampleId, at: head.at, station: head.station, quantities: group.map((u) => u.reading.quantity) },
 				by.round ?? null,
+				open,
 				by.now,
 			);
 			result[index] = {
@@ -183,20 +176,47 @@ export async function enterSamples(
 	});
 }
 
+/** Stores rows in order of time with their verdicts: from what is known now, or, come late, by judging again from then on. */
+async function storeAndJudge(
+	client: Client,
+	context: SiteContext,
+	ids: readonly number[],
+	rows: readonly NewReading[],
+	understood: readonly Understood[],
+	now: number,
+): Promise<Map<number, Verdict>> {
+	const from = rows[0]!.at;
+	const late = await isLate(client, context.site.id, from);
+	if (!late) {
+		const readings = understood.map((u) => u.reading);
+		const judging = await Judging.present(client, context, now);
+		const verdicts = await storeJudged(client, context, judging, ids, rows, readings);
+		return new Map(verdicts.map((v, i) => [ids[i]!, v]));
+	}
+	await storeReadings(client, context.site.id, ids, rows);
+	return judgeAgain(client, context, from, now, ids);
+}
+
 /** What is known of the probes that took these readings is worked into them at once. */
 async function restateEntered(
 	client: Client,
 	context: SiteContext,
 	group: readonly Understood[],
 	ids: readonly number[],
+	verdicts: ReadonlyMap<number, Verdict>,
 ): Promise<void> {
-	for (const quantity of ['ph', 'ec'] as const)
-		for (const instrument of context.instruments) {
-			const own = ids.filter(
-				(_, i) => group[i]!.instrumentId === instrument.id && seriesQuantity(group[i]!.reading.quantity) === quantity,
+	const known = await probeRecord(client, context);
+	const outcomes = (['ph', 'ec'] as const).flatMap((quantity) =>
+		context.instruments.flatMap((instrument) => {
+			const own = group.flatMap((u, i) =>
+				u.instrumentId === instrument.id && seriesQuantity(u.reading.quantity) === quantity
+					? [{ ...u.reading, id: ids[i]!, u: verdicts.get(ids[i]!)?.u ?? 0 }]
+					: [],
 			);
-			if (own.length > 0) await recomputeInstrument(client, context, instrument, quantity, own);
-		}
+			return own.length === 0 ? [] : restateReadings(known, instrument, quantity, own).outcomes;
+		}),
+	);
+	await insertRestatements(client, context.site.id, outcomes);
 }
 
 /** A corrected value as a new row that supersedes; the original stays. */
@@ -246,7 +266,7 @@ export async function correctReading(
 		const [newId] = await reserveIds(client, 1);
 		await storeReadings(client, context.site.id, [newId!], [toNew(u!, old.sampleId, 'correction', by.who, id)]);
 		const verdict = (await judgeAgain(client, context, Math.min(old.at, at), by.now, [newId!])).get(newId!);
-		await restateEntered(client, context, [u!], [newId!]);
+		await restateEntered(client, context, [u!], [newId!], new Map([[newId!, verdict!]]));
 		await insertAudit(client, context.site.id, by.who, 'reading.corrected', String(id), {
 			new: newId,
 			reason: change.reason,

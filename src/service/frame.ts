@@ -1,3 +1,4 @@
+import { seenAt } from '@/core/judge/memory';
 import { USUAL_WAITS } from '@/core/judge/waits';
 import type { SiteView } from '@/core/reading/site-view';
 import { DOUBTED_FLAGS, NOT_FOR_REVIEW } from '@/core/trust/trust';
@@ -12,7 +13,7 @@ import { instrumentInfo, stationInfo } from './site';
 /** What every page shows and needs: the site, its line, and an engine that can judge in the browser. */
 export async function frameSite(db: Db, context: SiteContext, now: number): Promise<SiteView> {
 	const probes = await fleet(db, context, now);
-	const judging = await Judging.asOf(db, context, now, now);
+	const judging = await Judging.present(db, context, now);
 	const waits = await usualWaits(db, context.site.id);
 	return {
 		name: context.site.name,
@@ -26,6 +27,7 @@ export async function frameSite(db: Db, context: SiteContext, now: number): Prom
 			name: s.name,
 			position: s.position,
 			protocol: s.protocol,
+			seen: seenAt(judging.engine.memory, s.code),
 			usualWaitS: Object.fromEntries(waits.filter((w) => w.station === s.code).map((w) => [w.quantity, w.waitS])),
 		})),
 		instruments: context.instruments.map((i) => ({
@@ -53,7 +55,6 @@ export async function frameSite(db: Db, context: SiteContext, now: number): Prom
 			waits: context.site.settings.waits ?? USUAL_WAITS,
 			sensitivity: context.site.settings.sensitivity ?? 'usual',
 		},
-		engine: judging.engine.snapshot(),
 		now,
 	};
 }

@@ -65,7 +65,7 @@ async function storeReadings(
 ): Promise<void> {
 	const by = { source: 'import', who: options.who };
 	const straight = order.inOrder && !(await isLate(client, site.site.id, order.firstAt));
-	const judging = straight ? await Judging.asOf(client, site, order.firstAt, options.now) : null;
+	const judging = straight ? await Judging.present(client, site, options.now) : null;
 	const waiting = new Set<number>();
 	let done = 0;
 	for await (const { lines } of chunksOf(path, site)) {

@@ -2,7 +2,7 @@ import { isDeepStrictEqual } from 'node:util';
 import { amendEarlier, OPEN_CAUSES } from '@/core/judge/amend';
 import type { JudgeContext } from '@/core/judge/context';
 import { Engine } from '@/core/judge/engine';
-import { eventsMatterFrom } from '@/core/judge/memory';
+import { eventsMatterFrom, type Memory } from '@/core/judge/memory';
 import { ProbesThen } from '@/core/probe/known-then';
 import { unitNamed } from '@/core/quantity';
 import { skippedOf } from '@/core/reading/from-text';
@@ -24,7 +24,7 @@ import {
 	storedVerdicts,
 	thinMemories,
 } from '@/store/judging';
-import type { Client, Db } from '@/store/pool';
+import { type Client, type Db, homeOf } from '@/store/pool';
 import type { JudgedReading } from '@/store/readings';
 import { writing } from '@/store/writing';
 import { intervalChoice, quantitiesOf } from './probes';
@@ -79,6 +79,12 @@ async function contextOf(db: Db, site: SiteContext) {
 	return { ...site.known, probe: probes.stateAt } satisfies JudgeContext;
 }
 
+type KnownContext = Awaited<ReturnType<typeof contextOf>>;
+/** The present of each database, by the versions of all it was made from: a version is used once, even where it was taken back. */
+const presents = new WeakMap<object, { key: string; memory: Memory; known: KnownContext }>();
+const versionsOf = ({ site }: SiteContext, memoryVersion = site.memoryVersion): string =>
+	[site.lineVersion, site.probeVersion, memoryVersion].join(' ');
+
 /** An engine with the memory of a site at a time, and what it has judged since. */
 export class Judging {
 	private readonly touched = new Map<string, number>();
@@ -87,8 +93,14 @@ export class Judging {
 	private constructor(
 		private readonly site: SiteContext,
 		readonly engine: Engine,
-		readonly probeAt: NonNullable<JudgeContext['probe']>,
+		private readonly known: KnownContext,
+		/** Nothing is stored that it does not know. */
+		private readonly isPresent = false,
 	) {}
+
+	get probeAt(): KnownContext['probe'] {
+		return this.known.probe;
+	}
 
 	/** As everything up to a time has taught it: with what was read at that very time, or without. */
 	static async asOf(db: Db, site: SiteContext, at: number, now: number, including = true): Promise<Judging> {
@@ -107,10 +119,33 @@ export class Judging {
 		});
 		for (const { unitText, ...e } of await eventsFrom(db, site.site.id, stations))
 			engine.note({ ...e, unit: unitNamed(unitText) ?? null });
-		const judging = new Judging(site, engine, known.probe);
-		for (const sample of samplesOf(await readingsAfter(db, site.site.id, stations, at, including)))
+		const judging = new Judging(site, engine, known);
+		// A station that was read no further is known as it stands.
+		const open = stations.filter((s) => !of.get(s.station)?.newest);
+		for (const sample of samplesOf(await readingsAfter(db, site.site.id, open, at, including)))
 			judging.takeStored(sample);
 		return judging;
+	}
+
+	/**
+	 * As everything that is stored has taught it: kept between requests while nothing was learned elsewhere, so that it costs
+	 * the same however many stations and readings there are.
+	 */
+	static async present(db: Db, site: SiteContext, now: number): Promise<Judging> {
+		const key = versionsOf(site);
+		let kept = presents.get(homeOf(db));
+		if (kept?.key !== key) {
+			const { engine, known } = await Judging.asOf(db, site, Number.POSITIVE_INFINITY, now);
+			kept = { key, memory: engine.memory, known };
+			presents.set(homeOf(db), kept);
+		}
+		return new Judging(site, new Engine(kept.known, () => now, kept.memory.fork()), kept.known, true);
+	}
+
+	/** What was learned from is the present from now on. */
+	private becomePresent(db: Db, memoryVersion: number): void {
+		const { known } = this;
+		presents.set(homeOf(db), { key: versionsOf(this.site, memoryVersion), memory: this.engine.memory, known });
 	}
 
 	/** Judges a sample and learns from it. */
@@ -140,9 +175,11 @@ export class Judging {
 	async store(db: Db): Promise<void> {
 		for (const [station, at] of this.touched) this.keep(station, at);
 		const newest = Math.max(...this.kept.map((k) => k.at));
+		let version: number | null = null;
 		for (let i = 0; i < this.kept.length; i += 500)
-			await putMemories(db, this.site.site.id, lastOfEachDay(this.kept.slice(i, i + 500)));
+			version = await putMemories(db, this.site.site.id, lastOfEachDay(this.kept.slice(i, i + 500)));
 		if (this.kept.length > this.touched.size) await thinMemories(db, this.site.site.id, newest - KEPT_DAILY_DAYS * DAY);
+		if (version !== null && this.isPresent) this.becomePresent(db, version);
 		this.kept.length = 0;
 		this.touched.clear();
 	}

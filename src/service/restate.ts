@@ -17,8 +17,8 @@ import {
 	type ProbeEventRow,
 } from '@/store/calibrations';
 import type { InstrumentRow } from '@/store/line';
-import type { Db } from '@/store/pool';
-import { probeReadings, replaceRestatements } from '@/store/restatements';
+import { type Db, homeOf } from '@/store/pool';
+import { type ProbeReading, probeReadings, replaceRestatements } from '@/store/restatements';
 import type { SiteContext } from './site';
 
 /** Tolerance of a bottle where nobody typed it (common practice): ±0.02 pH, ±1 %. */
@@ -74,28 +74,48 @@ function onScale(value: number, unit: Unit, instrument: InstrumentRow): number {
 	return toCanonical(value * (scale / 1000), ppmUnit(instrument.ppmScale));
 }
 
-/**
- * Makes anew everything derived for one instrument's readings of one quantity. Same rows in, same rows out.
- * @param only the readings to work out, all when null: a fresh entry need not touch a long past
- */
-export async function recomputeInstrument(
-	db: Db,
-	context: SiteContext,
+/** Everything that was found of the probes of a site. */
+export interface ProbeRecord {
+	/** Those that were not withdrawn, oldest first. */
+	calibrations: CalibrationRow[];
+	events: ProbeEventRow[];
+	lots: LotRow[];
+}
+/** What was read of each database last, by the version that the site names. */
+const records = new WeakMap<object, { version: number; record: ProbeRecord }>();
+
+/** The record of the probes as the request found it; what it stored itself since is not in it. */
+export async function probeRecord(db: Db, { site }: SiteContext): Promise<ProbeRecord> {
+	const kept = records.get(homeOf(db));
+	if (kept?.version === site.probeVersion) return kept.record;
+	const record = await freshRecord(db, site.id);
+	records.set(homeOf(db), { version: site.probeVersion, record });
+	return record;
+}
+const freshRecord = async (db: Db, siteId: number): Promise<ProbeRecord> => ({
+	calibrations: await listCalibrations(db, siteId),
+	events: await listProbeEvents(db, siteId),
+	lots: await listLots(db, siteId),
+});
+
+/** What the record of its probe makes of an instrument’s readings of one quantity. */
+export function restateReadings(
+	known: ProbeRecord,
 	instrument: InstrumentRow,
 	quantity: 'ph' | 'ec',
-	only: readonly number[] | null = null,
-	progress: (done: number) => void = () => {},
-): Promise<Timeline> {
-	const readings = await probeReadings(db, context.site.id, instrument.id, quantity, only);
-	const all = await listCalibrations(db, context.site.id, { quantity });
+	readings: readonly ProbeReading[],
+): Timeline {
+	const all = known.calibrations.filter((c) => c.quantity === quantity);
 	const own = all.filter((c) => c.instrument === instrument.code);
-	const jumps = timelineJumps(await listProbeEvents(db, context.site.id, instrument.code), quantity);
-	const lots = await listLots(db, context.site.id);
+	const jumps = timelineJumps(
+		known.events.filter((e) => e.instrument === instrument.code),
+		quantity,
+	);
 	const asRead = readings.map((r) => ({
 		...r,
 		value: quantity === 'ec' ? onScale(r.value, r.unit, instrument) : r.value,
 	}));
-	const timeline = restateTimeline(quantity, asRead, timelineCalibrations(own, all, lots), jumps);
+	const timeline = restateTimeline(quantity, asRead, timelineCalibrations(own, all, known.lots), jumps);
 	const outcomes = timeline.outcomes.map((o, i) => {
 		const r = readings[i]!;
 		let { value, u } = o;
@@ -123,14 +143,29 @@ export async function recomputeInstrument(
 			error: status === 'restated' ? r.value - value : o.error,
 		};
 	});
+	return { drift: timeline.drift, outcomes };
+}
+
+/** Makes anew everything derived for one instrument's readings of one quantity. Same rows in, same rows out. */
+export async function recomputeInstrument(
+	db: Db,
+	context: SiteContext,
+	instrument: InstrumentRow,
+	quantity: 'ph' | 'ec',
+	progress: (done: number) => void = () => {},
+	known?: ProbeRecord,
+): Promise<Timeline> {
+	const readings = await probeReadings(db, context.site.id, instrument.id, quantity);
+	// Read anew: the request may have stored a calibration just now.
+	const timeline = restateReadings(known ?? (await freshRecord(db, context.site.id)), instrument, quantity, readings);
 	await replaceRestatements(
 		db,
 		context.site.id,
 		readings.map((r) => r.id),
-		outcomes,
+		timeline.outcomes,
 		progress,
 	);
-	return { drift: timeline.drift, outcomes };
+	return timeline;
 }
 
 /** Every instrument, for example after an import; with progress. */
@@ -140,8 +175,9 @@ export async function recomputeAll(
 	progress: (done: number, of: number) => void = () => {},
 ): Promise<void> {
 	const work = context.instruments.flatMap((i) => (['ph', 'ec'] as const).map((q) => [i, q] as const));
+	const known = await freshRecord(db, context.site.id);
 	for (const [n, [instrument, quantity]] of work.entries()) {
-		await recomputeInstrument(db, context, instrument, quantity);
+		await recomputeInstrument(db, context, instrument, quantity, undefined, known);
 		progress(n + 1, work.length);
 	}
 }

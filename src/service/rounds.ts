@@ -67,7 +67,7 @@ export async function dueAlongTheLine(
 	now: number,
 	round: RoundRow | null,
 ): Promise<StationDue[]> {
-	const { engine } = await Judging.asOf(db, context, now, now);
+	const { engine } = await Judging.present(db, context, now);
 	const newest = await newestTimes(db, context.site.id);
 	const open = (await retests(db, context.site.id)).filter((r) => r.answers.length === 0);
 	return context.stations
@@ -111,18 +111,18 @@ export async function tieSample(
 	context: SiteContext,
 	sample: { id: number; at: number; station: string; quantities: readonly Quantity[] },
 	roundId: number | null,
+	open: readonly OpenRetest[],
 	now: number,
 ): Promise<Told> {
 	let roundFinishedAt: number | null = null;
 	if (roundId !== null) {
-		const round = await findRound(client, context.site.id, roundId);
+		const round = await addToRound(client, context.site.id, roundId, sample.id);
 		if (!round) throw noRound(roundId);
 		roundFinishedAt = round.finishedAt;
-		await addToRound(client, context.site.id, roundId, sample.id, round.finishedAt !== null);
 	}
 	const answered: Told['retests'] = [];
 	const measured = new Set(sample.quantities.map(seriesQuantity));
-	for (const r of await retests(client, context.site.id)) {
+	for (const r of open) {
 		if (!answers(r, sample.station, sample.at, measured)) continue;
 		await answerRetest(client, context.site.id, r.readingId, sample.id, now);
 		answered.push({ readingId: r.readingId, answeredAt: r.answers.at(-1)?.at ?? null });

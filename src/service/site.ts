@@ -9,11 +9,11 @@ import {
 	type SystemRow,
 } from '@/store/line';
 import { type Db, homeOf } from '@/store/pool';
-import { findSite, insertSite, type SiteRow } from '@/store/site';
+import { findSite, insertSite, type StoredSite } from '@/store/site';
 
 /** The site as every use case needs it: its rows, and the same as the checks know them. */
 export interface SiteContext {
-	site: SiteRow;
+	site: StoredSite;
 	systems: SystemRow[];
 	stations: StationRow[];
 	instruments: InstrumentRow[];
@@ -44,7 +44,7 @@ export const instrumentInfo = (i: InstrumentRow): InstrumentInfo => ({
 });
 
 function contextOf(
-	site: SiteRow,
+	site: StoredSite,
 	systems: SystemRow[],
 	stations: StationRow[],
 	instruments: InstrumentRow[],
@@ -89,7 +89,8 @@ const PLAIN_SITE = { name: 'My site', timezone: 'UTC', units: {}, settings: {} }
 
 /** The site to hold a file against without storing it; one that is not there yet stays so. */
 export const siteForLooking = async (db: Db): Promise<SiteContext> =>
-	(await loadSite(db)) ?? contextOf({ ...PLAIN_SITE, id: -1 }, [], [], []);
+	(await loadSite(db)) ??
+	contextOf({ ...PLAIN_SITE, id: -1, lineVersion: -1, probeVersion: -1, memoryVersion: -1 }, [], [], []);
 
 /** The site, made with plain defaults when a file or script arrives before anybody set one up. */
 export async function siteForIntake(db: Db): Promise<SiteContext> {

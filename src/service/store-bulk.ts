@@ -65,7 +65,18 @@ export async function storeInOrder(
 ): Promise<Verdict[]> {
 	if (rows.length === 0) return [];
 	const ids = await reserveIds(client, rows.length);
-	const fresh = newRows(site, rows, ids, by);
+	return storeJudged(client, site, judging, ids, newRows(site, rows, ids, by), rows);
+}
+
+/** The same for rows that have their samples: in order of time, each reading beside its row. */
+export async function storeJudged(
+	client: Client,
+	site: SiteContext,
+	judging: Judging,
+	ids: readonly number[],
+	fresh: readonly NewReading[],
+	rows: readonly Reading[],
+): Promise<Verdict[]> {
 	const done: { reading: Reading; verdict: Verdict }[] = [];
 	for (let i = 0; i < rows.length; ) {
 		let end = i + 1;

@@ -7,37 +7,43 @@ import { CURRENT, JUDGED, type JudgedReading } from './readings';
 
 /** Before every time. */
 const BEGINNING = '-infinity';
-const timeOrBeginning = (at: number): string => (Number.isFinite(at) ? new Date(at).toISOString() : BEGINNING);
+const timeOrBeginning = (at: number): string =>
+	Number.isFinite(at) ? new Date(at).toISOString() : at > 0 ? 'infinity' : BEGINNING;
 
 export interface KeptMemory {
 	station: string;
 	at: number;
 	state: StationMemory;
+	/** It is the last: nothing was read here since. */
+	newest: boolean;
 }
 
 /** The newest memory of every station up to a time. */
 export async function memoriesAsOf(db: Db, siteId: number, upTo: number, including: boolean): Promise<KeptMemory[]> {
 	const { rows } = await db.query<KeptMemory>(
-		`SELECT s.code AS station, m.at AS at, m.state FROM station s
+		`SELECT s.code AS station, m.at, m.state, NOT EXISTS (SELECT 1 FROM station_memory n WHERE n.site_id = s.site_id AND n.station_id = s.id AND n.at > m.at)
+				AND NOT EXISTS (SELECT 1 FROM reading r WHERE r.site_id = s.site_id AND r.station_id = s.id AND r.at > m.at AND r.quantity = ANY($5)) AS newest FROM station s
 		CROSS JOIN LATERAL (SELECT at, state FROM station_memory m WHERE m.site_id = s.site_id AND m.station_id = s.id AND m.engine = $2
 			AND (m.at < $3::timestamptz OR ($4 AND m.at = $3::timestamptz)) ORDER BY m.day DESC LIMIT 1) m
 		WHERE s.site_id = $1 ORDER BY s.position, s.id`,
-		[siteId, ENGINE_VERSION, timeOrBeginning(upTo), including],
+		[siteId, ENGINE_VERSION, timeOrBeginning(upTo), including, Object.keys(QUANTITY)],
 	);
 	return rows;
 }
 
+/** @returns the version of what is remembered from now on */
 export async function putMemories(
 	db: Db,
 	siteId: number,
 	memories: readonly { stationId: number; at: number; state: StationMemory }[],
-): Promise<void> {
-	if (memories.length === 0) return;
-	await db.query(
-		`INSERT INTO station_memory (site_id, station_id, day, at, engine, state)
+): Promise<number> {
+	const { rows } = await db.query<{ version: number }>(
+		`WITH v AS (UPDATE judging SET memory_version = nextval('row_id') WHERE site_id = $1 RETURNING memory_version),
+		kept AS (INSERT INTO station_memory (site_id, station_id, day, at, engine, state)
 		SELECT $1, x.station_id, (x.at AT TIME ZONE 'UTC')::date, x.at, $2, x.state
 		FROM jsonb_to_recordset($3) AS x(station_id bigint, at timestamptz, state jsonb)
-		ON CONFLICT (site_id, station_id, day) DO UPDATE SET at = EXCLUDED.at, engine = EXCLUDED.engine, state = EXCLUDED.state`,
+		ON CONFLICT (site_id, station_id, day) DO UPDATE SET at = EXCLUDED.at, engine = EXCLUDED.engine, state = EXCLUDED.state)
+		SELECT memory_version AS version FROM v`,
 		[
 			siteId,
 			ENGINE_VERSION,
@@ -46,12 +52,14 @@ export async function putMemories(
 			),
 		],
 	);
+	return rows[0]!.version;
 }
 
 /** Forgets what was remembered from a time on, and before another time. */
 export async function dropMemories(db: Db, siteId: number, from: number, to: number | null): Promise<void> {
 	await db.query(
-		'DELETE FROM station_memory WHERE site_id = $1 AND at >= $2 AND ($3::timestamptz IS NULL OR at < $3)',
+		`WITH v AS (UPDATE judging SET memory_version = nextval('row_id') WHERE site_id = $1)
+		DELETE FROM station_memory WHERE site_id = $1 AND at >= $2 AND ($3::timestamptz IS NULL OR at < $3)`,
 		[siteId, timeOrBeginning(from), to === null ? null : new Date(to)],
 	);
 }

@@ -18,13 +18,12 @@ export async function probeReadings(
 	siteId: number,
 	instrumentId: number,
 	quantity: 'ph' | 'ec',
-	ids: readonly number[] | null = null,
 ): Promise<ProbeReading[]> {
 	const { rows } = await db.query<ProbeReading>(
 		`SELECT r.id, r.at AS at, r.value, coalesce(v.u, 0) AS u, r.unit, r.temp_c AS "tempC"
 		FROM reading r LEFT JOIN verdict v ON v.site_id = r.site_id AND v.reading_id = r.id
-		WHERE r.site_id = $1 AND r.instrument_id = $2 AND r.quantity = ANY($3) AND ($4::bigint[] IS NULL OR r.id = ANY($4)) ORDER BY r.at, r.id`,
-		[siteId, instrumentId, quantity === 'ec' ? ['ec', 'tds'] : ['ph'], ids],
+		WHERE r.site_id = $1 AND r.instrument_id = $2 AND r.quantity = ANY($3) ORDER BY r.at, r.id`,
+		[siteId, instrumentId, quantity === 'ec' ? ['ec', 'tds'] : ['ph']],
 	);
 	return rows;
 }
@@ -38,6 +37,16 @@ export async function replaceRestatements(
 	progress: (done: number) => void = () => {},
 ): Promise<void> {
 	await db.query('DELETE FROM restatement WHERE site_id = $1 AND reading_id = ANY($2)', [siteId, readingIds]);
+	await insertRestatements(db, siteId, outcomes, progress);
+}
+
+/** Stores what was derived for readings that have nothing yet. */
+export async function insertRestatements(
+	db: Db,
+	siteId: number,
+	outcomes: readonly TimelineOutcome[],
+	progress: (done: number) => void = () => {},
+): Promise<void> {
 	for (let i = 0; i < outcomes.length; i += 5000) {
 		await db.query(
 			`INSERT INTO restatement (site_id, reading_id, engine, status, value, error, u, u_instrument, u_standards, u_drift, fouling, from_calibration, to_calibration, provisional, partial)

@@ -46,17 +46,20 @@ export async function finishRound(
 	return rows[0] ?? null;
 }
 
+/** Adds a sample to a round, as late where it was finished. @returns when it was; null where there is no such round */
 export async function addToRound(
 	db: Db,
 	siteId: number,
 	roundId: number,
 	sampleId: number,
-	late: boolean,
-): Promise<void> {
-	await db.query(
-		'INSERT INTO round_sample (site_id, round_id, sample_id, late) VALUES ($1, $2, $3, $4) ON CONFLICT DO NOTHING',
-		[siteId, roundId, sampleId, late],
+): Promise<Pick<RoundRow, 'finishedAt'> | null> {
+	const { rows } = await db.query<Pick<RoundRow, 'finishedAt'>>(
+		`WITH r AS (SELECT finished_at FROM round WHERE site_id = $1 AND id = $2),
+		added AS (INSERT INTO round_sample (site_id, round_id, sample_id, late) SELECT $1, $2, $3, finished_at IS NOT NULL FROM r ON CONFLICT DO NOTHING)
+		SELECT finished_at AS "finishedAt" FROM r`,
+		[siteId, roundId, sampleId],
 	);
+	return rows[0] ?? null;
 }
 
 /** Readings whose newest decision asks for a retest, with the samples that have answered. */

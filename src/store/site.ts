@@ -12,8 +12,11 @@ export interface SiteRow {
 export interface StoredSite extends SiteRow {
 	lineVersion: number;
 	probeVersion: number;
+	/** Of what the checks remember, and of the events they go by. */
+	memoryVersion: number;
 }
-const SITE = 'id, name, timezone, units, settings, line_version AS "lineVersion", probe_version AS "probeVersion"';
+const SITE =
+	'id, name, timezone, units, settings, line_version AS "lineVersion", probe_version AS "probeVersion", (SELECT memory_version FROM judging j WHERE j.site_id = site.id) AS "memoryVersion"';
 
 /** What values are shown in; what is absent is as usual. */
 export interface SiteUnits {

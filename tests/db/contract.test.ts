@@ -68,6 +68,7 @@ const examples = (ids: Ids): Asked => ({
 	'POST /events': { body: { station: 'pond', kind: 'water_added', amount: 20, unit: 'L' } },
 	'GET /site': {},
 	'PUT /site': { body: { name: 'Saltmarsh Yard', timezone: 'Europe/Amsterdam', units: { ec: 'mS/cm' } } },
+	'GET /memory': { query: { stations: '["pond"]' } },
 	'GET /systems': {},
 	'POST /systems': { body: { code: 'tower', kind: 'tower' } },
 	'GET /stations': {},

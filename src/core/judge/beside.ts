@@ -13,7 +13,7 @@ const NO_LASTS: readonly Last[] = [];
 
 /** What other instruments showed here just before, with nothing added in between. */
 export function neighbours(memory: Memory, reading: Reading, quantity: SeriesQuantity): readonly Last[] {
-	const { lasts: all, events } = memory.of(reading.station);
+	const { lasts: all, events } = memory.look(reading.station);
 	const lasts = all.get(quantity);
 	if (!lasts || (lasts.length === 1 && lasts[0]!.instrument === reading.instrument)) return NO_LASTS;
 	return lasts.filter(
@@ -27,7 +27,7 @@ export function neighbours(memory: Memory, reading: Reading, quantity: SeriesQua
 
 /** How far this sensor is known to have moved away from hand readings; null where it has not, or was put right since. */
 export function driftHere(memory: Memory, reading: Reading, quantity: SeriesQuantity): Subject['drifted'] {
-	const { drifts, events } = memory.of(reading.station);
+	const { drifts, events } = memory.look(reading.station);
 	const drift = drifts.size === 0 ? undefined : drifts.get(seriesInstrument(quantity, reading.instrument));
 	if (!drift) return null;
 	const restored = eventsBetween(events, drift.at, reading.at).some((e) => RESTORES.has(e.kind));

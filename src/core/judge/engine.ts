@@ -45,12 +45,14 @@ export function limitFor(prediction: Prediction | null): number {
  * import and the headless checker. Its memory is a fixed number of readings per station, quantity and instrument.
  */
 export class Engine {
-	readonly memory = new Memory();
 	private readonly tolerance: number;
+	/** A check has asked what other stations show. */
+	askedElsewhere = false;
 
 	constructor(
 		private readonly site: JudgeContext,
 		private readonly now: () => number,
+		readonly memory = new Memory(),
 	) {
 		this.tolerance = site.tolerance ?? 1;
 	}
@@ -67,9 +69,9 @@ export class Engine {
 	/** What this station should show at a time. */
 	expect(stationCode: string, quantity: SeriesQuantity, at: number): Prediction | null {
 		const station = this.station(stationCode);
-		const history = this.memory.history(stationCode, quantity);
 		if (station.kind === 'standard') return null;
-		const since = eventsBetween(this.memory.of(stationCode).events, history.lastAt, at);
+		const history = this.memory.lookHistory(stationCode, quantity);
+		const since = eventsBetween(this.memory.look(stationCode).events, history.lastAt, at);
 		const effect = since.length > 0 ? combinedEffect(quantity, since, station, history.responses) : NO_EFFECT;
 		return predict(history, at, station, effect);
 	}
@@ -104,16 +106,11 @@ export class Engine {
 		believe(this.memory.history(reading.station, s.quantity), reading.at, s.level, s.prediction);
 	}
 
-	/** The state as plain data, so that a browser can go on judging where the server stopped. */
-	snapshot(): EngineSnapshot {
-		return this.memory.snapshot();
-	}
-
-	static restore(site: JudgeContext, now: () => number, snapshot: EngineSnapshot): Engine {
-		const engine = new Engine(site, now);
-		for (const [code, kept] of snapshot.stations) engine.memory.recall(code, kept);
-		for (const event of snapshot.events) engine.note(event);
-		return engine;
+	/** Goes on from plain data of some stations, so that a browser can judge where the server stopped. */
+	recall(snapshot: EngineSnapshot): void {
+		for (const [code, kept] of snapshot.stations) this.memory.recall(code, kept);
+		for (const [instrument, ec] of snapshot.lastEc) this.memory.lastEc.set(instrument, ec);
+		for (const event of snapshot.events) this.note(event);
 	}
 
 	private subjects(sample: readonly Reading[]): Subject[] {
@@ -123,7 +120,7 @@ export class Engine {
 			const quantity = seriesQuantity(reading.quantity);
 			const own = seriesInstrument(reading.quantity, reading.instrument);
 			const key = `${reading.station}\u0000${own}`;
-			const trace = this.memory.of(reading.station).traces.get(own);
+			const trace = this.memory.look(reading.station).traces.get(own);
 			const prediction = this.expect(reading.station, quantity, reading.at);
 			const drifted = driftHere(this.memory, reading, quantity);
 			// A sensor known to have moved away is judged, and learned from, by what it would show if it had not.
@@ -196,12 +193,12 @@ export class Engine {
 		if (prediction === null || prediction.from === 0) return false;
 		const step = displayStep(reading, instrument) * ONE_STEP;
 		if (Math.abs(reading.value - fromWorking(quantity, prediction.level)) <= step) return true;
-		const last = this.memory.history(reading.station, quantity).levels.at(-1);
+		const last = this.memory.lookHistory(reading.station, quantity).levels.at(-1);
 		return last !== undefined && Math.abs(reading.value - fromWorking(quantity, last)) <= step;
 	}
 
 	private mixing(station: string, at: number): boolean {
-		return eventsBetween(this.memory.of(station).events, at - MIXING_MS, at).some((e) => STIRS.has(e.kind));
+		return eventsBetween(this.memory.look(station).events, at - MIXING_MS, at).some((e) => STIRS.has(e.kind));
 	}
 
 	private ecHere(s: Subject, sample: readonly Subject[]): number | null {
@@ -213,7 +210,8 @@ export class Engine {
 
 	private elsewhere(reading: Reading, quantity: SeriesQuantity): { station: string; prediction: Prediction }[] {
 		const result: { station: string; prediction: Prediction }[] = [];
-		for (const { station } of this.memory.byQuantity.get(quantity) ?? []) {
+		this.askedElsewhere = true;
+		for (const station of this.memory.stationsWith(quantity)) {
 			if (station === reading.station) continue;
 			const prediction = this.expect(station, quantity, reading.at);
 			if (prediction) result.push({ station, prediction });
@@ -231,7 +229,7 @@ export class Engine {
 
 	private isSensor(s: Subject, instrument: string): boolean {
 		if (this.site.instruments.get(instrument)?.continuous) return true;
-		return isContinuous(this.memory.of(s.reading.station).traces.get(seriesInstrument(s.quantity, instrument)));
+		return isContinuous(this.memory.look(s.reading.station).traces.get(seriesInstrument(s.quantity, instrument)));
 	}
 
 	private learn(s: Subject, verdict: Verdict): void {
@@ -268,7 +266,7 @@ export class Engine {
 	/** Whether the conductivity here left its level at the same time. */
 	private movedToo(s: Subject, since: number): boolean {
 		if (s.quantity === 'ec') return true;
-		const ec = this.memory.of(s.reading.station).histories.get('ec');
+		const ec = this.memory.look(s.reading.station).histories.get('ec');
 		if (!ec) return false;
 		return (
 			(ec.pending !== null && Math.abs(ec.pending.at - since) <= TOGETHER_MS) ||

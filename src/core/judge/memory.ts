@@ -58,6 +58,7 @@ export interface StationMemory {
 export interface EngineSnapshot {
 	stations: [string, StationMemory][];
 	events: WaterEvent[];
+	lastEc: [string, LastEc][];
 }
 
 /** How much longer than the newest believed reading events are looked at: while what was poured mixes. */
@@ -78,33 +79,64 @@ class Station {
 	readonly events: WaterEvent[] = [];
 }
 
-/** What the checks remember of each station: plain data that is stored by day and travels to the browser. */
-export class Memory {
-	private readonly stations = new Map<string, Station>();
-	/** For finding at which other station a value belongs. */
-	readonly byQuantity = new Map<SeriesQuantity, { station: string; history: History }[]>();
-	readonly lastEc = new Map<string, LastEc>();
+const NOTHING = new Station();
 
+/**
+ * What the checks remember of each station: plain data that is stored by day and travels to the browser. A memory can be forked:
+ * the fork learns by itself, and what it does not touch is the same data, so that it costs nothing however many stations there are.
+ * A memory that has been forked learns no more.
+ */
+export class Memory {
+	private stations = new Map<string, Station>();
+	/** Stations that belong to the memory this one was forked from. */
+	private shared = new Set<string>();
+	lastEc = new Map<string, LastEc>();
+
+	/** The same memory, to go on from without changing this one. */
+	fork(): Memory {
+		const next = new Memory();
+		next.stations = new Map(this.stations);
+		next.shared = new Set(this.stations.keys());
+		next.lastEc = new Map(this.lastEc);
+		return next;
+	}
+
+	/** A station to be looked at. */
+	look(code: string): Readonly<Station> {
+		return this.stations.get(code) ?? NOTHING;
+	}
+
+	/** A station to learn of. */
 	of(code: string): Station {
 		let found = this.stations.get(code);
 		if (!found) {
 			found = new Station();
 			this.stations.set(code, found);
+		} else if (this.shared.has(code)) {
+			found = structuredCopy(found);
+			this.stations.set(code, found);
+			this.shared.delete(code);
 		}
 		return found;
 	}
 
+	lookHistory(code: string, quantity: SeriesQuantity): Readonly<History> {
+		return this.look(code).histories.get(quantity) ?? emptyHistory(quantity);
+	}
+
 	history(code: string, quantity: SeriesQuantity): History {
-		const station = this.of(code);
-		let found = station.histories.get(quantity);
+		const { histories } = this.of(code);
+		let found = histories.get(quantity);
 		if (!found) {
 			found = emptyHistory(quantity);
-			station.histories.set(quantity, found);
-			const list = this.byQuantity.get(quantity);
-			if (list) list.push({ station: code, history: found });
-			else this.byQuantity.set(quantity, [{ station: code, history: found }]);
+			histories.set(quantity, found);
 		}
 		return found;
+	}
+
+	/** Stations at which a quantity was ever believed. */
+	*stationsWith(quantity: SeriesQuantity): Generator<string> {
+		for (const [code, s] of this.stations) if ((s.histories.get(quantity)?.count ?? 0) > 0) yield code;
 	}
 
 	note(event: WaterEvent): void {
@@ -113,7 +145,7 @@ export class Memory {
 
 	/** One station as it stands, to be kept. */
 	keep(code: string): StationMemory {
-		const s = this.of(code);
+		const s = this.look(code);
 		return structuredClone({
 			// What was only looked at, for a station or quantity never read, is no memory.
 			histories: [...s.histories.values()]
@@ -140,12 +172,26 @@ export class Memory {
 			if ((this.lastEc.get(instrument)?.at ?? Number.NEGATIVE_INFINITY) <= ec.at) this.lastEc.set(instrument, ec);
 	}
 
-	snapshot(): EngineSnapshot {
+	/** These stations, or all, with their events; where each instrument’s EC was read last goes with them, wherever that was. */
+	snapshot(codes: Iterable<string> = this.stations.keys()): EngineSnapshot {
+		const list = [...codes];
 		return {
-			stations: [...this.stations.keys()].map((code) => [code, this.keep(code)]),
-			events: [...this.stations.values()].flatMap((s) => s.events),
+			stations: list.map((code) => [code, this.keep(code)]),
+			events: list.flatMap((code) => this.look(code).events),
+			lastEc: [...this.lastEc],
 		};
 	}
+}
+
+function structuredCopy(s: Station): Station {
+	const copy = new Station();
+	for (const [k, v] of structuredClone(s.histories)) copy.histories.set(k, v);
+	for (const [k, v] of structuredClone(s.traces)) copy.traces.set(k, v);
+	for (const [k, v] of structuredClone(s.lasts)) copy.lasts.set(k, v);
+	for (const [k, v] of structuredClone(s.drifts)) copy.drifts.set(k, v);
+	// Events are only added to the list; each stays as it is.
+	copy.events.push(...s.events);
+	return copy;
 }
 
 /** From when on the events of a station still count for what is read after it was kept. */
@@ -159,11 +205,8 @@ export function eventsMatterFrom(kept: StationMemory): number {
 }
 
 /** What was read at a station, by instrument, and when last. */
-export const seenAt = (
-	snapshot: EngineSnapshot,
-	station: string,
-): { quantity: string; instrument: string; at: number }[] =>
-	(snapshot.stations.find(([code]) => code === station)?.[1].traces ?? []).map(([key, trace]) => {
+export const seenAt = (memory: Memory, station: string): { quantity: string; instrument: string; at: number }[] =>
+	[...memory.look(station).traces].map(([key, trace]) => {
 		const cut = key.indexOf(' ');
 		return { quantity: key.slice(0, cut), instrument: key.slice(cut + 1), at: trace.at };
 	});

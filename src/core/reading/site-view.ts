@@ -1,5 +1,4 @@
 import type { Sensitivity } from '../judge/context';
-import type { EngineSnapshot } from '../judge/memory';
 import type { Waits } from '../judge/waits';
 import type { InstrumentInfo, ProbeState, StationInfo } from './model';
 import type { InstrumentKind } from './protocol';
@@ -13,6 +12,8 @@ export interface SiteStation {
 	protocol: { code: string; text: string }[] | null;
 	/** How long was usually waited here, by quantity, where it was noted. */
 	usualWaitS: Partial<Record<'ph' | 'ec', number>>;
+	/** What was read here, by instrument, and when last. */
+	seen: { quantity: string; instrument: string; at: number }[];
 }
 export interface SiteInstrument {
 	info: InstrumentInfo;
@@ -43,7 +44,6 @@ export interface SiteView {
 	stations: SiteStation[];
 	instruments: SiteInstrument[];
 	settings: { waits: Waits; sensitivity: Sensitivity };
-	engine: EngineSnapshot;
 	/** Clock of the server when the page was made. */
 	now: number;
 }

@@ -39,7 +39,7 @@ export const meters = handle(resource, {
 			if (!context.stations.some((s) => s.code === body.station))
 				throw new Refusal('unknown-station', [{ path: 'station', message: `There is no station “${body.station}”.` }]);
 			// The water that this station is expected to hold, unless the caller says what it is.
-			const { engine } = await Judging.asOf(db, context, now, now);
+			const { engine } = await Judging.present(db, context, now);
 			const expected = (q: 'ph' | 'ec' | 'temp', otherwise: number) => {
 				const p = engine.expect(body.station, q, now);
 				return p ? fromWorking(q, p.level) : otherwise;

@@ -1,4 +1,5 @@
 import { setup as resource } from '@/contract/site';
+import { Judging } from '@/service/judging';
 import { saveInstrument, saveSite, saveStation, saveSystem } from '@/service/setup';
 import { loadSite } from '@/service/site';
 import { handle } from '../dispatch';
@@ -13,6 +14,10 @@ export const setup = handle(resource, {
 	'PUT /site': async ({ body, db, who }) => {
 		await saveSite(db, body, who);
 		return { ok: true };
+	},
+	'GET /memory': async ({ db, site, now, query }) => {
+		const { engine } = await Judging.present(db, await site(), now);
+		return { memory: engine.memory.snapshot(query.stations) };
 	},
 	'GET /systems': async ({ site }) => ({ systems: (await site()).systems }),
 	'POST /systems': async ({ body, db, site, who }) => saveSystem(db, await site(), body, who),

@@ -135,6 +135,7 @@ END $$;
 
 -- What is kept of the line and of the probes between two requests names the version it was read at. A number is used once, even
 -- where its change was taken back.
+ALTER TABLE judging ADD COLUMN memory_version bigint NOT NULL DEFAULT nextval('row_id');
 ALTER TABLE site ADD COLUMN line_version bigint NOT NULL DEFAULT nextval('row_id'), ADD COLUMN probe_version bigint NOT NULL DEFAULT nextval('row_id');
 CREATE FUNCTION line_changed() RETURNS trigger LANGUAGE plpgsql AS $$
 BEGIN
@@ -162,3 +163,10 @@ CREATE TRIGGER probe_changed AFTER INSERT OR UPDATE ON standard_lot FOR EACH ROW
 CREATE TRIGGER probe_changed AFTER INSERT ON calibration FOR EACH ROW EXECUTE FUNCTION probe_changed();
 CREATE TRIGGER probe_changed AFTER INSERT ON calibration_point FOR EACH ROW EXECUTE FUNCTION probe_changed();
 CREATE TRIGGER probe_changed AFTER INSERT ON calibration_withdrawal FOR EACH ROW EXECUTE FUNCTION probe_changed();
+CREATE FUNCTION event_changed() RETURNS trigger LANGUAGE plpgsql AS $$
+BEGIN
+	UPDATE judging SET memory_version = nextval('row_id') WHERE site_id IN (SELECT site_id FROM fresh);
+	RETURN NULL;
+END $$;
+CREATE TRIGGER event_changed AFTER INSERT ON event REFERENCING NEW TABLE AS fresh FOR EACH STATEMENT EXECUTE FUNCTION event_changed();
+CREATE TRIGGER event_changed AFTER INSERT ON event_withdrawal REFERENCING NEW TABLE AS fresh FOR EACH STATEMENT EXECUTE FUNCTION event_changed();

@@ -4,9 +4,10 @@ import { skippedSteps, usualProtocol } from '@/core/reading/protocol';
 import type { SiteView } from '@/core/reading/site-view';
 import { stepsHere } from '@/words/en/protocol';
 import { api } from '../data/client';
+import { useEngine } from '../data/engine';
 import { EventForm } from '../entry/EventForm';
 import { heldInHand, InstrumentChoice, otherInstrument, usualInstrument } from '../entry/InstrumentChoice';
-import { type DraftSample, engineOf, judgeDraft, readingsOf, save } from '../entry/sample';
+import { type DraftSample, judgeDraft, readingsOf, save } from '../entry/sample';
 import { DipRows } from './DipRows';
 import { DropKit, USUAL_PRINTED } from './DropKit';
 import { dipsOf, entriesOf, fixesOf, opinionsOf, USUAL, usualEc, uWithDrift } from './dips';
@@ -45,8 +46,8 @@ export function Bench({
 		[stops, site],
 	);
 	const start = asked && site.stations.some((s) => s.info.code === asked) ? asked : order[0]!;
-	const engine = useMemo(() => engineOf(site), [site]);
 	const [draft, setDraft] = useDraft(site, start, asked);
+	const engine = useEngine(site, [draft.station]);
 	const [busy, setBusy] = useState(false);
 	const [said, setSaid] = useState<string[]>([]);
 	const [problem, setProblem] = useState('');

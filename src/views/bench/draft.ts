@@ -1,4 +1,3 @@
-import { seenAt } from '@/core/judge/memory';
 import type { Quantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { usualInstrument } from '../entry/InstrumentChoice';
@@ -49,6 +48,6 @@ export const emptyDraft = (site: SiteView, station: string): Draft => ({
 });
 
 export const lastSeen = (site: SiteView, station: string): number | null => {
-	const times = seenAt(site.engine, station).map((s) => s.at);
+	const times = site.stations.find((s) => s.info.code === station)?.seen.map((s) => s.at) ?? [];
 	return times.length === 0 ? null : Math.max(...times);
 };

@@ -1,4 +1,3 @@
-import { seenAt } from '@/core/judge/memory';
 import type { SiteInstrument, SiteView } from '@/core/reading/site-view';
 
 /** What a person holds in the hand; a node measures by itself. */
@@ -44,14 +43,14 @@ export function otherInstrument(site: SiteView, used: readonly (string | null)[]
 	return (held.find((i) => !used.includes(i.info.code)) ?? held[0])?.info.code ?? '';
 }
 
-/** What last measured a quantity here, or anything at all (null), told by what the engine has seen; else the first that can. */
+/** What last measured a quantity here, or anything at all (null), told by what was seen here; else the first that can. */
 export function usualInstrument(site: SiteView, station: string, of: 'ph' | 'ec' | null): string | null {
 	const kinds: readonly string[] = of === null ? ['ph', 'ec', 'tds'] : of === 'ec' ? ['ec', 'tds'] : [of];
 	const able = heldInHand(site).filter(
 		(i) => of === null || (i.info.quantities[of] ?? (of === 'ec' && i.info.quantities.tds)),
 	);
 	let best: { instrument: string; at: number } | null = null;
-	for (const { quantity, instrument, at } of seenAt(site.engine, station)) {
+	for (const { quantity, instrument, at } of site.stations.find((s) => s.info.code === station)?.seen ?? []) {
 		if (
 			instrument &&
 			kinds.includes(quantity) &&

@@ -1,12 +1,11 @@
 import type { Contract } from '@/contract';
 import type { Got } from '@/contract/operation';
 import type { NewReading } from '@/contract/readings';
-import { SENSITIVITY } from '@/core/judge/context';
-import { Engine } from '@/core/judge/engine';
+import type { Engine } from '@/core/judge/engine';
 import { QUANTITY, type Quantity, type Unit } from '@/core/quantity';
 import { readingFromText, temperatureOf } from '@/core/reading/from-text';
 import type { Reading, Verdict } from '@/core/reading/model';
-import type { SiteView } from '@/core/reading/site-view';
+import { fetchEverywhere } from '../data/engine';
 import { enter } from '../data/queue';
 
 /** A sample as a person is entering it, and how it is judged and sent. */
@@ -30,22 +29,6 @@ export interface DraftSample {
 	round?: number | null;
 	source: 'bench' | 'quick' | 'sheet';
 }
-
-export const engineOf = (site: SiteView): Engine =>
-	Engine.restore(
-		{
-			stations: new Map(site.stations.map((s) => [s.info.code, s.info])),
-			instruments: new Map(site.instruments.map((i) => [i.info.code, i.info])),
-			tolerance: SENSITIVITY[site.settings.sensitivity],
-			waits: site.settings.waits,
-			probe: (code, quantity, at) => {
-				const state = site.instruments.find((i) => i.info.code === code)?.probes[quantity]?.state;
-				return state && state.at <= at ? state : null;
-			},
-		},
-		() => Date.now(),
-		site.engine,
-	);
 
 const sampleTemp = (d: DraftSample): number | null => {
 	const t = d.values.find((v) => v.quantity === 'temp');
@@ -78,8 +61,12 @@ export function readingsOf(d: DraftSample, at: number): Reading[] {
 	});
 }
 
+/** What the checks say of a draft; where they ask what other stations show, those are fetched and it is judged again. */
 export function judgeDraft(engine: Engine, d: DraftSample): Verdict[] {
-	return engine.judge(readingsOf(d, d.at ?? Date.now()));
+	engine.askedElsewhere = false;
+	const verdicts = engine.judge(readingsOf(d, d.at ?? Date.now()));
+	if (engine.askedElsewhere) fetchEverywhere();
+	return verdicts;
 }
 
 function bodyOf(d: DraftSample, at: number): NewReading[] {

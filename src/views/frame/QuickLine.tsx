@@ -3,8 +3,9 @@ import { QUANTITY } from '@/core/quantity';
 import type { Verdict } from '@/core/reading/model';
 import { parseQuickLine, type QuickAsk, type QuickSample } from '@/core/reading/quick-line';
 import type { SiteView } from '@/core/reading/site-view';
+import { useEngine } from '../data/engine';
 import { fixedValue } from '../entry/fix';
-import { type DraftSample, engineOf, judgeDraft, readingsOf, save } from '../entry/sample';
+import { type DraftSample, judgeDraft, readingsOf, save } from '../entry/sample';
 import { VerdictLine } from '../entry/VerdictLine';
 import { unitLabel } from '../ui/format';
 import { isTyping } from '../ui/typing';
@@ -32,7 +33,6 @@ export function QuickLine({ site, onSaid }: { site: SiteView; onSaid: (text: str
 	const [problem, setProblem] = useState('');
 	const [ready, setReady] = useState(false);
 	const field = useRef<HTMLTextAreaElement>(null);
-	const engine = useMemo(() => engineOf(site), [site]);
 	const names = useMemo(() => new Map(site.stations.map((s) => [s.info.code, s.name])), [site]);
 	useEffect(() => setReady(true), []);
 
@@ -60,8 +60,9 @@ export function QuickLine({ site, onSaid }: { site: SiteView; onSaid: (text: str
 		.split('\n')
 		.map((l) => l.trim())
 		.filter((l) => l !== '');
-	const samples: { sample: QuickSample; draft: DraftSample | null; verdicts: Verdict[] }[] = lines.map((line) => {
-		const sample = parseQuickLine(line, context);
+	const parsed = lines.map((line) => parseQuickLine(line, context));
+	const engine = useEngine(site, [...new Set(parsed.flatMap((s) => s.station ?? []))]);
+	const samples: { sample: QuickSample; draft: DraftSample | null; verdicts: Verdict[] }[] = parsed.map((sample) => {
 		const draft: DraftSample | null =
 			sample.station !== null && sample.readings.length > 0 && sample.asks.length === 0
 				? {

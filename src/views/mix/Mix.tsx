@@ -1,10 +1,10 @@
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import type { StoredBatch } from '@/contract/batches';
 import type { KnownWater, Tank } from '@/contract/pages';
 import type { Product, Recipe } from '@/contract/products';
 import { decimal } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
-import { engineOf } from '../entry/sample';
+import { useEngine } from '../data/engine';
 import { Choice, Text } from '../setup/fields';
 import { Batch } from './Batch';
 import { Dose } from './Dose';
@@ -44,7 +44,10 @@ export function Mix({
 	asked: string | null;
 	askedRecipe: string | null;
 }) {
-	const engine = useMemo(() => engineOf(site), [site]);
+	const engine = useEngine(
+		site,
+		tanks.map((t) => t.code),
+	);
 	const [products, setProducts] = useState(first);
 	const [part, setPart] = useState<Part>((PARTS as readonly string[]).includes(asked ?? '') ? (asked as Part) : 'dose');
 	const acids = products.filter((p) => p.kind !== 'nutrient');

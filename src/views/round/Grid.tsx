@@ -1,4 +1,4 @@
-import { type KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
 import { type Quantity, seriesQuantity } from '@/core/quantity';
 import { parseTime } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
@@ -6,8 +6,9 @@ import { type SheetRow, sheetDay, sheetTime } from '@/core/rhythm/sheet-row';
 import { standingOf } from '@/core/trust/standing';
 import { findingWords } from '@/words/en/finding';
 import { understandField } from '../bench/understand';
+import { useEngine } from '../data/engine';
 import { InstrumentChoice } from '../entry/InstrumentChoice';
-import { type DraftSample, engineOf, judgeDraft, save } from '../entry/sample';
+import { type DraftSample, judgeDraft, save } from '../entry/sample';
 import { unitLabel } from '../ui/format';
 import { StandingMark } from '../ui/StandingMark';
 
@@ -19,7 +20,7 @@ const KEPT = 'cordwain.sheet';
 
 /** A filled sheet copied in: one line a station, Enter goes down, arrows go everywhere, all stored at once. */
 export function Grid({ site, rows }: { site: SiteView; rows: SheetRow[] }) {
-	const engine = useMemo(() => engineOf(site), [site]);
+	const engine = useEngine(site, null);
 	const [date, setDate] = useState(sheetDay(site.now, site.timezone));
 	const [instrument, setInstrument] = useState(site.instruments.find((i) => i.kind === 'combined')?.info.code ?? '');
 	const [cells, setCells] = useState<Record<string, Cells>>({});

@@ -242,15 +242,30 @@ describe('one engine, three uses', () => {
 			]),
 			instruments: new Map([[plum.code, plum]]),
 		};
-		const copy = Engine.restore(site, () => NOW, JSON.parse(JSON.stringify(engine.snapshot())));
+		const copy = new Engine(site, () => NOW);
+		copy.recall(JSON.parse(JSON.stringify(engine.memory.snapshot())));
 		for (const digits of ['5.90', '59', '6.4', '7.41'])
 			expect(one(copy, 'ph', digits, 'pH')).toEqual(one(engine, 'ph', digits, 'pH'));
+	});
+	it('a fork learns by itself: what it was forked from stays as it was', () => {
+		const site = { stations: new Map([['pond', stationInfo('pond')]]), instruments: new Map([[plum.code, plum]]) };
+		const base = practised();
+		const before = JSON.stringify(base.memory.snapshot());
+		const fork = new Engine(site, () => NOW, base.memory.fork());
+		fork.note({ at: NOW, station: 'pond', kind: 'acid_added', amount: 20, unit: null });
+		for (const digits of ['5.2', '5.21', '5.19']) fork.take([{ ...reading('pond', 'ph', digits, 'pH', 0), at: NOW }]);
+		fork.take([{ ...reading('attic', 'ec', '500', 'uS/cm', 0), at: NOW }]);
+		expect(JSON.stringify(base.memory.snapshot())).toBe(before);
+		expect(JSON.stringify(fork.memory.snapshot())).not.toBe(before);
+		// What it did not touch is the very same data.
+		expect(fork.memory.look('rain')).toBe(base.memory.look('rain'));
+		expect(fork.memory.look('pond')).not.toBe(base.memory.look('pond'));
 	});
 	it('holds a bounded number of readings', () => {
 		const engine = new Engine({ stations: new Map(), instruments: new Map() }, () => NOW);
 		for (let i = 0; i < 5000; i++)
 			engine.take([{ ...reading('pond', 'ph', (5.9 + (i % 7) / 100).toFixed(2), 'pH', 0), at: START + i * 60_000 }]);
-		expect(JSON.stringify(engine.snapshot()).length).toBeLessThan(1500);
+		expect(JSON.stringify(engine.memory.snapshot()).length).toBeLessThan(1500);
 	});
 });
 

@@ -1,5 +1,6 @@
 import { createElement } from 'react';
 import { describe, expect, it } from 'vitest';
+import { seenAt } from '@/core/judge/memory';
 import type { SiteView } from '@/core/reading/site-view';
 import { heldInHand, InstrumentChoice, otherInstrument, usualInstrument } from '@/views/entry/InstrumentChoice';
 import { draw, nothing } from '../../../helpers/drawn';
@@ -17,7 +18,10 @@ const instruments = [
 const seen = (...more: ReturnType<typeof reading>[]): SiteView => {
 	const engine = practised();
 	for (const r of more) engine.take([r]);
-	return { instruments, engine: engine.snapshot() } as unknown as SiteView;
+	return {
+		instruments,
+		stations: [{ info: { code: 'pond' }, seen: seenAt(engine.memory, 'pond') }],
+	} as unknown as SiteView;
 };
 
 describe('what a sample is measured with', () => {
