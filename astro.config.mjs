@@ -5,7 +5,7 @@ import { defineConfig } from 'astro/config';
 
 export default defineConfig({
 	output: 'server',
-	adapter: node({ mode: 'standalone' }),
+	adapter: node({ mode: 'middleware' }),
 	integrations: [react()],
 	devToolbar: { enabled: false },
 	// Our own middleware refuses foreign Hosts and Origins for every method and content type (src/middleware.ts).

@@ -4,6 +4,7 @@ import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { accessSync, constants, existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { delimiter, join } from 'node:path';
+import { brotliCompressSync, gzipSync } from 'node:zlib';
 
 export class SetupError extends Error {}
 
@@ -92,6 +93,17 @@ function sourceDigest() {
 	return hash.digest('hex');
 }
 
+/** Files that browsers load are compressed once, as small as they get. */
+function compressFiles(directory) {
+	for (const entry of readdirSync(directory, { withFileTypes: true, recursive: true })) {
+		if (!entry.isFile() || !/\.(js|css|svg|html|json|txt)$/.test(entry.name)) continue;
+		const file = join(entry.parentPath ?? entry.path, entry.name);
+		const text = readFileSync(file);
+		writeFileSync(`${file}.br`, brotliCompressSync(text));
+		writeFileSync(`${file}.gz`, gzipSync(text, { level: 9 }));
+	}
+}
+
 export function ensureBuild() {
 	const stamp = join(root, 'dist', '.built-from');
 	const wanted = sourceDigest();
@@ -103,5 +115,6 @@ export function ensureBuild() {
 		env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
 	});
 	if (done.status !== 0) throw new SetupError(`The build failed:\n${done.stdout}${done.stderr}`);
+	compressFiles(join(root, 'dist/client'));
 	writeFileSync(stamp, wanted);
 }

@@ -100,7 +100,7 @@ async function serve({ demo }) {
 	let server;
 	const stop = (code) => {
 		stopping ??= (async () => {
-			await server?.server.stop?.().catch(() => {});
+			await server?.stop();
 			await cluster?.stop();
 			rmSync(lock.file, { force: true });
 			process.exit(code);
@@ -119,11 +119,11 @@ async function serve({ demo }) {
 			HOST: host,
 			PORT: String(port),
 			NODE_ENV: 'production',
-			ASTRO_NODE_AUTOSTART: 'disabled',
-			ASTRO_NODE_LOGGING: 'disabled',
 		});
-		const { startServer } = await import(join(root, 'dist/server/entry.mjs'));
-		server = startServer();
+		const { startServer } = await import('./serve.mjs');
+		server = await startServer({ host, port }).catch((error) => {
+			throw new SetupError(error.message);
+		});
 		say(`Cordwain ${demo ? 'with the Saltmarsh Yard demo ' : ''}is ready: ${address}`);
 		say('Ctrl-C stops it; what you entered is kept.');
 		cluster?.exited.then(() => {

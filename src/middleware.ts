@@ -1,6 +1,7 @@
 import { defineMiddleware } from 'astro:middleware';
 import { randomUUID } from 'node:crypto';
 import type { APIContext, MiddlewareNext } from 'astro';
+import { compressed } from '@/server/compress';
 import { isDatabaseDown } from '@/server/database';
 import { databaseDownPage } from '@/server/down-page';
 import { isLoopbackHost, isUuid, originAllowed } from '@/server/guard';
@@ -19,7 +20,7 @@ let begun = false;
 export const onRequest = defineMiddleware(async (context, next) => {
 	const id = requestId();
 	const begin = performance.now();
-	const response = await guarded(context, next);
+	const response = compressed(context.request, await guarded(context, next));
 	response.headers.set('x-request-id', id);
 	response.headers.set('x-content-type-options', 'nosniff');
 	response.headers.set('x-frame-options', 'DENY');

@@ -18,7 +18,7 @@ import { listEvents } from '@/store/events';
 import type { InstrumentRow } from '@/store/line';
 import type { Db } from '@/store/pool';
 import { type JudgedReading, listReadings } from '@/store/readings';
-import { timelineCalibrations, timelineJumps } from './restate';
+import { probeRecord, timelineCalibrations, timelineJumps } from './restate';
 import type { SiteContext } from './site';
 
 const DAY = 86_400_000;
@@ -112,9 +112,7 @@ export const quantitiesOf = (i: InstrumentRow): ('ph' | 'ec')[] =>
 
 /** Every probe, the most trustworthy today first. */
 export async function fleet(db: Db, context: SiteContext, now: number): Promise<ProbeView[]> {
-	const all = await listCalibrations(db, context.site.id);
-	const events = await listProbeEvents(db, context.site.id);
-	const probes = await listProbes(db, context.site.id);
+	const { calibrations: all, events, probes } = await probeRecord(db, context);
 	const views = context.instruments.flatMap((i) => quantitiesOf(i).map((q) => viewOf(i, q, all, events, probes, now)));
 	return views.sort((a, b) => a.uToday / TOLERANCE[a.quantity] - b.uToday / TOLERANCE[b.quantity]);
 }

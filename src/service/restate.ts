@@ -14,7 +14,9 @@ import {
 	listCalibrations,
 	listLots,
 	listProbeEvents,
+	listProbes,
 	type ProbeEventRow,
+	type ProbeRow,
 } from '@/store/calibrations';
 import type { InstrumentRow } from '@/store/line';
 import { type Db, homeOf } from '@/store/pool';
@@ -80,6 +82,7 @@ export interface ProbeRecord {
 	calibrations: CalibrationRow[];
 	events: ProbeEventRow[];
 	lots: LotRow[];
+	probes: ProbeRow[];
 }
 /** What was read of each database last, by the version that the site names. */
 const records = new WeakMap<object, { version: number; record: ProbeRecord }>();
@@ -96,6 +99,7 @@ const freshRecord = async (db: Db, siteId: number): Promise<ProbeRecord> => ({
 	calibrations: await listCalibrations(db, siteId),
 	events: await listProbeEvents(db, siteId),
 	lots: await listLots(db, siteId),
+	probes: await listProbes(db, siteId),
 });
 
 /** What the record of its probe makes of an instrument’s readings of one quantity. */

@@ -34,7 +34,7 @@ export async function startApplication(
 ): Promise<Application> {
 	const databaseUrl = typeof from === 'object' ? from.databaseUrl : await freshDatabase(from);
 	const port = await freePort();
-	const child = spawn(process.execPath, [join(import.meta.dirname, '../../dist/server/entry.mjs')], {
+	const child = spawn(process.execPath, [join(import.meta.dirname, '../../ops/serve.mjs')], {
 		env: {
 			...process.env,
 			DATABASE_URL: databaseUrl,

@@ -1,0 +1,60 @@
+// The server: files that were built, compressed beforehand and kept by browsers for good, and everything else by the application.
+import { createServer } from 'node:http';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import sirv from 'sirv';
+import { settings } from './settings.mjs';
+
+const dist = fileURLToPath(new URL('../dist/', import.meta.url));
+/** After this an open connection is not waited for. */
+const PATIENCE_MS = 3000;
+
+/**
+ * @returns what ends it, once requests under way are answered
+ * @throws with one sentence where the port cannot be had
+ */
+export async function startServer({ host, port }) {
+	const { handler } = await import(join(dist, 'server/entry.mjs'));
+	const files = sirv(join(dist, 'client'), {
+		brotli: true,
+		gzip: true,
+		etag: true,
+		setHeaders: (response, path) => {
+			response.setHeader('x-content-type-options', 'nosniff');
+			// The name of a built file changes with what is in it.
+			if (path.startsWith('/_astro/')) response.setHeader('cache-control', 'public, max-age=31536000, immutable');
+		},
+	});
+	const server = createServer((request, response) => files(request, response, () => handler(request, response)));
+	await new Promise((done, fail) => {
+		server.once('error', (error) =>
+			fail(
+				error.code === 'EADDRINUSE'
+					? new Error(`Port ${port} is already in use. Stop what uses it, or choose another: PORT=4401.`)
+					: error.code === 'EACCES'
+						? new Error(`Port ${port} may not be used by this account. Choose one above 1023: PORT=4400.`)
+						: error,
+			),
+		);
+		server.listen(port, host, done);
+	});
+	return {
+		stop: () =>
+			new Promise((done) => {
+				server.close(done);
+				server.closeIdleConnections();
+				setTimeout(() => server.closeAllConnections(), PATIENCE_MS).unref();
+			}),
+	};
+}
+
+if (process.argv[1] === fileURLToPath(import.meta.url)) {
+	try {
+		const { HOST, PORT } = settings();
+		const { stop } = await startServer({ host: HOST, port: PORT });
+		process.on('SIGTERM', () => void stop().then(() => process.exit(0)));
+	} catch (error) {
+		process.stderr.write(`${error.message}\n`);
+		process.exit(1);
+	}
+}
