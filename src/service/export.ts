@@ -4,7 +4,7 @@ import { csvLine } from '@/files/table';
 import { listCalibrations } from '@/store/calibrations';
 import { type EventRecord, listEvents } from '@/store/events';
 import type { Db } from '@/store/pool';
-import { type JudgedReading, listReadings, type ReadingFilter } from '@/store/readings';
+import { extraNames, listReadings, listWritten, type ReadingFilter, type WrittenReading } from '@/store/readings';
 import type { SiteContext } from './site';
 
 const PAGE = 5000;
@@ -43,9 +43,9 @@ export async function* readingsCsv(
 	context: SiteContext,
 	filter: Omit<ReadingFilter, 'limit' | 'order' | 'before'>,
 ): AsyncGenerator<string> {
-	const fetch = (before: { at: number; id: number } | undefined): Promise<JudgedReading[]> =>
-		listReadings(db, context.site.id, { ...filter, order: 'oldest', before, limit: PAGE });
-	const extra = await extraColumns(pages(fetch));
+	const fetch = (before: { at: number; id: number } | undefined): Promise<WrittenReading[]> =>
+		listWritten(db, context.site.id, { ...filter, order: 'oldest', before, limit: PAGE });
+	const extra = await extraNames(db, context.site.id, filter);
 	yield csvLine(['time', 'station', 'instrument', 'quantity', 'value', 'unit', 'temp_c', 'wait_s', 'note', ...extra]);
 	for await (const rows of pages(fetch)) {
 		let batch = '';
@@ -53,7 +53,7 @@ export async function* readingsCsv(
 			batch += csvLine([
 				formatTime(r.at),
 				r.station,
-				r.instrument ?? '',
+				r.instrument,
 				r.quantity,
 				r.digits,
 				r.unitText,
@@ -170,7 +170,7 @@ export async function* restatementsCsv(
 			batch += csvLine([
 				formatTime(r.at),
 				r.station,
-				r.instrument ?? '',
+				r.instrument,
 				r.quantity,
 				r.digits,
 				r.unitText,

@@ -1,5 +1,7 @@
+import type { Engine } from '@/core/judge/engine';
 import { seenAt } from '@/core/judge/memory';
 import { USUAL_WAITS } from '@/core/judge/waits';
+import { fromWorking } from '@/core/judge/working-scale';
 import type { SiteView } from '@/core/reading/site-view';
 import { DOUBTED_FLAGS, NOT_FOR_REVIEW } from '@/core/trust/trust';
 import type { Db } from '@/store/pool';
@@ -9,6 +11,12 @@ import { Judging } from './judging';
 import { fleet } from './probes';
 import type { SiteContext } from './site';
 import { instrumentInfo, stationInfo } from './site';
+
+/** What EC a station usually shows; null where nothing is known of it. */
+function usualEc(engine: Engine, station: string, at: number): number | null {
+	const expected = engine.expect(station, 'ec', at);
+	return expected && expected.from > 0 ? fromWorking('ec', expected.level) : null;
+}
 
 /** What every page shows and needs: the site, its line, and an engine that can judge in the browser. */
 export async function frameSite(db: Db, context: SiteContext, now: number): Promise<SiteView> {
@@ -27,6 +35,7 @@ export async function frameSite(db: Db, context: SiteContext, now: number): Prom
 			name: s.name,
 			position: s.position,
 			protocol: s.protocol,
+			usualEcUsCm: usualEc(judging.engine, s.code, now),
 			seen: seenAt(judging.engine.memory, s.code),
 			usualWaitS: Object.fromEntries(waits.filter((w) => w.station === s.code).map((w) => [w.quantity, w.waitS])),
 		})),

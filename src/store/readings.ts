@@ -1,5 +1,5 @@
 import type { FindingSaid } from '@/core/judge/said';
-import type { Quantity, Unit } from '@/core/quantity';
+import { QUANTITIES, type Quantity, seriesQuantity, type Unit } from '@/core/quantity';
 import type { StationKind } from '@/core/reading/model';
 import { DOUBTED_FLAGS, OPEN_AGAIN } from '@/core/trust/trust';
 import type { Db } from './pool';
@@ -92,8 +92,10 @@ function where(siteId: number, f: ReadingFilter): { sql: string; values: unknown
 	if (!f.all) terms.push(CURRENT);
 	if (f.from !== undefined) add((n) => `at >= ${n}`, new Date(f.from));
 	if (f.to !== undefined) add((n) => `at < ${n}`, new Date(f.to));
-	if (f.station !== undefined) add((n) => `station = ${n}`, f.station);
-	if (f.instrument !== undefined) add((n) => `instrument = ${n}`, f.instrument);
+	if (f.station !== undefined)
+		add((n) => `station_id = (SELECT id FROM station WHERE site_id = $1 AND code = ${n})`, f.station);
+	if (f.instrument !== undefined)
+		add((n) => `instrument_id = (SELECT id FROM instrument WHERE site_id = $1 AND code = ${n})`, f.instrument);
 	if (f.quantity !== undefined) add((n) => `quantity = ANY(${n})`, f.quantity === 'ec' ? ['ec', 'tds'] : [f.quantity]);
 	if (f.flags !== undefined) add((n) => `flag = ANY(${n})`, f.flags);
 	if (f.undecided) add((n) => `(decision IS NULL OR decision = ANY(${n}))`, OPEN_AGAIN);
@@ -109,16 +111,51 @@ function where(siteId: number, f: ReadingFilter): { sql: string; values: unknown
 export async function listReadings(db: Db, siteId: number, filter: ReadingFilter): Promise<JudgedReading[]> {
 	const { sql, values } = where(siteId, filter);
 	const direction = filter.order === 'oldest' ? 'ASC' : 'DESC';
+	// Which rows are meant is asked first: only those that are shown are joined with all that is told of them.
 	const { rows } = await db.query<JudgedReading>(
-		`SELECT ${JUDGED} FROM reading_judged WHERE ${sql} ORDER BY at ${direction}, id ${direction} LIMIT ${Math.trunc(filter.limit)}`,
+		`WITH picked AS MATERIALIZED (SELECT id FROM reading_standing WHERE ${sql} ORDER BY at ${direction}, id ${direction} LIMIT ${Math.trunc(filter.limit)})
+		SELECT ${JUDGED} FROM reading_judged WHERE site_id = $1 AND id = ANY(ARRAY(SELECT id FROM picked)) ORDER BY at ${direction}, id ${direction}`,
 		values,
 	);
 	return rows;
 }
 
+/** A reading as it is written into a file. */
+export interface WrittenReading extends Written {
+	id: number;
+	tempC: number | null;
+	waitS: number | null;
+	note: string;
+	extra: Record<string, string> | null;
+}
+
+/** The same readings with what a file holds of them, and no more. */
+export async function listWritten(db: Db, siteId: number, filter: ReadingFilter): Promise<WrittenReading[]> {
+	const { sql, values } = where(siteId, filter);
+	const { rows } = await db.query<WrittenReading>(
+		`SELECT r.id, r.at, s.code AS station, coalesce(i.code, '') AS instrument, r.quantity, r.digits, r.unit_text AS "unitText",
+			r.temp_c AS "tempC", r.wait_s AS "waitS", r.note, r.extra
+		FROM (SELECT * FROM reading_standing WHERE ${sql} ORDER BY at, id LIMIT ${Math.trunc(filter.limit)}) r
+		JOIN station s ON s.site_id = r.site_id AND s.id = r.station_id
+		LEFT JOIN instrument i ON i.site_id = r.site_id AND i.id = r.instrument_id ORDER BY r.at, r.id`,
+		values,
+	);
+	return rows;
+}
+
+/** Names of the further columns that some of these readings carry. */
+export async function extraNames(db: Db, siteId: number, filter: Omit<ReadingFilter, 'limit'>): Promise<string[]> {
+	const { sql, values } = where(siteId, { ...filter, limit: 0 });
+	const { rows } = await db.query<{ name: string }>(
+		`SELECT DISTINCT jsonb_object_keys(extra) AS name FROM reading_standing WHERE ${sql} AND extra IS NOT NULL`,
+		values,
+	);
+	return rows.map((r) => r.name).sort();
+}
+
 export async function countReadings(db: Db, siteId: number, filter: Omit<ReadingFilter, 'limit'>): Promise<number> {
 	const { sql, values } = where(siteId, { ...filter, limit: 0 });
-	const { rows } = await db.query<{ n: number }>(`SELECT count(*) AS n FROM reading_judged WHERE ${sql}`, values);
+	const { rows } = await db.query<{ n: number }>(`SELECT count(*) AS n FROM reading_standing WHERE ${sql}`, values);
 	return rows[0]!.n;
 }
 
@@ -144,14 +181,21 @@ export async function correctionChain(db: Db, siteId: number, id: number): Promi
 	return rows;
 }
 
+/**
+ * The newest reading of one series that nobody corrected, took back or gave up. Asked of the tables themselves, a series at a
+ * time: through the view every reading of all stations was joined and sorted.
+ */
+const NEWEST_OF_SERIES = `SELECT r.id, r.at FROM reading r JOIN verdict v ON v.site_id = r.site_id AND v.reading_id = r.id
+	WHERE r.site_id = s.site_id AND r.station_id = s.id AND r.quantity = q.quantity AND NOT v.superseded
+		AND coalesce(v.decision, '') NOT IN ('undo', 'discard')
+	ORDER BY r.at DESC, r.id DESC LIMIT 1`;
+
 /** The newest current reading of each quantity at each station. */
 export async function latestReadings(db: Db, siteId: number): Promise<JudgedReading[]> {
 	const { rows } = await db.query<JudgedReading>(
-		`WITH picked AS (
+		`WITH picked AS MATERIALIZED (
 			SELECT x.id FROM station s CROSS JOIN unnest(ARRAY['ph','ec','tds','temp']) q(quantity)
-			CROSS JOIN LATERAL (SELECT r.id FROM reading_judged r WHERE r.site_id = $1 AND r.station_id = s.id AND r.quantity = q.quantity AND ${CURRENT}
-				AND decision IS DISTINCT FROM 'discard' ORDER BY at DESC, id DESC LIMIT 1) x
-			WHERE s.site_id = $1)
+			CROSS JOIN LATERAL (${NEWEST_OF_SERIES}) x WHERE s.site_id = $1)
 		SELECT ${JUDGED} FROM reading_judged WHERE site_id = $1 AND id = ANY(ARRAY(SELECT id FROM picked))`,
 		[siteId],
 	);
@@ -160,16 +204,18 @@ export async function latestReadings(db: Db, siteId: number): Promise<JudgedRead
 
 /** When each quantity of each station was last read, tds counting as EC; keyed station\u0000quantity. */
 export async function newestTimes(db: Db, siteId: number): Promise<Map<string, number>> {
-	const { rows } = await db.query<{ key: string; at: number }>(
-		`SELECT s.code || chr(1) || q.quantity AS key, max(x.at) AS at FROM station s
-		CROSS JOIN unnest(ARRAY['ph','ec','temp','level','volume','do','orp','no3','k','ca','alkalinity','hardness']) q(quantity)
-		CROSS JOIN LATERAL (SELECT r.at AS at FROM reading_judged r WHERE r.site_id = s.site_id AND r.station_id = s.id
-			AND r.quantity = ANY(CASE WHEN q.quantity = 'ec' THEN ARRAY['ec','tds'] ELSE ARRAY[q.quantity] END) AND ${CURRENT}
-			AND decision IS DISTINCT FROM 'discard' ORDER BY r.at DESC LIMIT 1) x
-		WHERE s.site_id = $1 GROUP BY 1`,
-		[siteId],
+	const { rows } = await db.query<{ station: string; quantity: Quantity; at: number }>(
+		`SELECT s.code AS station, q.quantity, x.at FROM station s
+		CROSS JOIN unnest($2::text[]) q(quantity)
+		CROSS JOIN LATERAL (${NEWEST_OF_SERIES}) x WHERE s.site_id = $1`,
+		[siteId, QUANTITIES],
 	);
-	return new Map(rows.map((r) => [r.key.replace('\u0001', '\u0000'), r.at]));
+	const newest = new Map<string, number>();
+	for (const r of rows) {
+		const key = `${r.station}\u0000${seriesQuantity(r.quantity)}`;
+		newest.set(key, Math.max(newest.get(key) ?? r.at, r.at));
+	}
+	return newest;
 }
 
 /** What stands written between two times, to tell which lines of a file are there already. */

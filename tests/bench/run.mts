@@ -12,6 +12,7 @@ import { importFile } from '@/service/import';
 import { requireSite, siteForIntake } from '@/service/site';
 import { migrate } from '@/store/migrate';
 import { createPool } from '@/store/pool';
+import { growth } from './growth.mts';
 
 const root = join(import.meta.dirname, '../..');
 const dir = mkdtempSync(join(tmpdir(), 'cordwain-bench-'));
@@ -65,11 +66,21 @@ async function measured(script: string, path: string): Promise<{ time: number; p
 	return { time: (performance.now() - start) / 1000, peakMb: peakKb / 1024 };
 }
 
+class Done extends Error {}
 const CHECKER = 'src/cli/check.ts';
 
 const { startCluster, removeCluster, ensureDatabase } = await import('../../ops/cluster.mjs' as string);
 const cluster = await startCluster({ dataDir: dir, durable: true });
+/** npm run bench -- growth: only what grows with stations and readings. */
+const only = process.argv[2];
 try {
+	await growth(say, (name) => ensureDatabase(cluster, name), dir, [
+		[9, 10_000],
+		[200, 10_000],
+		[1000, 20_000],
+		[200, LINES],
+	]);
+	if (only === 'growth') throw new Done();
 	console.log(`Node ${process.version}, ${LINES.toLocaleString('en-GB')} lines\n`);
 	const file = join(dir, 'readings.csv');
 	await writeReadings(file, LINES);
@@ -94,13 +105,12 @@ try {
 	);
 	say('checker, peak memory', `${full.peakMb.toFixed(0)} MB at ×1, ${less.peakMb.toFixed(0)} MB at a tenth`);
 
-	const pool = createPool(await ensureDatabase(cluster, 'bench'));
-	await migrate(pool);
-	const site = await siteForIntake(pool);
 	for (const part of [100, 10, 1]) {
+		const pool = createPool(await ensureDatabase(cluster, `bench${part}`));
+		await migrate(pool);
+		const site = await siteForIntake(pool);
 		const path = join(dir, `part-${part}.csv`);
 		await writeReadings(path, LINES / part / 2);
-		await pool.query('TRUNCATE reading, verdict, decision, retest_answer');
 		const time = await seconds(() =>
 			importFile(pool, site, path, { dryRun: false, keepGood: false, who: 'bench', now: Date.now() }),
 		);
@@ -125,8 +135,8 @@ try {
 			);
 			rmSync('/tmp/cordwain-bench-copy.bin', { force: true });
 		}
+		await pool.end();
 	}
-	await pool.end();
 
 	const entryPool = createPool(await ensureDatabase(cluster, 'entry'));
 	await migrate(entryPool);
@@ -141,15 +151,14 @@ try {
 			who: 'bench',
 			now: Date.now(),
 		});
-		const context = await requireSite(entryPool);
 		const { rows } = await entryPool.query('SELECT count(*) AS n FROM reading');
 		const times: number[] = [];
 		for (let i = 0; i < 15; i++)
 			times.push(
-				await seconds(() =>
+				await seconds(async () =>
 					enterSamples(
 						entryPool,
-						context,
+						await requireSite(entryPool),
 						[
 							{
 								at: Date.now() + i,
@@ -207,6 +216,8 @@ try {
 		'scripts and styles of all pages, gzip',
 		`${(script / 1024).toFixed(0)} kB; charts, where there is one: ${(charts / 1024).toFixed(0)} kB`,
 	);
+} catch (error) {
+	if (!(error instanceof Done)) throw error;
 } finally {
 	await cluster.stop();
 	removeCluster(dir);

@@ -10,7 +10,7 @@ import { heldInHand, InstrumentChoice, otherInstrument, usualInstrument } from '
 import { type DraftSample, judgeDraft, readingsOf, save } from '../entry/sample';
 import { DipRows } from './DipRows';
 import { DropKit, USUAL_PRINTED } from './DropKit';
-import { dipsOf, entriesOf, fixesOf, opinionsOf, USUAL, usualEc, uWithDrift } from './dips';
+import { dipsOf, entriesOf, fixesOf, opinionsOf, USUAL, uWithDrift } from './dips';
 import { dropDraft, emptyDraft } from './draft';
 import { EntryVerdict } from './EntryVerdict';
 import { JustIn, useArrivals } from './JustIn';
@@ -58,7 +58,7 @@ export function Bench({
 	const [clock, setClock] = useState(site.now);
 	const fields = useRef<Partial<Record<string, HTMLInputElement | null>>>({});
 
-	const ecHere = usualEc(engine, draft.station, clock);
+	const ecHere = site.stations.find((s) => s.info.code === draft.station)!.usualEcUsCm;
 	const thin = ecHere !== null && ecHere < FEW_MINERALS_US_CM;
 	const order3 = thin ? THIN : USUAL;
 	const first = order3[0]!;

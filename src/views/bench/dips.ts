@@ -1,5 +1,4 @@
 import type { Engine } from '@/core/judge/engine';
-import { fromWorking } from '@/core/judge/working-scale';
 import { driftUncertainty } from '@/core/probe/drift';
 import { type Quantity, seriesQuantity } from '@/core/quantity';
 import type { Reading, Verdict } from '@/core/reading/model';
@@ -25,12 +24,6 @@ export interface Entry {
 	v: Extract<FieldValue, { state: 'value' }>;
 	instrument: string | null;
 }
-/** What EC a station usually shows, µS/cm; null where nothing is known of it. */
-export function usualEc(engine: Engine, station: string, at: number): number | null {
-	const expected = engine.expect(station, 'ec', at);
-	return expected && expected.from > 0 ? fromWorking('ec', expected.level) : null;
-}
-
 type Meter = SiteView['instruments'][number];
 
 /** The dips of a draft, understood by what this station is expected to show. */
