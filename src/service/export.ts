@@ -4,7 +4,8 @@ import { csvLine } from '@/files/table';
 import { listCalibrations } from '@/store/calibrations';
 import { type EventRecord, listEvents } from '@/store/events';
 import type { Db } from '@/store/pool';
-import { extraNames, listReadings, listWritten, type ReadingFilter, type WrittenReading } from '@/store/readings';
+import { listReadings, type ReadingFilter } from '@/store/readings';
+import { extraNames, listWritten, type WrittenReading } from '@/store/written';
 import type { SiteContext } from './site';
 
 const PAGE = 5000;
@@ -170,7 +171,7 @@ export async function* restatementsCsv(
 			batch += csvLine([
 				formatTime(r.at),
 				r.station,
-				r.instrument,
+				r.instrument ?? '',
 				r.quantity,
 				r.digits,
 				r.unitText,

@@ -18,7 +18,7 @@ import {
 import { listCalibrations } from '@/store/calibrations';
 import { type EventRecord, eventsBetween } from '@/store/events';
 import type { Client, Db } from '@/store/pool';
-import { type Written, writtenBetween } from '@/store/readings';
+import { type Written, writtenBetween } from '@/store/written';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
 

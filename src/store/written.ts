@@ -1,0 +1,56 @@
+import type { Quantity } from '@/core/quantity';
+import type { Db } from './pool';
+import { type ReadingFilter, where } from './readings';
+
+/** What stands written between two times, to tell which lines of a file are there already. */
+export interface Written {
+	at: number;
+	station: string;
+	instrument: string;
+	quantity: Quantity;
+	digits: string;
+	unitText: string;
+}
+export async function writtenBetween(db: Db, siteId: number, from: number, to: number): Promise<Written[]> {
+	const { rows } = await db.query<Written>(
+		`SELECT r.at, s.code AS station, coalesce(i.code, '') AS instrument, r.quantity, r.digits, r.unit_text AS "unitText"
+		FROM reading r JOIN station s ON s.site_id = r.site_id AND s.id = r.station_id
+		LEFT JOIN instrument i ON i.site_id = r.site_id AND i.id = r.instrument_id
+		WHERE r.site_id = $1 AND r.at >= $2 AND r.at <= $3`,
+		[siteId, new Date(from), new Date(to)],
+	);
+	return rows;
+}
+
+/** A reading as it is written into a file. */
+export interface WrittenReading extends Written {
+	id: number;
+	tempC: number | null;
+	waitS: number | null;
+	note: string;
+	extra: Record<string, string> | null;
+}
+
+/** Readings with what a file holds of them, and no more. */
+export async function listWritten(db: Db, siteId: number, filter: ReadingFilter): Promise<WrittenReading[]> {
+	const { sql, values } = where(siteId, filter);
+	const { rows } = await db.query<WrittenReading>(
+		`SELECT r.id, r.at, s.code AS station, coalesce(i.code, '') AS instrument, r.quantity, r.digits, r.unit_text AS "unitText",
+			r.temp_c AS "tempC", r.wait_s AS "waitS", r.note, r.extra
+		FROM (SELECT * FROM reading_standing WHERE ${sql} ORDER BY at, id LIMIT ${Math.trunc(filter.limit)}) r
+		JOIN station s ON s.site_id = r.site_id AND s.id = r.station_id
+		LEFT JOIN instrument i ON i.site_id = r.site_id AND i.id = r.instrument_id ORDER BY r.at, r.id`,
+		values,
+	);
+	return rows;
+}
+
+/** Names of the further columns that some of these readings carry. */
+export async function extraNames(db: Db, siteId: number, filter: Omit<ReadingFilter, 'limit'>): Promise<string[]> {
+	const { sql, values } = where(siteId, { ...filter, limit: 0 });
+	const { rows } = await db.query<{ name: string }>(
+		`SELECT DISTINCT jsonb_object_keys(extra) AS name FROM reading_standing WHERE ${sql} AND extra IS NOT NULL`,
+		values,
+	);
+	return rows.map((r) => r.name).sort();
+}
