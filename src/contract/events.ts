@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { EVENT_KINDS } from '@/core/reading/model';
-import { code, csv, instant, made, note, notNegative, shortText } from './fields';
+import { byId, code, csv, done, instant, made, note, notNegative, shortText } from './fields';
 import { resource } from './operation';
 import { wire } from './wire';
 
@@ -36,11 +36,12 @@ export type Pouring = z.output<typeof pouring>;
 
 export const events = resource('Records', {
 	'GET /events': {
-		summary: 'Events, oldest first; text/csv by Accept',
+		summary: 'Events as they stand, oldest first unless asked otherwise; text/csv by Accept',
 		query: z.strictObject({
 			from: instant.optional(),
 			to: instant.optional(),
 			station: z.string().optional(),
+			order: z.enum(['oldest', 'newest']).optional(),
 			format: csv.optional(),
 			limit: z.coerce.number<string | number>().int().min(1).max(5000).optional(),
 		}),
@@ -64,5 +65,33 @@ export const events = resource('Records', {
 		answer: made,
 		status: 201,
 		problems: ['unknown-station', 'unknown-unit'],
+	},
+	'POST /events/:id/correction': {
+		summary:
+			'Correct an event: a new one that supersedes it, with what is not given as it was; what hung on either is judged anew',
+		params: byId,
+		body: wire(
+			{
+				time: instant.optional(),
+				station: code.optional(),
+				kind: kind.optional(),
+				amount: notNegative.nullish(),
+				unit: unit.optional(),
+				product: shortText.optional(),
+				note: note.optional(),
+				reason: note.default(''),
+			},
+			{ time: 'at', unit: 'unitText' },
+		),
+		answer: made,
+		status: 201,
+		problems: ['no-such-id', 'no-such-event', 'already-corrected', 'withdrawn', 'unknown-station', 'unknown-unit'],
+	},
+	'POST /events/:id/withdrawal': {
+		summary: 'Take an event back, or put it back; it stays in the record, and what hung on it is judged anew',
+		params: byId,
+		body: z.strictObject({ withdrawn: z.boolean(), reason: note.default('') }),
+		answer: done,
+		problems: ['no-such-id', 'no-such-event', 'already-corrected'],
 	},
 });

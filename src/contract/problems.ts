@@ -20,6 +20,7 @@ export const PROBLEMS = {
 	// What it names.
 	'no-such-id': 404,
 	'no-such-reading': 404,
+	'no-such-event': 404,
 	'no-such-station': 404,
 	'no-such-round': 404,
 	'no-such-probe': 404,
@@ -38,6 +39,7 @@ export const PROBLEMS = {
 	'key-reused': 409,
 	'decided-meanwhile': 409,
 	'already-corrected': 409,
+	withdrawn: 409,
 	'no-open-batch': 409,
 	'step-done': 409,
 	'out-of-order': 409,

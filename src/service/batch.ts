@@ -3,9 +3,9 @@ import { batchCourse, mayFollow } from '@/core/mix/batch-course';
 import { addBatchStep, type BatchPlan, type BatchStep, findBatch, insertBatch } from '@/store/mix';
 import type { Db } from '@/store/pool';
 import { writing } from '@/store/writing';
+import { storeEvent } from './events';
 import { requireProduct } from './products';
 import { Refusal } from './refusal';
-import { storeEvent } from './setup';
 import type { SiteContext } from './site';
 
 /** Begins a batch: the plan is kept as it was made, and the filling logged with it. */

@@ -1,10 +1,7 @@
 import { isDeepStrictEqual } from 'node:util';
 import type { z } from 'zod';
 import type { instrument, station, system } from '@/contract/site';
-import { unitNamed } from '@/core/quantity';
-import type { EventKind } from '@/core/reading/model';
-import { insertEvents } from '@/store/events';
-import { isLate, markDue } from '@/store/judging';
+import { markDue } from '@/store/judging';
 import {
 	type InstrumentRow,
 	PLAIN_INSTRUMENT,
@@ -16,11 +13,10 @@ import {
 	type StationRow,
 	type SystemRow,
 } from '@/store/line';
-import type { Client, Db } from '@/store/pool';
+import type { Db } from '@/store/pool';
 import { findSite, insertAudit, insertSite, type SiteRow, updateSite } from '@/store/site';
 import { writing } from '@/store/writing';
 import { changed } from './changed';
-import { judgeAgain } from './judging';
 import { intervalChoice } from './probes';
 import { Refusal } from './refusal';
 import { recomputeInstrument } from './restate';
@@ -131,57 +127,4 @@ export async function saveInstrument(
 			await recomputeInstrument(client, context, saved, 'ec');
 		return saved;
 	});
-}
-
-export interface TypedEvent {
-	at: number;
-	station: string;
-	kind: EventKind;
-	amount: number | null;
-	unitText: string;
-	product: string;
-	note: string;
-}
-
-const AMOUNT_UNITS = ['mL', 'L', 'gal', 'g', 'kg', 'min', 'drops', ''];
-
-export const enterEvent = (
-	db: Db,
-	context: SiteContext,
-	e: TypedEvent,
-	by: { who: string; now: number },
-): Promise<number> => writing(db, (client) => storeEvent(client, context, e, by));
-
-/** The same inside a transaction that holds more. */
-export async function storeEvent(
-	client: Client,
-	context: SiteContext,
-	e: TypedEvent,
-	by: { who: string; now: number },
-): Promise<number> {
-	const station = context.stations.find((s) => s.code === e.station);
-	if (!station)
-		throw new Refusal('unknown-station', [{ path: 'station', message: `There is no station “${e.station}”.` }]);
-	if (!unitNamed(e.unitText) && !AMOUNT_UNITS.includes(e.unitText))
-		throw new Refusal('unknown-unit', [
-			{ path: 'unit', message: `“${e.unitText}” is not a unit of an amount; use mL, L or g.` },
-		]);
-	const [id] = await insertEvents(client, context.site.id, [
-		{
-			at: e.at,
-			stationId: station.id,
-			kind: e.kind,
-			amount: e.amount,
-			amountText: e.amount === null ? '' : String(e.amount),
-			unitText: e.unitText,
-			product: e.product,
-			note: e.note,
-			extra: null,
-			source: 'typed',
-			enteredBy: by.who,
-		},
-	]);
-	// Logged late, it explains what was read since.
-	if (await isLate(client, context.site.id, e.at)) await judgeAgain(client, context, e.at, by.now);
-	return id!;
 }

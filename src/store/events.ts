@@ -13,6 +13,8 @@ export interface NewEvent {
 	extra: Record<string, string> | null;
 	source: string;
 	enteredBy: string;
+	/** The event that this one corrects. */
+	supersedes?: number | null;
 }
 
 export interface EventRecord {
@@ -35,10 +37,10 @@ const EVENT = `id, at, station, kind, amount,
 export async function insertEvents(db: Db, siteId: number, events: readonly NewEvent[]): Promise<number[]> {
 	if (events.length === 0) return [];
 	const { rows } = await db.query<{ id: number }>(
-		`INSERT INTO event (site_id, at, station_id, kind, amount, amount_text, unit_text, product, note, extra, source, entered_by)
-		SELECT $1, x.at, x.station_id, x.kind, x.amount, x.amount_text, x.unit_text, x.product, x.note, x.extra, x.source, x.entered_by
+		`INSERT INTO event (site_id, at, station_id, kind, amount, amount_text, unit_text, product, note, extra, source, entered_by, supersedes)
+		SELECT $1, x.at, x.station_id, x.kind, x.amount, x.amount_text, x.unit_text, x.product, x.note, x.extra, x.source, x.entered_by, x.supersedes
 		FROM jsonb_to_recordset($2) AS x(at timestamptz, station_id bigint, kind text, amount double precision, amount_text text,
-			unit_text text, product text, note text, extra jsonb, source text, entered_by text)
+			unit_text text, product text, note text, extra jsonb, source text, entered_by text, supersedes bigint)
 		RETURNING id`,
 		[
 			siteId,
@@ -55,6 +57,7 @@ export async function insertEvents(db: Db, siteId: number, events: readonly NewE
 					extra: e.extra,
 					source: e.source,
 					entered_by: e.enteredBy,
+					supersedes: e.supersedes ?? null,
 				})),
 			),
 		],
@@ -71,15 +74,16 @@ export async function listEvents(
 		station?: string | undefined;
 		kinds?: readonly EventKind[] | undefined;
 		after?: { at: number; id: number } | undefined;
+		order?: 'oldest' | 'newest' | undefined;
 		limit: number;
 	},
 ): Promise<EventRecord[]> {
 	const { rows } = await db.query<EventRecord>(
 		`SELECT ${EVENT} FROM event_current
 		WHERE site_id = $1 AND ($2::timestamptz IS NULL OR at >= $2) AND ($3::timestamptz IS NULL OR at < $3)
-			AND ($4::text IS NULL OR station = $4) AND ($5::timestamptz IS NULL OR (at, id) > ($5, $6))
+			AND ($4::text IS NULL OR station = $4) AND ($5::timestamptz IS NULL OR (at, id) ${f.order === 'newest' ? '<' : '>'} ($5, $6))
 			AND ($8::text[] IS NULL OR kind = ANY($8))
-		ORDER BY at, id LIMIT $7`,
+		ORDER BY at ${f.order === 'newest' ? 'DESC' : 'ASC'}, id ${f.order === 'newest' ? 'DESC' : 'ASC'} LIMIT $7`,
 		[
 			siteId,
 			f.from === undefined ? null : new Date(f.from),
@@ -101,4 +105,34 @@ export async function eventsBetween(db: Db, siteId: number, from: number, to: nu
 		[siteId, new Date(from), new Date(to)],
 	);
 	return rows;
+}
+
+/** One event, whatever became of it. */
+export async function findEvent(
+	db: Db,
+	siteId: number,
+	id: number,
+): Promise<(EventRecord & { withdrawn: boolean; superseded: boolean }) | null> {
+	const { rows } = await db.query<EventRecord & { withdrawn: boolean; superseded: boolean }>(
+		`SELECT e.id, e.at, s.code AS station, e.kind, e.amount, e.amount_text AS "amountText", e.unit_text AS "unitText", e.product, e.note, e.extra,
+			coalesce((SELECT w.withdrawn FROM event_withdrawal w WHERE w.site_id = e.site_id AND w.event_id = e.id ORDER BY w.id DESC LIMIT 1), false) AS withdrawn,
+			EXISTS (SELECT 1 FROM event n WHERE n.site_id = e.site_id AND n.supersedes = e.id) AS superseded
+		FROM event e JOIN station s ON s.site_id = e.site_id AND s.id = e.station_id WHERE e.site_id = $1 AND e.id = $2`,
+		[siteId, id],
+	);
+	return rows[0] ?? null;
+}
+
+export async function insertEventWithdrawal(
+	db: Db,
+	siteId: number,
+	id: number,
+	withdrawn: boolean,
+	reason: string,
+	who: string,
+): Promise<void> {
+	await db.query(
+		'INSERT INTO event_withdrawal (site_id, event_id, withdrawn, reason, who) VALUES ($1, $2, $3, $4, $5)',
+		[siteId, id, withdrawn, reason, who],
+	);
 }

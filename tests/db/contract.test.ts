@@ -19,6 +19,7 @@ interface Ids {
 	calibration: number;
 	round: number;
 	batch: number;
+	event: number;
 }
 const examples = (ids: Ids): Asked => ({
 	'GET /health': {},
@@ -65,6 +66,8 @@ const examples = (ids: Ids): Asked => ({
 		query: { quantity: 'ph', from: '2026-07-01T00:00:00Z', to: '2026-07-15T00:00:00Z' },
 	},
 	'GET /events': { query: { limit: 5 } },
+	'POST /events/:id/withdrawal': { params: { id: ids.event }, body: { withdrawn: false } },
+	'POST /events/:id/correction': { params: { id: ids.event }, body: { amount: 2 } },
 	'POST /events': { body: { station: 'pond', kind: 'water_added', amount: 20, unit: 'L' } },
 	'GET /site': {},
 	'PUT /site': { body: { name: 'Saltmarsh Yard', timezone: 'Europe/Amsterdam', units: { ec: 'mS/cm' } } },
@@ -172,7 +175,8 @@ describe('the contract', () => {
 		const { readings } = await json('GET /readings', { query: { station: 'pond', quantity: 'ph', limit: 2 } });
 		const { calibrations } = await json('GET /calibrations', { query: { instrument: 'minnow' } });
 		const round = await json('POST /rounds', {});
-		const asked = examples({ reading: 0, other: 0, calibration: 0, round: 0, batch: 0 });
+		const asked = examples({ reading: 0, other: 0, calibration: 0, round: 0, batch: 0, event: 0 });
+		const event = await json('POST /events', asked['POST /events'] as Given);
 		const batch = await json('POST /batches', asked['POST /batches'] as Given);
 		const ids = {
 			reading: readings[0].id,
@@ -180,6 +184,7 @@ describe('the contract', () => {
 			calibration: calibrations.at(-1).id,
 			round: round.id,
 			batch: batch.id,
+			event: event.id,
 		};
 		const answered: Record<string, number> = {};
 		for (const [address, given] of Object.entries(examples(ids))) {

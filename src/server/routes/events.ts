@@ -1,6 +1,6 @@
 import { events as resource } from '@/contract/events';
+import { correctEvent, enterEvent, withdrawEvent } from '@/service/events';
 import { eventsCsv } from '@/service/export';
-import { enterEvent } from '@/service/setup';
 import { listEvents } from '@/store/events';
 import { csvResponse, wantsCsv } from '../csv-response';
 import { handle } from '../dispatch';
@@ -15,5 +15,15 @@ export const events = handle(resource, {
 		const id = await enterEvent(db, await site(), { ...body, at: body.at ?? now }, { who, now });
 		announce({ kind: 'event', station: body.station, by: '' });
 		return { id };
+	},
+	'POST /events/:id/correction': async ({ params, body, db, site, now, who, announce }) => {
+		const id = await correctEvent(db, await site(), params.id, body, { who, now });
+		announce({ kind: 'event', station: body.station ?? null, by: '' });
+		return { id };
+	},
+	'POST /events/:id/withdrawal': async ({ params, body, db, site, now, who, announce }) => {
+		await withdrawEvent(db, await site(), params.id, body, { who, now });
+		announce({ kind: 'event', station: null, by: '' });
+		return { ok: true };
 	},
 });

@@ -9,9 +9,11 @@ import { ApiProblem, newKey, type Sent, send } from './client';
  */
 export type Entering =
 	| 'POST /readings'
-	| 'POST /events'
 	| 'POST /readings/:id/decision'
-	| 'POST /readings/:id/correction';
+	| 'POST /readings/:id/correction'
+	| 'POST /events'
+	| 'POST /events/:id/correction'
+	| 'POST /events/:id/withdrawal';
 
 export interface WaitingEntry {
 	key: string;

@@ -1,17 +1,20 @@
 import { useState } from 'react';
 import { decimal } from '@/core/quantity';
+import { formatTime, parseTime } from '@/core/quantity/time';
 import type { EventKind } from '@/core/reading/model';
 import type { SiteView } from '@/core/reading/site-view';
+import { EVENT_WORDS } from '@/words/en/event';
 import { enter } from '../data/queue';
 
-const KINDS: readonly (readonly [EventKind, string, string])[] = [
-	['water_added', 'water added', 'L'],
-	['nutrient_added', 'nutrient added', 'mL'],
-	['acid_added', 'acid added', 'mL'],
-	['base_added', 'base added', 'mL'],
-	['solution_changed', 'solution changed', 'L'],
-	['note', 'note', ''],
-];
+const KINDS = [
+	'water_added',
+	'nutrient_added',
+	'acid_added',
+	'base_added',
+	'solution_changed',
+	'drained',
+	'note',
+] as const satisfies readonly EventKind[];
 
 /** Logs what was done to the water at a station, so that the next reading is held against it. */
 export function EventForm({
@@ -26,8 +29,9 @@ export function EventForm({
 	const [kind, setKind] = useState<EventKind>('water_added');
 	const [amount, setAmount] = useState('');
 	const [product, setProduct] = useState('');
+	const [when, setWhen] = useState('');
 	const [problem, setProblem] = useState('');
-	const [, words, unit] = KINDS.find(([k]) => k === kind)!;
+	const [words, unit] = EVENT_WORDS[kind];
 	const name = site.stations.find((s) => s.info.code === station)?.name ?? station;
 	return (
 		<details className="border-t border-line mt-3 pt-2" data-event-form>
@@ -38,11 +42,14 @@ export function EventForm({
 					e.preventDefault();
 					const value = amount.trim() === '' ? null : decimal(amount.trim());
 					if (value === undefined) return setProblem('The amount is a number.');
+					const time = when.trim() === '' ? null : parseTime(when, site.timezone);
+					if (time && !time.ok) return setProblem('Write the time as 2026-07-14 07:30, or leave it empty for now.');
+					if (time && time.at > Date.now()) return setProblem('That is still to come: log what was done.');
 					try {
 						const what = `${name}: ${words}${value === null ? '' : ` ${value} ${unit}`}`;
 						const body = {
 							station,
-							time: new Date().toISOString(),
+							time: formatTime(time ? time.at : Date.now()),
 							kind,
 							amount: value,
 							unit: value === null ? '' : unit,
@@ -51,6 +58,7 @@ export function EventForm({
 						};
 						const result = await enter('POST /events', { body }, what);
 						setAmount('');
+						setWhen('');
 						setProblem('');
 						onLogged(result.kind === 'stored' ? `${what} logged.` : `${what}. ${result.message}`);
 					} catch (error) {
@@ -61,9 +69,9 @@ export function EventForm({
 				<label className="block w-44">
 					<span className="field-label">What</span>
 					<select className="field" value={kind} onChange={(e) => setKind(e.target.value as EventKind)}>
-						{KINDS.map(([k, w]) => (
+						{KINDS.map((k) => (
 							<option key={k} value={k}>
-								{w}
+								{EVENT_WORDS[k][0]}
 							</option>
 						))}
 					</select>
@@ -77,6 +85,15 @@ export function EventForm({
 				<label className="block w-44">
 					<span className="field-label">{kind === 'note' ? 'Words' : 'Of what'}</span>
 					<input className="field" value={product} maxLength={200} onChange={(e) => setProduct(e.target.value)} />
+				</label>
+				<label className="block w-44">
+					<span className="field-label">When; now if empty</span>
+					<input
+						className="field"
+						placeholder="2026-07-14 07:30"
+						value={when}
+						onChange={(e) => setWhen(e.target.value)}
+					/>
 				</label>
 				<button type="submit" className="act !font-normal">
 					Log it

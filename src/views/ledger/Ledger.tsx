@@ -196,7 +196,10 @@ export function Ledger({
 					/>{' '}
 					also corrected and undone
 				</label>
-				<a className="act !font-normal ml-auto" href={csv()} download>
+				<a className="underline min-h-8 ml-auto" href="/ledger/events">
+					Events
+				</a>
+				<a className="act !font-normal" href={csv()} download>
 					CSV of these
 				</a>
 			</div>
