@@ -1,7 +1,7 @@
 import { toCanonical, unitNamed } from '@/core/quantity';
 import { DOUBTED_FLAGS, NOT_FOR_REVIEW } from '@/core/trust/trust';
 import type { ReadingRow } from '@/files/readings-row';
-import { Judging } from '@/service/judging';
+import { Judging } from '@/service/judgement';
 import { recomputeAll } from '@/service/restate';
 import { loadSite, requireSite, type SiteContext } from '@/service/site';
 import { judgeAllFrom, storeInOrder } from '@/service/store-bulk';

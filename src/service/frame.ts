@@ -7,7 +7,7 @@ import { DOUBTED_FLAGS, NOT_FOR_REVIEW } from '@/core/trust/trust';
 import type { Db } from '@/store/pool';
 import { countReadings } from '@/store/readings';
 import { usualWaits } from '@/store/rounds';
-import { Judging } from './judging';
+import { Judging } from './judgement';
 import { fleet } from './probes';
 import type { SiteContext } from './site';
 import { instrumentInfo, stationInfo } from './site';

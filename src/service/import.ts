@@ -20,7 +20,8 @@ import {
 	readingKey,
 	survey,
 } from './import-survey';
-import { Judging, judgeAgain } from './judging';
+import { Judging } from './judgement';
+import { judgeAgain } from './judging';
 import { recomputeAll } from './restate';
 import { requireSite, type SiteContext } from './site';
 import { judgeAllFrom, storeInOrder, storeUnjudged } from './store-bulk';

@@ -14,7 +14,7 @@ import {
 	type RoundRow,
 	retests,
 } from '@/store/rounds';
-import { Judging } from './judging';
+import { Judging } from './judgement';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
 

@@ -4,7 +4,8 @@ import type { ReadingRow } from '@/files/readings-row';
 import { copyVerdicts, type NewReading, reserveIds, storeReadings } from '@/store/copy-readings';
 import { amendStored } from '@/store/judging';
 import type { Client } from '@/store/pool';
-import { type Judging, judgeFrom, MAX_SAMPLE } from './judging';
+import { type Judging, MAX_SAMPLE } from './judgement';
+import { judgeFrom } from './judging';
 import type { SiteContext } from './site';
 
 interface By {

@@ -42,20 +42,6 @@ export const ecIsRight = (ecUsCm: number, targetUsCm: number | null): boolean =>
  * Where a batch stands and what is next.
  * @example batchCourse({ parts: 2, targetEcUsCm: 1800 }, [{ step: 'part', expected: null, measured: null }]).phase // 'parts'
  */
-/** What may be done in each phase. A dose and what was read after it belong to the phases of pH. */
-const STEPS_OF: Record<BatchPhase, readonly BatchStepKind[]> = {
-	'water-ph': ['ph', 'dosed', 'next', 'done'],
-	parts: ['filled', 'part', 'next', 'done'],
-	ec: ['ec', 'diluted', 'fed', 'next', 'done'],
-	ph: ['ph', 'dosed', 'next', 'done'],
-	done: [],
-};
-/**
- * Whether a step follows where a batch stands: a part is poured before EC is read, and what is finished stays so.
- * @example mayFollow('parts', 'ec') // false
- */
-export const mayFollow = (phase: BatchPhase, step: BatchStepKind): boolean => STEPS_OF[phase].includes(step);
-
 export function batchCourse(plan: CoursePlan, log: readonly CourseStep[]): BatchCourse {
 	const phases: BatchPhase[] = plan.phFirst ? ['water-ph', 'parts', 'ec', 'ph', 'done'] : ['parts', 'ec', 'ph', 'done'];
 	let at = 0;
@@ -88,3 +74,17 @@ export function batchCourse(plan: CoursePlan, log: readonly CourseStep[]): Batch
 	}
 	return { ...course, phase: phases[at]! };
 }
+
+/** What may be done in each phase. A dose and what was read after it belong to the phases of pH. */
+const STEPS_OF: Record<BatchPhase, readonly BatchStepKind[]> = {
+	'water-ph': ['ph', 'dosed', 'next', 'done'],
+	parts: ['filled', 'part', 'next', 'done'],
+	ec: ['ec', 'diluted', 'fed', 'next', 'done'],
+	ph: ['ph', 'dosed', 'next', 'done'],
+	done: [],
+};
+/**
+ * Whether a step follows where a batch stands: a part is poured before EC is read, and what is finished stays so.
+ * @example mayFollow('parts', 'ec') // false
+ */
+export const mayFollow = (phase: BatchPhase, step: BatchStepKind): boolean => STEPS_OF[phase].includes(step);

@@ -1,6 +1,6 @@
 import { meters as resource } from '@/contract/meters';
 import { fromWorking } from '@/core/judge/working-scale';
-import { Judging } from '@/service/judging';
+import { Judging } from '@/service/judgement';
 import { Refusal } from '@/service/refusal';
 import type { SiteContext } from '@/service/site';
 import { changesAfter } from '../changes';

@@ -1,5 +1,5 @@
 import { setup as resource } from '@/contract/site';
-import { Judging } from '@/service/judging';
+import { Judging } from '@/service/judgement';
 import { saveInstrument, saveSite, saveStation, saveSystem } from '@/service/setup';
 import { loadSite } from '@/service/site';
 import { handle } from '../dispatch';
