@@ -4,6 +4,7 @@ import { type Answer, type Application, postJson, startApplication } from '../he
 let app: Application;
 beforeAll(async () => {
 	app = await startApplication('empty');
+	await fetch(`${app.base}/api/v1/site`, { method: 'PUT', body: JSON.stringify({ name: 'Yard', timezone: 'UTC' }) });
 	await postJson(app.base, '/stations', { code: 'pond', kind: 'reservoir', volume_l: 600 });
 	await postJson(app.base, '/stations', { code: 'tank', kind: 'reservoir', volume_l: 100 });
 	await postJson(app.base, '/instruments', { code: 'plum', kind: 'combined', quantities: { ph: {}, ec: {} } });

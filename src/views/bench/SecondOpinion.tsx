@@ -1,6 +1,6 @@
 import { compareWitnesses, type Witness, weighWitnesses } from '@/core/probe/agreement';
 import type { DisplayUnits } from '@/core/reading/site-view';
-import { age, shown, shownWithUnit } from '../ui/format';
+import { ago, shown, shownWithUnit } from '../ui/format';
 
 /** What repeats, several instruments and drop kits say together: agreed and combined, or which of them to dip. */
 export function SecondOpinion({
@@ -34,9 +34,7 @@ export function SecondOpinion({
 					{weighed.odd ? `${weighed.odd} stands apart from the others. ` : ''}
 					{names
 						.map(of)
-						.map(
-							(w) => `${w.name} was checked ${w.lastCheckedAt === null ? 'never' : `${age(w.lastCheckedAt, now)} ago`}`,
-						)
+						.map((w) => `${w.name} was checked ${w.lastCheckedAt === null ? 'never' : `${ago(w.lastCheckedAt, now)}`}`)
 						.join(', ')}
 					. Dip {weighed.odd ?? weighed.dip} in one {quantity === 'ph' ? 'buffer' : 'standard'}: that settles it.
 				</p>

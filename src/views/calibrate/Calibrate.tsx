@@ -7,7 +7,7 @@ import { decimal } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { begin } from '../data/client';
 import { followJob, pendingJob } from '../data/job';
-import { age } from '../ui/format';
+import { ago } from '../ui/format';
 import { FoundStep, type Nominal } from './FoundStep';
 import { LeftSteps } from './LeftSteps';
 import { LiveVerdict } from './LiveVerdict';
@@ -227,7 +227,7 @@ export function Calibrate({
 				</label>
 			</div>
 			<p className="text-soft text-[0.92rem]">
-				{probe.last_at ? `Last calibrated ${age(Date.parse(probe.last_at), site.now)} ago. ` : ''}Pour a little fresh
+				{probe.last_at ? `Last calibrated ${ago(Date.parse(probe.last_at), site.now)}. ` : ''}Pour a little fresh
 				standard into a clean cup; rinse and shake the probe before each; never pour back.
 			</p>
 

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { onQueueChange, sendWaiting, takeBack, tryAgain, type WaitingEntry, waitingEntries } from '../data/queue';
-import { age } from '../ui/format';
+import { ago } from '../ui/format';
 
 /** The queue of this browser as it is now; sends what waits while the page is open. */
 function useQueue(): WaitingEntry[] {
@@ -44,7 +44,7 @@ export function WaitingEntries() {
 					<ul className="pl-4 list-disc">
 						{waiting.map((e) => (
 							<li key={e.key}>
-								{e.words}, {age(e.madeAt, now)} ago
+								{e.words}, {ago(e.madeAt, now)}
 							</li>
 						))}
 					</ul>
@@ -52,7 +52,7 @@ export function WaitingEntries() {
 			)}
 			{refused.map((e) => (
 				<p key={e.key} className="my-1" data-refused-entry>
-					<strong>{e.words}</strong>, entered {age(e.madeAt, now)} ago, was not taken: {e.refused}{' '}
+					<strong>{e.words}</strong>, entered {ago(e.madeAt, now)}, was not taken: {e.refused}{' '}
 					<span className="inline-flex flex-wrap gap-1.5 align-middle">
 						<button type="button" className="act !font-normal" onClick={() => tryAgain(e.key)}>
 							Send it again

@@ -74,7 +74,15 @@ export function EventList({ site, station: first }: { site: SiteView; station: s
 					</select>
 				</label>
 			</div>
-			<div aria-live="polite">
+			<EventForm
+				site={site}
+				station={station || site.stations[0]!.info.code}
+				onLogged={(words) => {
+					setSaid(words);
+					load();
+				}}
+			/>
+			<div aria-live="polite" className="mt-2">
 				{said && (
 					<p className="border-l-4 border-base-content pl-3 py-1 mb-2" data-event-said>
 						{said}{' '}
@@ -113,14 +121,6 @@ export function EventList({ site, station: first }: { site: SiteView; station: s
 			{events.length === MOST && (
 				<p className="text-soft mt-2">The newest {MOST}; older ones are in the file of events.</p>
 			)}
-			<EventForm
-				site={site}
-				station={station || site.stations[0]!.info.code}
-				onLogged={(words) => {
-					setSaid(words);
-					load();
-				}}
-			/>
 		</div>
 	);
 }

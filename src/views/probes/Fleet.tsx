@@ -4,7 +4,7 @@ import type { Probe } from '@/contract/probes';
 import { kclGrams } from '@/core/probe/storage-solution';
 import { decimal } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
-import { age } from '../ui/format';
+import { age, ago } from '../ui/format';
 import { Bottles } from './Bottles';
 import { amount, STORAGE } from './words';
 
@@ -45,7 +45,7 @@ export function Fleet({ site, probes, lots }: { site: SiteView; probes: Probe[];
 									</span>
 									<span className="text-soft">
 										{' '}
-										· {p.last_at ? `calibrated ${age(Date.parse(p.last_at), now)} ago` : 'never calibrated here'}
+										· {p.last_at ? `calibrated ${ago(Date.parse(p.last_at), now)}` : 'never calibrated here'}
 									</span>
 									<span className="block text-soft text-[0.8rem]">{p.due_reason}</span>
 								</div>

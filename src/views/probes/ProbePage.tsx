@@ -3,7 +3,7 @@ import type { ProbeStory, ToldCalibration } from '@/contract/probes';
 import type { SiteView } from '@/core/reading/site-view';
 import { api, begin } from '../data/client';
 import { followJob } from '../data/job';
-import { age, dateTime, shown } from '../ui/format';
+import { age, ago, dateTime, shown } from '../ui/format';
 import { GaugeStrip } from '../ui/GaugeStrip';
 import { DriftChart } from './DriftChart';
 import { ProbeDetails } from './ProbeDetails';
@@ -49,7 +49,7 @@ export function ProbePage({ site, story: first }: { site: SiteView; story: Probe
 					{story.name}, {q === 'ph' ? 'pH' : 'EC'}
 				</h1>
 				<p className="text-soft">
-					{story.last_at ? `calibrated ${age(Date.parse(story.last_at), site.now)} ago` : 'never calibrated here'} · a
+					{story.last_at ? `calibrated ${ago(Date.parse(story.last_at), site.now)}` : 'never calibrated here'} · a
 					reading today is good to ±{amount(q, 1.96 * story.u_today)}
 				</p>
 				<a

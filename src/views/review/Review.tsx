@@ -7,7 +7,7 @@ import { standingOf } from '@/core/trust/standing';
 import { api } from '../data/client';
 import { Decide } from '../entry/Decide';
 import { enterDecision } from '../entry/decisions';
-import { age, dateTime, shown } from '../ui/format';
+import { ago, dateTime, shown } from '../ui/format';
 import { GaugeStrip } from '../ui/GaugeStrip';
 import { StandingMark } from '../ui/StandingMark';
 import { isTyping } from '../ui/typing';
@@ -119,7 +119,7 @@ export function Review({ site, queue: first, scores }: { site: SiteView; queue: 
 							>
 								<StandingMark standing={standingOf(r)} /> {name(r.station)} {QUANTITY[r.quantity].name} {r.value}
 								<span className="block text-soft font-normal text-[0.85rem]">
-									{r.cause.replaceAll('-', ' ')} · {age(Date.parse(r.time), site.now)} ago
+									{r.cause.replaceAll('-', ' ')} · {ago(Date.parse(r.time), site.now)}
 								</span>
 							</button>
 						</li>

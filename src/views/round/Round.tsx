@@ -8,7 +8,7 @@ import { permits } from '@/core/trust/trust';
 import { useChanges } from '../bench/JustIn';
 import { Decide } from '../entry/Decide';
 import { PAGE } from '../entry/sample';
-import { age, longDate, shown } from '../ui/format';
+import { age, ago, longDate, shown } from '../ui/format';
 import { GaugeStrip } from '../ui/GaugeStrip';
 import { StandingMark } from '../ui/StandingMark';
 import { isAtControl } from '../ui/typing';
@@ -230,7 +230,7 @@ export function Round({
 									{p.quantity === 'ph' ? 'pH' : 'EC'}
 								</a>{' '}
 								<span className="text-soft">
-									{now - p.dueAt > 86_400_000 ? `due ${age(p.dueAt, now)} ago` : 'due today'}, {p.reason}
+									{now - p.dueAt > 86_400_000 ? `due ${ago(p.dueAt, now)}` : 'due today'}, {p.reason}
 								</span>
 							</p>
 						))}

@@ -58,6 +58,12 @@ export function age(from: number, now: number): string {
 	return `${Math.round(hours / 24)} d`;
 }
 
+/** The same in a sentence: "6 d ago", "just now". */
+export function ago(from: number, now: number): string {
+	const short = age(from, now);
+	return short === 'now' ? 'just now' : `${short} ago`;
+}
+
 export function dateTime(at: number, timezone: string): string {
 	return new Intl.DateTimeFormat('en-GB', {
 		timeZone: timezone,

@@ -7,7 +7,7 @@ import { gradeWater } from '@/core/water/classes';
 import { readReport } from '@/core/water/ions';
 import { consequenceWords, RUN_RULE_WORDS, schoolWords } from '@/words/en/source';
 import { ControlChart } from '../ui/ControlChart';
-import { age, dateTime, QUANTITY_HUE, shown, shownWithUnit, unitLabel } from '../ui/format';
+import { ago, dateTime, QUANTITY_HUE, shown, shownWithUnit, unitLabel } from '../ui/format';
 import { AcidTool } from './AcidTool';
 import { BlendTool } from './BlendTool';
 import { EarlierReports } from './EarlierReports';
@@ -151,7 +151,7 @@ export function Water({
 									{s.charts.ec.wants === 'confirm' ? (
 										<strong>wants a confirming sample</strong>
 									) : (
-										`${s.charts.ec.points.length} readings${s.newest.ec ? `, ${age(s.newest.ec.at, site.now)} ago` : ''}`
+										`${s.charts.ec.points.length} readings${s.newest.ec ? `, ${ago(s.newest.ec.at, site.now)}` : ''}`
 									)}
 								</td>
 							</tr>

@@ -1,0 +1,50 @@
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import { type Answer, type Application, startApplication } from '../helpers/application';
+import { expectAccessible, openBrowser } from '../helpers/browser';
+
+let app: Application;
+let browser: Awaited<ReturnType<typeof openBrowser>>;
+beforeAll(async () => {
+	app = await startApplication('demo');
+	browser = await openBrowser({ width: 390, height: 844 });
+});
+afterAll(async () => {
+	await browser.close();
+	await app.stop();
+});
+
+it('an event is logged late, corrected, taken back and put back where it is listed', async () => {
+	const page = await browser.context.newPage();
+	const said = (text: string) => page.locator('[data-event-said]', { hasText: text }).waitFor();
+	const listed = async (): Promise<Answer[]> =>
+		(await (await fetch(`${app.base}/api/v1/events?station=pond&order=newest&limit=1`)).json()).events;
+	await page.goto(`${app.base}/ledger`);
+	await page.getByRole('link', { name: 'Events' }).click();
+	await page.waitForURL('**/ledger/events');
+	await page.waitForFunction(() => !document.querySelector('astro-island[ssr]'));
+	await page.locator('[data-event]').nth(20).waitFor();
+	await page.getByLabel('Station').selectOption('pond');
+	await page.locator('[data-event-form] summary').click();
+	await page.getByLabel('How much, L').fill('6,5');
+	await page.getByLabel('Of what').fill('rain');
+	await page.getByLabel('When; now if empty').fill('2026-07-14 11:15');
+	await page.getByRole('button', { name: 'Log it' }).click();
+	await said('water added 6.5 L logged');
+	expect(await listed()).toMatchObject([{ amount: 6.5, time: '2026-07-14T09:15:00Z', product: 'rain' }]);
+	await page.locator('[data-event]', { hasText: 'water added 6.5 L' }).getByRole('button').first().click();
+	await expectAccessible(page);
+	const own = page.locator('[data-event]', { hasText: 'water added 6.5 L' });
+	await own.getByLabel('How much').fill('65');
+	await own.getByRole('button', { name: 'Correct it' }).click();
+	await said('Corrected');
+	expect(await listed()).toMatchObject([{ amount: 65, time: '2026-07-14T09:15:00Z' }]);
+	const fixed = page.locator('[data-event]', { hasText: 'water added 65 L' }).first();
+	await fixed.getByRole('button').first().click();
+	await fixed.getByRole('button', { name: 'take it back' }).click();
+	await said('taken back');
+	expect((await listed())[0].time).not.toBe('2026-07-14T09:15:00Z');
+	await page.getByRole('button', { name: 'Put it back' }).click();
+	await said('put back');
+	expect(await listed()).toMatchObject([{ amount: 65 }]);
+	await page.close();
+});
