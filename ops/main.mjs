@@ -1,6 +1,6 @@
 // npm run demo, npm start and npm test all begin here.
 import { spawn } from 'node:child_process';
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { accessSync, constants, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join, resolve } from 'node:path';
 import {
@@ -45,7 +45,14 @@ const alive = (pid) => {
 
 /** One Cordwain per data directory: two would stop each other's database. */
 function claim(dataDir) {
-	mkdirSync(dataDir, { recursive: true, mode: 0o711 });
+	try {
+		mkdirSync(dataDir, { recursive: true, mode: 0o711 });
+		accessSync(dataDir, constants.W_OK);
+	} catch {
+		throw new SetupError(
+			`The folder ${dataDir} cannot be written to. Give this account the right to, or choose another: CORDWAIN_DATA=/path/to/folder`,
+		);
+	}
 	const file = join(dataDir, 'running.json');
 	if (existsSync(file)) {
 		try {
@@ -127,7 +134,10 @@ async function serve({ demo }) {
 		say(`Cordwain ${demo ? 'with the Saltmarsh Yard demo ' : ''}is ready: ${address}`);
 		say('Ctrl-C stops it; what you entered is kept.');
 		cluster?.exited.then(() => {
-			if (!stopping) say('The database stopped. Entries wait in the browser; start Cordwain again to go on.');
+			if (stopping) return;
+			say('The database stopped, and Cordwain ends with it. Entries wait in the browser; start it again to go on.');
+			// Whoever watches over it sees that it ended, and starts it again.
+			stop(1);
 		});
 	} catch (error) {
 		await cluster?.stop();

@@ -1,12 +1,12 @@
 // Brings the database up to date and, for the demo, fills an empty one. Run by ops/main.mjs before the server.
 import { loadDemo } from '@/demo/load';
 import { migrate } from '@/store/migrate';
-import { createPool } from '@/store/pool';
+import { createPool, PATIENT } from '@/store/pool';
 import { settings } from './settings.mjs';
 
 const url = settings().DATABASE_URL;
 if (!url) throw new Error('DATABASE_URL is not set.');
-const pool = createPool(url);
+const pool = createPool(url, PATIENT);
 try {
 	await migrate(pool);
 	if (process.argv.includes('--demo')) await loadDemo(pool, { say: (text) => process.stdout.write(`${text}\n`) });

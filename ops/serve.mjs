@@ -9,6 +9,24 @@ const dist = fileURLToPath(new URL('../dist/', import.meta.url));
 /** After this an open connection is not waited for. */
 const PATIENCE_MS = 3000;
 
+/** A slash or a percent sign that belongs to a name. */
+const IN_A_NAME = /%2[5f]/i;
+
+/**
+ * Routes are found by an address that has been taken apart already, where a name with a slash in it is two. The address as it was
+ * sent goes along (src/server/address.ts), and names that would be taken for something else are left out of the one for the routes.
+ */
+function keepAddress(request) {
+	const [path, ...query] = request.url.split('?');
+	request.headers['x-cordwain-address'] = path;
+	if (!IN_A_NAME.test(path)) return;
+	const plain = path
+		.split('/')
+		.map((name) => (IN_A_NAME.test(name) ? '-' : name))
+		.join('/');
+	request.url = [plain, ...query].join('?');
+}
+
 /**
  * @returns what ends it, once requests under way are answered
  * @throws with one sentence where the port cannot be had
@@ -25,7 +43,10 @@ export async function startServer({ host, port }) {
 			if (path.startsWith('/_astro/')) response.setHeader('cache-control', 'public, max-age=31536000, immutable');
 		},
 	});
-	const server = createServer((request, response) => files(request, response, () => handler(request, response)));
+	const server = createServer((request, response) => {
+		keepAddress(request);
+		files(request, response, () => handler(request, response));
+	});
 	await new Promise((done, fail) => {
 		server.once('error', (error) =>
 			fail(

@@ -1,6 +1,7 @@
 import { defineMiddleware } from 'astro:middleware';
 import { randomUUID } from 'node:crypto';
 import type { APIContext, MiddlewareNext } from 'astro';
+import { pathOf } from '@/server/address';
 import { compressed } from '@/server/compress';
 import { isDatabaseDown } from '@/server/database';
 import { databaseDownPage } from '@/server/down-page';
@@ -25,12 +26,12 @@ export const onRequest = defineMiddleware(async (context, next) => {
 	response.headers.set('x-content-type-options', 'nosniff');
 	response.headers.set('x-frame-options', 'DENY');
 	response.headers.set('referrer-policy', 'same-origin');
-	const { method, url } = context.request;
+	const { method } = context.request;
 	log.info(
 		{
 			id,
 			method,
-			path: pathShape(new URL(url).pathname),
+			path: pathShape(pathOf(context.request)),
 			status: response.status,
 			ms: Math.round(10 * (performance.now() - begin)) / 10,
 		},

@@ -92,7 +92,7 @@ export const batches = resource('Mix', {
 		}),
 		answer: made,
 		status: 201,
-		problems: ['unknown-station', 'unknown-product', 'unknown-unit', 'not-a-feed', 'overflow'],
+		problems: ['bad-time', 'unknown-station', 'unknown-product', 'unknown-unit', 'not-a-feed', 'overflow'],
 	},
 	'POST /batches/:id/steps': {
 		summary: 'What a step of a batch showed; done ends it',
@@ -120,6 +120,6 @@ export const batches = resource('Mix', {
 			event: pouring.nullable().default(null).describe('what was poured, logged together with the step'),
 		}),
 		answer: done,
-		problems: ['no-such-id', 'no-open-batch', 'step-done', 'out-of-order', 'unknown-unit'],
+		problems: ['no-such-id', 'no-open-batch', 'step-done', 'out-of-order', 'bad-time', 'unknown-unit'],
 	},
 });

@@ -64,7 +64,7 @@ export const events = resource('Records', {
 		),
 		answer: made,
 		status: 201,
-		problems: ['unknown-station', 'unknown-unit'],
+		problems: ['bad-time', 'unknown-station', 'unknown-unit'],
 	},
 	'POST /events/:id/correction': {
 		summary:
@@ -85,7 +85,15 @@ export const events = resource('Records', {
 		),
 		answer: made,
 		status: 201,
-		problems: ['no-such-id', 'no-such-event', 'already-corrected', 'withdrawn', 'unknown-station', 'unknown-unit'],
+		problems: [
+			'no-such-id',
+			'no-such-event',
+			'already-corrected',
+			'withdrawn',
+			'bad-time',
+			'unknown-station',
+			'unknown-unit',
+		],
 	},
 	'POST /events/:id/withdrawal': {
 		summary: 'Take an event back, or put it back; it stays in the record, and what hung on it is judged anew',

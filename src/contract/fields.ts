@@ -19,7 +19,10 @@ export const mgL = notNegative.max(1e6, 'at most 1,000,000 mg/L');
 export const litres = positive.max(1e9, 'at most 1,000,000,000 L');
 
 export const name = z.string().trim().min(1, 'must not be empty').max(200, 'at most 200 characters');
-export const code = name.refine((c) => ![...c].some((x) => x < ' '), 'must not hold control characters');
+export const code = name
+	.refine((c) => ![...c].some((x) => x < ' '), 'must not hold control characters')
+	// In an address these are places and no names.
+	.refine((c) => c !== '.' && c !== '..', 'must be more than dots');
 export const note = z.string().max(2000);
 export const shortText = z.string().max(200);
 

@@ -232,7 +232,7 @@ export const readings = resource('Records', {
 		),
 		answer: entered,
 		status: 201,
-		problems: ['no-such-id', 'no-such-reading', 'already-corrected', 'unknown-station', 'bad-reading'],
+		problems: ['no-such-id', 'no-such-reading', 'already-corrected', 'unknown-station', 'bad-reading', 'bad-time'],
 	},
 	'GET /stations/:code/series': {
 		summary: 'One station and quantity over time, at most about 2,000 points with their extremes kept',

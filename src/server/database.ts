@@ -34,7 +34,7 @@ export function isDatabaseDown(error: unknown): boolean {
 	const code = (error as NodeJS.ErrnoException).code;
 	if (code !== undefined && CONNECTION_CODES.has(code)) return true;
 	if (error instanceof AggregateError) return error.errors.some(isDatabaseDown);
-	return /Connection terminated|timeout exceeded when trying to connect|Client has encountered a connection error/.test(
+	return /Connection terminated|Query read timeout|timeout exceeded when trying to connect|Client has encountered a connection error/.test(
 		error.message,
 	);
 }

@@ -61,8 +61,15 @@ const tooLarge = () =>
 async function readJson(request: Request): Promise<unknown> {
 	// Any content type is read as JSON: who may write is told by Host and Origin, not by a header a script forgot.
 	if (Number(request.headers.get('content-length') ?? 0) > MAX_JSON) throw tooLarge();
-	const text = await request.text();
-	if (text.length > MAX_JSON) throw tooLarge();
+	// However it comes, in one piece or in many: no more is kept than may be read.
+	const decoder = new TextDecoder();
+	let [text, size] = ['', 0];
+	for await (const chunk of (request.body ?? []) as AsyncIterable<Uint8Array>) {
+		size += chunk.length;
+		if (size > MAX_JSON) throw tooLarge();
+		text += decoder.decode(chunk, { stream: true });
+	}
+	text += decoder.decode();
 	try {
 		return JSON.parse(text);
 	} catch {

@@ -17,6 +17,7 @@ import { probeRecord, restateReadings } from './restate';
 import { type Told, tieSample } from './rounds';
 import type { SiteContext } from './site';
 import { storeJudged } from './store-bulk';
+import { requireTime } from './time-ahead';
 
 /** One value of a sample as it was typed. */
 export interface TypedReading {
@@ -55,7 +56,7 @@ interface Understood {
 	instrumentId: number | null;
 }
 
-function understand(context: SiteContext, sample: TypedSample, path: string): Understood[] {
+function understand(context: SiteContext, sample: TypedSample, path: string, now: number): Understood[] {
 	const station = context.stations.find((s) => s.code === sample.station);
 	if (!station)
 		throw new Refusal('unknown-station', [
@@ -65,6 +66,7 @@ function understand(context: SiteContext, sample: TypedSample, path: string): Un
 		throw new Refusal('nothing-entered', [{ path: `${path}readings`, message: 'Enter at least one value.' }]);
 	if (!Number.isFinite(sample.at))
 		throw new Refusal('bad-time', [{ path: `${path}time`, message: 'The time is not a time.' }]);
+	requireTime(sample.at, now, `${path}time`);
 	return sample.readings.map((typed, i) => {
 		const refuse = (field: string, message: string) =>
 			new Refusal('bad-reading', [{ path: `${path}readings.${i}.${field}`, message }]);
@@ -125,7 +127,7 @@ const toNew = (
 
 /** What the checks would say, storing nothing. */
 export async function judgeSample(db: Db, context: SiteContext, sample: TypedSample, now: number): Promise<Verdict[]> {
-	const understood = understand(context, sample, '');
+	const understood = understand(context, sample, '', now);
 	const late = await isLate(db, context.site.id, sample.at);
 	const { engine } = await (late ? Judging.asOf(db, context, sample.at, now) : Judging.present(db, context, now));
 	return engine.judge(understood.map((u) => u.reading));
@@ -138,7 +140,7 @@ export async function enterSamples(
 	samples: readonly TypedSample[],
 	by: { source: string; who: string; now: number; round?: number | null },
 ): Promise<Entered[]> {
-	const understood = samples.map((s, i) => understand(context, s, samples.length > 1 ? `${i}.` : ''));
+	const understood = samples.map((s, i) => understand(context, s, samples.length > 1 ? `${i}.` : '', by.now));
 	return writing(db, async (client) => {
 		// In order of time, so that one pasted line predicts the next.
 		const order = [...understood.keys()].sort((a, b) => samples[a]!.at - samples[b]!.at || a - b);
@@ -263,6 +265,7 @@ export async function correctReading(
 				],
 			},
 			'',
+			by.now,
 		);
 		const [newId] = await reserveIds(client, 1);
 		await storeReadings(client, context.site.id, [newId!], [toNew(u!, old.sampleId, 'correction', by.who, id)]);

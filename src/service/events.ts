@@ -8,6 +8,7 @@ import { writing } from '@/store/writing';
 import { judgeAgain } from './judging';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
+import { requireTime } from './time-ahead';
 
 export interface TypedEvent {
 	at: number;
@@ -35,7 +36,7 @@ export async function storeEvent(
 	e: TypedEvent,
 	by: { who: string; now: number },
 ): Promise<number> {
-	const id = await insertTyped(client, context, e, by.who, null);
+	const id = await insertTyped(client, context, e, by, null);
 	// Logged late, it explains what was read since.
 	if (await isLate(client, context.site.id, e.at)) await judgeAgain(client, context, e.at, by.now);
 	return id;
@@ -45,9 +46,10 @@ async function insertTyped(
 	client: Client,
 	context: SiteContext,
 	e: TypedEvent,
-	who: string,
+	by: { who: string; now: number },
 	supersedes: number | null,
 ): Promise<number> {
+	requireTime(e.at, by.now, 'time');
 	const station = context.stations.find((s) => s.code === e.station);
 	if (!station)
 		throw new Refusal('unknown-station', [{ path: 'station', message: `There is no station “${e.station}”.` }]);
@@ -67,7 +69,7 @@ async function insertTyped(
 			note: e.note,
 			extra: null,
 			source: 'typed',
-			enteredBy: who,
+			enteredBy: by.who,
 			supersedes,
 		},
 	]);
@@ -104,7 +106,7 @@ export const correctEvent = (
 			]);
 		const given = Object.fromEntries(Object.entries(change).filter(([, v]) => v !== undefined));
 		const event: TypedEvent = { ...old, ...given };
-		const made = await insertTyped(client, context, event, by.who, id);
+		const made = await insertTyped(client, context, event, by, id);
 		await insertAudit(client, context.site.id, by.who, 'event.corrected', String(id), { new: made, reason });
 		await judgeAgain(client, context, Math.min(old.at, event.at), by.now);
 		return made;

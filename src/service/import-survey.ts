@@ -21,6 +21,7 @@ import type { Client, Db } from '@/store/pool';
 import { type Written, writtenBetween } from '@/store/written';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
+import { AHEAD, isFarAhead } from './time-ahead';
 
 export interface ImportOptions {
 	dryRun: boolean;
@@ -180,6 +181,8 @@ export async function survey(
 		const there = await alreadyThere(db, site.site.id, format, lines);
 		for (const l of lines) {
 			report.lines++;
+			const written = l.reading ?? l.event ?? l.calibration;
+			if (written && isFarAhead(written.at, options.now)) l.problem = { column: 'time', message: AHEAD };
 			if (l.problem) {
 				report.bad++;
 				if (report.problems.length < LISTED_PROBLEMS) report.problems.push({ line: l.line, ...l.problem });

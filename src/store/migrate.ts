@@ -19,6 +19,11 @@ export async function migrate(pool: Pool, directory = join(import.meta.dirname, 
 			validateChecksums: true,
 			execQuery: (query) => client.query(query),
 		});
+		const [newest, here] = [await postgrator.getMaxVersion(), await postgrator.getDatabaseVersion()];
+		if (here > newest)
+			throw new Error(
+				`This database was last used by a newer Cordwain (its tables are at ${here}, this one knows ${newest}). Start the newer one, or restore what was saved before.`,
+			);
 		try {
 			return (await postgrator.migrate()).length;
 		} catch (error) {

@@ -11,13 +11,27 @@ pg.types.setTypeParser(pg.types.builtins.INT8, (text) => Number(text));
 const asDate: (text: string) => Date | number = pg.types.getTypeParser(pg.types.builtins.TIMESTAMPTZ);
 pg.types.setTypeParser(pg.types.builtins.TIMESTAMPTZ, (text) => Number(asDate(text)));
 
-export function createPool(connectionString: string): Pool {
+/** A database that hangs must not hang whoever asks: longer than this no statement of ours takes but where it waits for its turn. */
+const ANSWER_MS = 20_000;
+/** Changing all tables of a large book takes as long as it takes. */
+export const PATIENT = { answerMs: 0 };
+
+const LONG_MS = 30 * 60_000;
+/** A statement that goes through much, or waits for its turn, and is waited for. */
+export const patiently = (text: string, values: unknown[] = []): pg.QueryConfig =>
+	({ text, values, query_timeout: LONG_MS }) as pg.QueryConfig;
+
+export function createPool(
+	connectionString: string,
+	{ answerMs }: { answerMs: number } = { answerMs: ANSWER_MS },
+): Pool {
 	const pool = new pg.Pool({
 		connectionString,
 		max: 12,
 		// Without it a full pool or a dead server would wait for ever.
 		connectionTimeoutMillis: 4000,
 		idleTimeoutMillis: 30_000,
+		...(answerMs > 0 ? { query_timeout: answerMs } : {}),
 		application_name: 'cordwain',
 	});
 	// A connection that dies while idle is replaced at the next query; unheard, its error would end the process.

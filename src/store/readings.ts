@@ -2,7 +2,7 @@ import type { FindingSaid } from '@/core/judge/said';
 import { QUANTITIES, type Quantity, seriesQuantity, type Unit } from '@/core/quantity';
 import type { StationKind } from '@/core/reading/model';
 import { DOUBTED_FLAGS, OPEN_AGAIN } from '@/core/trust/trust';
-import type { Db } from './pool';
+import { type Db, patiently } from './pool';
 
 /** A stored reading with its verdict and the newest decision. */
 export interface JudgedReading {
@@ -233,7 +233,7 @@ export async function lastEnteredSample(db: Db, siteId: number): Promise<JudgedR
 
 /** Tells the planner what a bulk load has put there; without it the first pages after one may take minutes. */
 export async function refreshStatistics(db: Db): Promise<void> {
-	await db.query('ANALYZE reading, verdict, restatement, decision, event, station_memory');
+	await db.query(patiently('ANALYZE reading, verdict, restatement, decision, event, station_memory'));
 }
 
 /** How often a person agreed with a doubt, by its cause: corrected or discarded means it was right, kept that it was not. */

@@ -1,7 +1,7 @@
 import type { TimelineOutcome } from '@/core/probe/timeline';
 import type { Unit } from '@/core/quantity';
 import { ENGINE_VERSION } from '@/core/reading/model';
-import type { Db } from './pool';
+import { type Db, patiently } from './pool';
 
 /** Readings that one probe took, for restatement: current ones, with the instrument's own uncertainty. */
 export interface ProbeReading {
@@ -20,10 +20,12 @@ export async function probeReadings(
 	quantity: 'ph' | 'ec',
 ): Promise<ProbeReading[]> {
 	const { rows } = await db.query<ProbeReading>(
-		`SELECT r.id, r.at AS at, r.value, coalesce(v.u, 0) AS u, r.unit, r.temp_c AS "tempC"
+		patiently(
+			`SELECT r.id, r.at AS at, r.value, coalesce(v.u, 0) AS u, r.unit, r.temp_c AS "tempC"
 		FROM reading r LEFT JOIN verdict v ON v.site_id = r.site_id AND v.reading_id = r.id
 		WHERE r.site_id = $1 AND r.instrument_id = $2 AND r.quantity = ANY($3) ORDER BY r.at, r.id`,
-		[siteId, instrumentId, quantity === 'ec' ? ['ec', 'tds'] : ['ph']],
+			[siteId, instrumentId, quantity === 'ec' ? ['ec', 'tds'] : ['ph']],
+		),
 	);
 	return rows;
 }
@@ -36,7 +38,9 @@ export async function replaceRestatements(
 	outcomes: readonly TimelineOutcome[],
 	progress: (done: number) => void = () => {},
 ): Promise<void> {
-	await db.query('DELETE FROM restatement WHERE site_id = $1 AND reading_id = ANY($2)', [siteId, readingIds]);
+	await db.query(
+		patiently('DELETE FROM restatement WHERE site_id = $1 AND reading_id = ANY($2)', [siteId, readingIds]),
+	);
 	await insertRestatements(db, siteId, outcomes, progress);
 }
 

@@ -1,4 +1,4 @@
-import { type Client, type Db, isPool, transaction } from './pool';
+import { type Client, type Db, isPool, patiently, transaction } from './pool';
 
 /** Names the lock of a site's writers among others of the database. */
 const LOCK = 7_401;
@@ -17,9 +17,12 @@ const NOBODY: Caller = { key: null, device: null };
  */
 export async function lockSite(client: Client, by: Caller = NOBODY): Promise<number | null> {
 	const { rows } = await client.query<{ id: number | null }>(
-		`WITH here AS (SELECT (SELECT id FROM site ORDER BY id LIMIT 1) AS id)
-		SELECT id, pg_advisory_xact_lock($1, coalesce(id, 0)), set_config('cordwain.key', $2, true), set_config('cordwain.device', $3, true) FROM here`,
-		[LOCK, by.key ?? '', by.device ?? ''],
+		// An import of many years may be before us.
+		patiently(
+			`WITH here AS (SELECT (SELECT id FROM site ORDER BY id LIMIT 1) AS id)
+			SELECT id, pg_advisory_xact_lock($1, coalesce(id, 0)), set_config('cordwain.key', $2, true), set_config('cordwain.device', $3, true) FROM here`,
+			[LOCK, by.key ?? '', by.device ?? ''],
+		),
 	);
 	return rows[0]!.id;
 }

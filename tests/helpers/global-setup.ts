@@ -1,7 +1,7 @@
 import pg from 'pg';
 import { loadDemo } from '@/demo/load';
 import { migrate } from '@/store/migrate';
-import { createPool } from '@/store/pool';
+import { createPool, PATIENT } from '@/store/pool';
 
 /** A fixed morning, so that every run tests the same numbers. */
 export const DEMO_NOW = Date.UTC(2026, 6, 14, 9);
@@ -27,7 +27,7 @@ export default async function setup(): Promise<void> {
 			[DEMO_TEMPLATE, true],
 		] as const) {
 			await client.query(`CREATE DATABASE ${name}`);
-			const pool = createPool(inDatabase(cluster, name));
+			const pool = createPool(inDatabase(cluster, name), PATIENT);
 			await migrate(pool);
 			if (fill) await loadDemo(pool, { say: () => {}, now: DEMO_NOW });
 			await pool.end();

@@ -13,6 +13,9 @@ export type ParsedTime = { ok: true; at: number; local: LocalTimeNote | null } |
 const ISO =
 	/^(\d{4})-(\d{2})-(\d{2})(?:[T ](\d{2}):(\d{2})(?::(\d{2})(?:[.,](\d{1,9}))?)?)?\s*(Z|z|[+-]\d{2}(?::?\d{2})?)?$/;
 const MINUTE = 60_000;
+/** Nobody logged before, and nobody will after. */
+const FIRST_YEAR = 1970;
+const LAST_YEAR = 2199;
 
 /**
  * Whether a text names a time zone of the tz database.
@@ -45,7 +48,7 @@ function inZone(wall: number, zone: string): { at: number; local: LocalTimeNote 
 
 /**
  * @param zone the site's IANA zone, for times without offset
- * @returns milliseconds since 1970 in UTC; refused for impossible dates such as 30 February
+ * @returns milliseconds since 1970 in UTC; refused for impossible dates such as 30 February, and outside of 1970 to 2199
  * @example parseTime('2026-03-01T07:30', 'Europe/Amsterdam') // { ok: true, at: Date.UTC(2026, 2, 1, 6, 30), local: 'site-zone' }
  */
 export function parseTime(text: string, zone: string): ParsedTime {
@@ -59,8 +62,8 @@ export function parseTime(text: string, zone: string): ParsedTime {
 	const second = Number(m[6] ?? 0);
 	if (month < 1 || month > 12 || day < 1 || hour > 23 || minute > 59 || second > 59) return { ok: false };
 	const wall = Date.UTC(year, month - 1, day, hour, minute, second, m[7] ? Math.trunc(Number(`0.${m[7]}`) * 1000) : 0);
-	// Date.UTC rolls 30 February into March, and reads years below 100 as 19xx.
-	if (year < 1000 || new Date(wall).getUTCDate() !== day) return { ok: false };
+	// Date.UTC rolls 30 February into March.
+	if (year < FIRST_YEAR || year > LAST_YEAR || new Date(wall).getUTCDate() !== day) return { ok: false };
 	if (m[8] === undefined) return { ok: true, ...inZone(wall, zone) };
 	const offset = offsetMinutes(m[8]);
 	return offset === undefined ? { ok: false } : { ok: true, at: wall - offset * MINUTE, local: null };

@@ -1,8 +1,11 @@
 import type { APIRoute } from 'astro';
+import { pathOf } from '@/server/address';
 import { dispatch } from '@/server/dispatch';
 import { routes } from '@/server/routes';
 
 export const prerender = false;
 
-export const ALL: APIRoute = ({ params, request, locals }) =>
-	dispatch(routes, `/${params.path ?? ''}`, request, locals);
+const ROOT = '/api/v1';
+
+export const ALL: APIRoute = ({ request, locals }) =>
+	dispatch(routes, pathOf(request).slice(ROOT.length), request, locals);
