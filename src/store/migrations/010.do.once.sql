@@ -34,6 +34,8 @@ ALTER TABLE retest_answer ADD FOREIGN KEY (site_id, sample_id) REFERENCES sample
 -- With the number at its end a series comes out of its index in order, however many others there are.
 DROP INDEX reading_by_station;
 CREATE INDEX reading_by_station ON reading (site_id, station_id, quantity, at DESC, id DESC);
+-- How long was waited is noted by few of them.
+CREATE INDEX reading_waits ON reading (site_id, station_id, quantity, at DESC) WHERE wait_s IS NOT NULL;
 CREATE INDEX reading_by_sample ON reading (site_id, sample_id);
 
 -- Where a reading stands is kept with its verdict, one row each, instead of being looked for in all decisions and corrections.

@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Change } from '@/contract/meters';
+import type { RoundReading } from '@/contract/pages';
 import type { StoredReading } from '@/contract/readings';
 import { QUANTITY, type Quantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
@@ -19,8 +20,8 @@ export interface RoundRow {
 	name: string;
 	about: string;
 	fedBy: string[];
-	ph: StoredReading | null;
-	ec: StoredReading | null;
+	ph: RoundReading | null;
+	ec: RoundReading | null;
 	newest: number | null;
 	due: Quantity[];
 	overdueDays: number;
@@ -110,7 +111,7 @@ export function Round({
 		);
 	};
 	const standing = (row: RoundRow) => {
-		const marks = [row.ph, row.ec].filter((r): r is StoredReading => r !== null && permits(r, 'station'));
+		const marks = [row.ph, row.ec].filter((r): r is RoundReading => r !== null && permits(r, 'station'));
 		const worst =
 			marks.find((r) => standingOf(r) === 'bad') ?? marks.find((r) => standingOf(r) === 'doubtful') ?? marks[0];
 		if (!worst) return null;
