@@ -1,5 +1,5 @@
 import { done, type Outcome, refused } from '../outcome';
-import { type CurveProblem, errorCurve, type FoundPoint } from './error-curve';
+import { type Curve, type CurveProblem, errorCurve, type FoundPoint } from './error-curve';
 
 /**
  * Puts one past reading right between two calibrations.
@@ -39,13 +39,40 @@ export interface RestateProblem {
  * @example restate({ quantity: 'ph', value: 6.2, takenAt: 10, from: { at: 0, kind: 'adjust', points: [] }, to: { at: 20, points: [{ nominal: 7, found: 7.4 }] } }).value // { value: 6, error: 0.2 }
  */
 export function restate(input: RestateInput): Outcome<Restated, RestateProblem> {
+	const { quantity, from, to, ...rest } = input;
+	return restateBy({
+		...rest,
+		quantity,
+		from: { at: from.at, curve: startOf(quantity, from.kind, from.points) },
+		to: { at: to.at, curve: errorCurve(quantity, to.points) },
+	});
+}
+
+/**
+ * The error with which an interval begins; null where it is taken to have been none.
+ * @example startOf('ph', 'adjust', []) // null
+ */
+export const startOf = (
+	quantity: 'ph' | 'ec',
+	kind: 'adjust' | 'check',
+	points: readonly FoundPoint[],
+): Curve | null =>
+	// After an adjustment with nothing read afterwards the meter is taken to have been right.
+	kind === 'adjust' && points.length === 0 ? null : errorCurve(quantity, points);
+
+/** The same with the curves of both calibrations at hand: many readings lie between the same two. */
+export function restateBy(
+	input: Pick<RestateInput, 'quantity' | 'value' | 'takenAt' | 'thresholds'> & {
+		from: { at: number; curve: Curve | null };
+		to: { at: number; curve: Curve };
+	},
+): Outcome<Restated, RestateProblem> {
 	const { quantity, value, takenAt, from, to, thresholds } = input;
 	if (!(to.at > from.at)) return refused({ code: 'empty-interval', side: 'to' });
 	if (takenAt < from.at || takenAt > to.at) return done({ value, error: 0, applied: false, why: 'outside-interval' });
-	// After an adjustment with nothing read afterwards the meter is taken to have been right.
-	const start = from.kind === 'adjust' && from.points.length === 0 ? null : errorCurve(quantity, from.points);
+	const start = from.curve;
 	if (start && !start.ok) return refused({ code: start.problem, side: 'from' });
-	const end = errorCurve(quantity, to.points);
+	const end = to.curve;
 	if (!end.ok) return refused({ code: end.problem, side: 'to' });
 	const share = (takenAt - from.at) / (to.at - from.at);
 	const e1 = start ? start.value.errorAt(value) : 0;

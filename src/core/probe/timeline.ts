@@ -1,6 +1,6 @@
 import { type DriftInterval, type DriftModel, learnDrift } from './drift';
 import { errorCurve, type FoundPoint } from './error-curve';
-import { restate } from './restate';
+import { restateBy, startOf } from './restate';
 
 /**
  * One probe's calibrations and jumps in order of time, and every reading it took put right between them.
@@ -117,6 +117,9 @@ export function driftIntervals(
 	return intervals;
 }
 
+/** Independent standard uncertainties together. (Math.hypot guards against overflow, at ten times the cost.) */
+const together = (a: number, b: number, c = 0): number => Math.sqrt(a * a + b * b + c * c);
+
 /** Index of the last element at or before a time, −1 for none. */
 function lastAtOrBefore(list: readonly { at: number }[], at: number): number {
 	let low = 0;
@@ -148,25 +151,34 @@ export function restateTimeline(
 	const calibrations = [...calibrationsAnyOrder].sort((a, b) => a.at - b.at || a.id - b.id);
 	const jumps = [...jumpsAnyOrder].sort((a, b) => a.at - b.at);
 	const drift = learnDrift(quantity, driftIntervals(quantity, calibrations, jumps));
+	const known = calibrations.map((c) => ({
+		...c,
+		found: errorCurve(quantity, asFound(c)),
+		left: startOf(quantity, c.kind, after(c)),
+		single: asFound(c).length === 1,
+		standardsU: standardsU(c),
+	}));
+	// Only a cleaning that was read before and after tells of fouling.
+	const fouled = jumps.some((j) => j.before != null && j.after != null);
 	const inUnits = (share: number, value: number) => (quantity === 'ph' ? share : (share / 100) * Math.abs(value));
 	const outcomes = readings.map((r): TimelineOutcome => {
 		const i = lastAtOrBefore(calibrations, r.at);
-		const from = calibrations[i];
-		const to = calibrations[i + 1];
+		const from = known[i];
+		const to = known[i + 1];
 		const sigma = inUnits(drift.sigmaPerRootDay, r.value);
 		const lastAdjust = from ? (r.at - from.at) / DAY : null;
 		const nextJump = jumps[lastAtOrBefore(jumps, r.at) + 1];
 		const lastJump = jumps[lastAtOrBefore(jumps, r.at)];
 		const jumpAfter = nextJump && to && nextJump.at <= to.at ? nextJump : null;
 		const jumpBefore = lastJump && from && lastJump.at > from.at ? lastJump : null;
-		const fouling = foulingAt(quantity, r, jumps, calibrations);
+		const fouling = fouled ? foulingAt(quantity, r, jumps, calibrations) : 0;
 		const result = (status: TimelineStatus, error: number, driftU: number, partial = false): TimelineOutcome => {
 			const applied = status === 'restated';
 			const total = (applied ? error : 0) + fouling;
 			const between = status === 'restated' || status === 'left-alone';
 			const parts = {
 				instrument: between ? (r.uRepeat ?? r.u) : r.u,
-				standards: Math.hypot(standardsU(from), applied ? standardsU(to) : 0),
+				standards: together(from?.standardsU ?? 0, applied ? (to?.standardsU ?? 0) : 0),
 				drift: driftU * (partial ? 1.5 : 1),
 			};
 			return {
@@ -174,7 +186,7 @@ export function restateTimeline(
 				status: fouling !== 0 && status !== 'rejected' ? 'restated' : status,
 				value: r.value - total,
 				error: status === 'left-alone' || status === 'rejected' ? error : total,
-				u: Math.hypot(parts.instrument, parts.standards, parts.drift),
+				u: together(parts.instrument, parts.standards, parts.drift),
 				parts,
 				from: from?.id ?? null,
 				to: applied ? (to?.id ?? null) : null,
@@ -183,7 +195,7 @@ export function restateTimeline(
 				fouling,
 			};
 		};
-		const openU = (days: number) => Math.hypot(sigma * Math.sqrt(days), inUnits(drift.ratePerDay, r.value) * days);
+		const openU = (days: number) => together(sigma * Math.sqrt(days), inUnits(drift.ratePerDay, r.value) * days);
 		// Never calibrated before: as if a month had passed since it was right.
 		if (!from) return result('before-first', 0, openU(30));
 		const days = lastAdjust ?? 0;
@@ -194,15 +206,15 @@ export function restateTimeline(
 		if (unknownJump && !jumpBefore) return result('before-jump', 0, openU(days));
 		const start =
 			jumpBefore && (jumpBefore.before == null || jumpBefore.after == null)
-				? { at: jumpBefore.at, kind: 'check' as const, points: asFound(to) }
-				: { at: from.at, kind: from.kind, points: after(from) };
+				? { at: jumpBefore.at, curve: to.found }
+				: { at: from.at, curve: from.left };
 		if (unknownJump) return result('before-jump', 0, 2 * openU(Math.max(days, 1)));
-		const found = restate({
+		const found = restateBy({
 			quantity,
 			value: r.value - fouling,
 			takenAt: r.at,
 			from: start,
-			to: { at: to.at, points: asFound(to) },
+			to: { at: to.at, curve: to.found },
 			thresholds,
 		});
 		if (!found.ok) return result('unusable', 0, openU(days));
@@ -213,12 +225,11 @@ export function restateTimeline(
 			start.at > from.at
 				? sigma * Math.sqrt(Math.max((to.at - r.at) / DAY, 0))
 				: sigma * Math.sqrt(Math.max((d1 * (span - d1)) / span, 0));
-		const curve = errorCurve(quantity, asFound(to));
+		const curve = to.found;
 		const room = quantity === 'ph' ? 1 : 0;
-		const single = asFound(to).length === 1;
 		const partial =
 			curve.ok &&
-			(single
+			(to.single
 				? quantity === 'ph' && Math.abs(r.value - curve.value.low) > 1.5
 				: r.value < curve.value.low - room ||
 					r.value > curve.value.high + (quantity === 'ph' ? room : curve.value.high * 0.5));
@@ -226,7 +237,7 @@ export function restateTimeline(
 		return result(
 			status,
 			error,
-			status === 'restated' ? bridge : Math.hypot(bridge, status === 'left-alone' ? error : 0),
+			status === 'restated' ? bridge : together(bridge, status === 'left-alone' ? error : 0),
 			partial,
 		);
 	});
