@@ -1,4 +1,5 @@
 import { decimal } from '@/core/quantity';
+import { type CalibrationTrouble, examineCalibration } from '../core/probe/examine-calibration';
 import { nominalValue, standardNamed } from '../core/probe/standards';
 import { type LocalTimeNote, parseTime } from '../core/quantity/time';
 import type { InstrumentInfo } from '../core/reading/model';
@@ -86,6 +87,12 @@ export function calibrationLine(
 			settleS: numbers.settle_s!,
 		},
 	};
+}
+
+/** What cannot be kept of a calibration as it is written in a file; one that only says what was left is taken at its word. */
+export function troubleOf(group: CalibrationGroup): CalibrationTrouble | null {
+	const examined = examineCalibration(group.quantity, group.points, group.tempC, group.settleS);
+	return examined.ok || examined.problem === 'nothing-found' ? null : examined.problem;
 }
 
 export interface CalibrationGroup

@@ -1,6 +1,6 @@
-import type { ProblemCode } from '@/contract/problems';
-import { type Calibrated, evaluateCalibration } from '@/core/probe/calibration';
-import { errorCurve } from '@/core/probe/error-curve';
+import { PROBLEMS, type ProblemCode } from '@/contract/problems';
+import type { Calibrated } from '@/core/probe/calibration';
+import { examineCalibration } from '@/core/probe/examine-calibration';
 import { likelyStandard, nominalValue, standardNamed } from '@/core/probe/standards';
 import {
 	type CalibrationPointRow,
@@ -144,23 +144,19 @@ async function examine(db: Db, context: SiteContext, c: TypedCalibration, now: n
 		]);
 	const doubts: string[] = [];
 	const points = await resolvePoints(db, context, instrument, c, doubts);
-	const found = points.filter((p) => p.asFound !== null);
-	if (found.length === 0) throw refuse('points', 'As found is missing: read each standard before adjusting.');
-	const result = evaluateCalibration(
-		c.quantity,
-		found.map((p) => ({ nominal: p.nominal, asFound: p.asFound!, mv: p.mv ?? undefined })),
-		c.tempC ?? 25,
-		c.settleS,
-	);
-	if (!result.ok) throw refuse('points', CALIBRATION_PROBLEM[result.problem], result.problem);
-	if (result.value.reasons.some((r) => r.code === 'wrong-way'))
-		throw refuse('points', 'The values run the wrong way: are the two bottles exchanged?', 'wrong-way');
-	const left = points.flatMap((p) => (p.asLeft === null ? [] : [{ nominal: p.nominal, found: p.asLeft }]));
-	const curve = left.length > 0 ? errorCurve(c.quantity, left) : null;
-	if (curve && !curve.ok) throw refuse('points', 'The values as left give no slope: read them again after adjusting.');
+	const result = examineCalibration(c.quantity, points, c.tempC, c.settleS);
+	if (!result.ok) {
+		const { problem } = result;
+		throw refuse(
+			'points',
+			CALIBRATION_PROBLEM[problem],
+			problem in PROBLEMS ? (problem as ProblemCode) : 'bad-calibration',
+		);
+	}
 	if (others.some((o) => o.at > c.at))
 		doubts.push('It lies before another calibration of this probe; the readings around it were worked out anew.');
-	if (c.quantity === 'ph' && found.length === 1) doubts.push('One buffer shows the offset only; the span is unknown.');
+	if (c.quantity === 'ph' && points.filter((p) => p.asFound !== null).length === 1)
+		doubts.push('One buffer shows the offset only; the span is unknown.');
 	return { instrument, points, result: result.value, doubts };
 }
 

@@ -1,6 +1,6 @@
 import { createReadStream } from 'node:fs';
 import type { ImportDone } from '@/contract/files';
-import { type CalibrationLine, calibrationLine } from '@/files/calibrations-row';
+import { type CalibrationLine, calibrationLine, groupCalibrations, troubleOf } from '@/files/calibrations-row';
 import type { CsvRecord } from '@/files/csv-stream';
 import { csvRecords } from '@/files/csv-stream';
 import { type EventRow, eventRow } from '@/files/events-row';
@@ -19,6 +19,7 @@ import { listCalibrations } from '@/store/calibrations';
 import { type EventRecord, eventsBetween } from '@/store/events';
 import type { Client, Db } from '@/store/pool';
 import { type Written, writtenBetween } from '@/store/written';
+import { CALIBRATION_PROBLEM } from '@/words/en/calibration';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
 import { AHEAD, isFarAhead } from './time-ahead';
@@ -151,6 +152,18 @@ export interface Order {
 	inOrder: boolean;
 }
 
+/** Lines of calibrations that cannot be kept, by what the calibration they belong to says as a whole. */
+function* troubledLines(lines: readonly Line[]): Generator<[line: number, message: string]> {
+	const rows = lines.flatMap((l) => (l.calibration && !l.problem ? [{ ...l.calibration, line: l.line }] : []));
+	for (const group of groupCalibrations(rows)) {
+		const trouble = troubleOf(group);
+		if (trouble === null) continue;
+		for (const r of rows)
+			if (r.at === group.at && r.instrument === group.instrument && r.quantity === group.quantity)
+				yield [r.line, CALIBRATION_PROBLEM[trouble]];
+	}
+}
+
 /** First pass: what the file holds, what is wrong with it, what it would create. */
 export async function survey(
 	db: Db,
@@ -173,6 +186,7 @@ export async function survey(
 		problems: [],
 		moreProblems: 0,
 	};
+	const calibrations: Line[] = [];
 	const stations = new Set<string>();
 	const instruments = new Set<string>();
 	const local = { 'site-zone': 0, 'repeated-hour': 0, 'skipped-hour': 0 };
@@ -203,7 +217,13 @@ export async function survey(
 			order.firstAt = Math.min(order.firstAt, row.at);
 			order.lastAt = Math.max(order.lastAt, row.at);
 		}
+		if (format === CALIBRATIONS) calibrations.push(...lines);
 		options.progress?.(report.lines, 'reading');
+	}
+	for (const [line, message] of troubledLines(calibrations)) {
+		report.bad++;
+		report.good--;
+		report.problems.push({ line, column: 'as_found', message });
 	}
 	report.creates = { stations: [...stations].sort(), instruments: [...instruments].sort() };
 	const note = (n: number, what: string) =>

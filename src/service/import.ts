@@ -1,6 +1,6 @@
 import type { ImportDone } from '@/contract/files';
 import type { Verdict } from '@/core/reading/model';
-import { type CalibrationLine, groupCalibrations } from '@/files/calibrations-row';
+import { type CalibrationLine, groupCalibrations, troubleOf } from '@/files/calibrations-row';
 import { CALIBRATIONS, EVENTS, READINGS } from '@/files/table';
 import { insertCalibration } from '@/store/calibrations';
 import { insertEvents, type NewEvent } from '@/store/events';
@@ -149,7 +149,9 @@ async function storeCalibrations(
 			if (l.calibration && there.has(lineKey(l))) report.duplicates++;
 			else if (l.calibration) fresh.push(l.calibration);
 	}
-	for (const group of groupCalibrations(fresh))
+	for (const group of groupCalibrations(fresh)) {
+		if (troubleOf(group) !== null) continue;
+		report.stored += group.points.length;
 		await insertCalibration(client, site.site.id, {
 			...group,
 			instrumentId: instrumentIds.get(group.instrument)!,
@@ -157,7 +159,7 @@ async function storeCalibrations(
 			source: 'import',
 			enteredBy: options.who,
 		});
-	report.stored = fresh.length;
+	}
 }
 
 /** Judges a file and, unless it is a dry run, stores it. A file with bad lines is stored only with `keepGood`. */

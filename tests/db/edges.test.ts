@@ -95,6 +95,33 @@ describe('times that are none', () => {
 	});
 });
 
+describe('a file of calibrations', () => {
+	it('passes the judgement of typed ones: what could not be typed is not stored, the rest is', async () => {
+		const line = (minute: number, standard: string, nominal: string, found: string) =>
+			`2026-03-01T07:0${minute}:00Z,plum,ph,check,${standard},${nominal},${found},,20,`;
+		const csv = [
+			'time,instrument,quantity,kind,standard,nominal,as_found,as_left,temp_c,note',
+			line(1, 'pH 7.00', '7', '7.02'),
+			line(2, 'pH 7.00', '7', '700'),
+			line(3, 'pH 7.00', '7', '4.05'),
+			line(3, 'pH 4.01', '4', '7.03'),
+			line(4, 'pH 7.00', '0', '7'),
+		].join('\n');
+		const send = async (query: string) =>
+			(
+				await fetch(`${app.base}/api/v1/import${query}`, {
+					method: 'POST',
+					body: csv,
+					headers: { 'content-type': 'text/csv' },
+				})
+			).json() as Answer;
+		const { report } = await send('');
+		expect(report.problems.map((p: Answer) => p.line)).toEqual([3, 4, 5, 6]);
+		expect(await send('?keep_good=1')).toMatchObject({ stored: 1, bad: 4 });
+		expect((await get('/calibrations?instrument=plum')).body.calibrations).toHaveLength(1);
+	});
+});
+
 describe('what is sent in pieces', () => {
 	it('is not kept beyond its limit, and the server lives on', async () => {
 		const status = await new Promise<number>((resolve, reject) => {
