@@ -128,7 +128,7 @@ describe('entries made at this device', () => {
 		await page.unroute(READINGS);
 		await refused.getByRole('button', { name: 'Send it again' }).click();
 		await expect.poll(() => refused.count(), { timeout: 5000 }).toBe(0);
-		expect((await stored(from)).sort()).toEqual(['6.51', '6.52']);
+		await expect.poll(async () => (await stored(from)).sort(), { timeout: 5000 }).toEqual(['6.51', '6.52']);
 		await page.close();
 	});
 	it('are taken back before they are sent as after', async () => {

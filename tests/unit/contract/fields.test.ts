@@ -9,7 +9,7 @@ import { onWire } from '@/contract/wire';
 describe('an instant', () => {
 	it('is text with its offset on the wire and milliseconds here, both ways (property)', () => {
 		fc.assert(
-			fc.property(fc.integer({ min: Date.UTC(1900, 0, 1), max: Date.UTC(2200, 0, 1) }), (at) => {
+			fc.property(fc.integer({ min: 0, max: Date.UTC(2199, 11, 31) }), (at) => {
 				expect(instant.parse(z.encode(instant, at))).toBe(at);
 			}),
 		);
