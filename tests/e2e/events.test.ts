@@ -32,7 +32,7 @@ it('an event is logged late, corrected, taken back and put back where it is list
 	await said('water added 6.5 L logged');
 	expect(await listed()).toMatchObject([{ amount: 6.5, time: '2026-07-14T09:15:00Z', product: 'rain' }]);
 	await page.locator('[data-event]', { hasText: 'water added 6.5 L' }).getByRole('button').first().click();
-	await expectAccessible(page);
+	await expectAccessible(page, ['limewash']);
 	const own = page.locator('[data-event]', { hasText: 'water added 6.5 L' });
 	await own.getByLabel('How much').fill('65');
 	await own.getByRole('button', { name: 'Correct it' }).click();

@@ -97,7 +97,7 @@ describe('Ledger', () => {
 		await page.locator('th button').filter({ hasText: 'Value' }).click();
 		const values = await page.locator('tr[data-row] td:nth-child(4)').allTextContents();
 		expect(values.map(Number)).toEqual([...values.map(Number)].sort((a, b) => a - b));
-		const href = await page.locator('a').filter({ hasText: 'CSV of these' }).getAttribute('href');
+		const href = await page.locator('a').filter({ hasText: 'CSV' }).getAttribute('href');
 		const csv = await (await fetch(app.base + href)).text();
 		const rows = csv.trim().split('\n').slice(1);
 		expect(rows.length).toBeGreaterThan(100);
@@ -112,7 +112,7 @@ describe('a browser on the other side of the world', () => {
 		try {
 			const page = await openPage(away.context, `${app.base}/ledger`);
 			await page.fill('#l-from', '2026-07-15');
-			await page.locator('a[href*="from=2026-07-14T22"]').filter({ hasText: 'CSV of these' }).waitFor();
+			await page.locator('a[href*="from=2026-07-14T22"]').filter({ hasText: 'CSV' }).waitFor();
 			const axis = async (p: Page) => {
 				await p.locator('button').filter({ hasText: 'year' }).click();
 				const labels = p.locator('[data-chart=ph] .apexcharts-xaxis-texts-g text');

@@ -74,14 +74,18 @@ export function EventList({ site, station: first }: { site: SiteView; station: s
 					</select>
 				</label>
 			</div>
-			<EventForm
-				site={site}
-				station={station || site.stations[0]!.info.code}
-				onLogged={(words) => {
-					setSaid(words);
-					load();
-				}}
-			/>
+			{station === '' ? (
+				<p className="text-soft mb-2">Choose a station to log what was done there, now or earlier.</p>
+			) : (
+				<EventForm
+					site={site}
+					station={station}
+					onLogged={(words) => {
+						setSaid(words);
+						load();
+					}}
+				/>
+			)}
 			<div aria-live="polite" className="mt-2">
 				{said && (
 					<p className="border-l-4 border-base-content pl-3 py-1 mb-2" data-event-said>

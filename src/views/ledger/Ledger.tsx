@@ -200,7 +200,7 @@ export function Ledger({
 					Events
 				</a>
 				<a className="act !font-normal" href={csv()} download>
-					CSV of these
+					CSV
 				</a>
 			</div>
 			{problem && (
