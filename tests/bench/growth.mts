@@ -51,7 +51,7 @@ const fetchPage = (base: string, path: string): Promise<Page> =>
 		}).on('error', reject);
 	});
 
-async function withServer<T>(databaseUrl: string, work: (base: string) => Promise<T>): Promise<T> {
+export async function withServer<T>(databaseUrl: string, work: (base: string, pid: number) => Promise<T>): Promise<T> {
 	const port = 20_000 + Math.floor(Math.random() * 20_000);
 	const child = spawn(process.execPath, [join(root, 'ops/serve.mjs')], {
 		env: { ...process.env, DATABASE_URL: databaseUrl, HOST: '127.0.0.1', PORT: String(port), NODE_ENV: 'production' },
@@ -69,7 +69,7 @@ async function withServer<T>(databaseUrl: string, work: (base: string) => Promis
 				break;
 			await new Promise((r) => setTimeout(r, 50));
 		}
-		return await work(base);
+		return await work(base, child.pid!);
 	} finally {
 		child.kill('SIGTERM');
 		await once(child, 'exit');

@@ -12,7 +12,8 @@ import { importFile } from '@/service/import';
 import { requireSite, siteForIntake } from '@/service/site';
 import { migrate } from '@/store/migrate';
 import { createPool } from '@/store/pool';
-import { growth } from './growth.mts';
+import { growth, withServer } from './growth.mts';
+import { load } from './load.mts';
 
 const root = join(import.meta.dirname, '../..');
 const dir = mkdtempSync(join(tmpdir(), 'cordwain-bench-'));
@@ -67,20 +68,28 @@ async function measured(script: string, path: string): Promise<{ time: number; p
 }
 
 class Done extends Error {}
+const LOAD_S = 60;
+const SIZES = [
+	[9, 10_000],
+	[200, 10_000],
+	[1000, 20_000],
+] as const;
 const CHECKER = 'src/cli/check.ts';
 
 const { startCluster, removeCluster, ensureDatabase } = await import('../../ops/cluster.mjs' as string);
 const cluster = await startCluster({ dataDir: dir, durable: true });
-/** npm run bench -- growth: only what grows with stations and readings. */
+/** npm run bench -- growth: only what grows with stations and readings; -- load: fifty clients for a minute. */
 const only = process.argv[2];
 try {
-	await growth(say, (name) => ensureDatabase(cluster, name), dir, [
-		[9, 10_000],
-		[200, 10_000],
-		[1000, 20_000],
-		[200, LINES],
-	]);
+	await growth(
+		say,
+		(name) => ensureDatabase(cluster, name),
+		dir,
+		only === 'load' ? SIZES.slice(0, 1) : [...SIZES, [200, LINES]],
+	);
 	if (only === 'growth') throw new Done();
+	await withServer(await ensureDatabase(cluster, 'growth9x10000'), (base, pid) => load(say, base, pid, LOAD_S));
+	if (only === 'load') throw new Done();
 	console.log(`Node ${process.version}, ${LINES.toLocaleString('en-GB')} lines\n`);
 	const file = join(dir, 'readings.csv');
 	await writeReadings(file, LINES);
