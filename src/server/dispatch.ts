@@ -6,7 +6,7 @@ import type { Client, Db } from '@/store/pool';
 import { announce } from './changes';
 import { database } from './database';
 import { isUuid } from './guard';
-import { beginJob, findJob, type Progress } from './jobs';
+import { beginJob, jobBegunBy, type Progress } from './jobs';
 import { keepJudged } from './keep-judged';
 import { type Answer, type Changing, fingerprintOf, once } from './once';
 import { problem, problemOf } from './problem';
@@ -140,9 +140,6 @@ const asResponse = ({ status, text, replayed = false }: Answer & { replayed?: bo
 		},
 	});
 
-/** Jobs that were begun under a key: a repeat is led to the same one. */
-const begun = new Map<string, string>();
-
 /** Who calls, as far as it is known. */
 export interface Caller {
 	who: string;
@@ -221,17 +218,13 @@ export async function dispatch(
 				},
 				announce: (change: Parameters<typeof announce>[0]) => void told.push(() => announce(change)),
 				begin: (kind: string, work: (db: Db, progress: Progress) => Promise<unknown>, of: Partial<OwnBody> = {}) => {
-					let job = key === null ? undefined : begun.get(key);
-					if (job !== undefined && findJob(job)) void of.end?.();
-					else {
-						job = beginJob(kind, async (progress) => {
-							if (of.storesNothing)
-								return encoded(o.answer, await work(database(), progress).finally(() => of.end?.()));
-							return JSON.parse((await storing((client) => work(client, progress), of)).text);
-						});
-						if (key !== null) begun.set(key, job);
-					}
-					return Response.json({ job }, { status: 202 });
+					const before = jobBegunBy(key);
+					if (before !== undefined) void of.end?.();
+					const begin = async (progress: Progress) =>
+						of.storesNothing
+							? encoded(o.answer, await work(database(), progress).finally(() => of.end?.()))
+							: JSON.parse((await storing((client) => work(client, progress), of)).text);
+					return Response.json({ job: before ?? beginJob(kind, begin, key) }, { status: 202 });
 				},
 				store: async (work: (db: Db) => Promise<unknown>, of: OwnBody) => asResponse(await storing(work, of)),
 			};

@@ -16,11 +16,17 @@ export interface Job {
 
 const KEEP_MS = 3_600_000;
 const jobs = new Map<string, Job>();
+const begun = new Map<string, string>();
 
 /** Tells how far work has come: so many, of what. */
 export type Progress = (done: number, phase: string) => void;
 
-export function beginJob(kind: string, work: (progress: Progress) => Promise<unknown>): string {
+/** @param key of the request that begins it: one that comes again is led to the same work while it is known and has not failed */
+export function beginJob(
+	kind: string,
+	work: (progress: Progress) => Promise<unknown>,
+	key: string | null = null,
+): string {
 	const job: Job = { id: randomUUID(), kind, state: 'running', done: 0, phase: '', result: null, message: '' };
 	jobs.set(job.id, job);
 	work((done, phase) => {
@@ -41,8 +47,20 @@ export function beginJob(kind: string, work: (progress: Progress) => Promise<unk
 						: 'It failed, and nothing of it was stored. The server’s log says more.';
 			if (!(error instanceof Refusal)) log.error({ error, kind }, 'job');
 		})
-		.finally(() => setTimeout(() => jobs.delete(job.id), KEEP_MS).unref());
+		.finally(() =>
+			setTimeout(() => {
+				jobs.delete(job.id);
+				if (key !== null && begun.get(key) === job.id) begun.delete(key);
+			}, KEEP_MS).unref(),
+		);
+	if (key !== null) begun.set(key, job.id);
 	return job.id;
 }
 
 export const findJob = (id: string): Job | undefined => jobs.get(id);
+
+/** The work that a request with this key has begun before; undefined where there is none, or it failed and stored nothing. */
+export function jobBegunBy(key: string | null): string | undefined {
+	const job = key === null ? undefined : jobs.get(begun.get(key) ?? '');
+	return job?.state === 'failed' ? undefined : job?.id;
+}

@@ -117,7 +117,7 @@ export class Judging {
 		return new Judging(site, new Engine(kept.known, () => now, kept.memory.fork()), kept.known, true);
 	}
 
-	/** What was learned from is the present from now on. */
+	/** What was learned from is the present from now on, and learns no more but in this very transaction. */
 	private becomePresent(db: Db, memoryVersion: number): void {
 		const { known } = this;
 		presents.set(homeOf(db), { key: versionsOf(this.site, memoryVersion), memory: this.engine.memory, known });

@@ -152,6 +152,27 @@ describe('a request under a key', () => {
 	});
 });
 
+describe('long work under a key', () => {
+	it('begun twice is one job, and one answer', async () => {
+		const csv = 'time,station,instrument,quantity,value,unit\n2026-07-14T15:30:00Z,pond,plum,ph,6.07,pH\n';
+		const [key, before] = [randomUUID(), await count('reading')];
+		const begin = async () => {
+			const r = await fetch(`${app.base}/api/v1/import?background=1`, {
+				method: 'POST',
+				body: csv,
+				headers: { 'content-type': 'text/csv', 'idempotency-key': key },
+			});
+			return (await r.json()).job as string;
+		};
+		const [first, second] = [await begin(), await begin()];
+		expect(second).toBe(first);
+		const state = async () => (await (await fetch(`${app.base}/api/v1/jobs/${first}`)).json()).state;
+		await expect.poll(state, { timeout: 8000 }).toBe('done');
+		expect(await begin()).toBe(first);
+		expect(await count('reading')).toBe(before + 1);
+	});
+});
+
 describe('two at once', () => {
 	it('two corrections of one reading: one stands, the other is told', async () => {
 		for (let round = 0; round < 5; round++) {
