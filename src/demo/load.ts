@@ -1,5 +1,5 @@
 import { toCanonical, unitNamed } from '@/core/quantity';
-import { DOUBTED_FLAGS, NOT_FOR_REVIEW } from '@/core/trust/trust';
+import { OPEN_DOUBTS } from '@/core/trust/trust';
 import type { ReadingRow } from '@/files/readings-row';
 import { Judging } from '@/service/judgement';
 import { recomputeAll } from '@/service/restate';
@@ -120,8 +120,7 @@ export async function loadDemo(pool: Pool, options: { say: (text: string) => voi
 /** What was in doubt more than three weeks ago has been looked at since: discarded, for a slip the grower remembered. */
 async function decideOldDoubts(client: Client, context: SiteContext, end: number): Promise<void> {
 	const doubts = await listReadings(client, context.site.id, {
-		flags: DOUBTED_FLAGS,
-		withoutCauses: NOT_FOR_REVIEW,
+		...OPEN_DOUBTS,
 		to: end - 21 * DAY,
 		limit: 1000,
 	});

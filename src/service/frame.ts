@@ -3,7 +3,7 @@ import { seenAt } from '@/core/judge/memory';
 import { USUAL_WAITS } from '@/core/judge/waits';
 import { fromWorking } from '@/core/judge/working-scale';
 import type { SiteView } from '@/core/reading/site-view';
-import { DOUBTED_FLAGS, NOT_FOR_REVIEW } from '@/core/trust/trust';
+import { OPEN_DOUBTS } from '@/core/trust/trust';
 import type { Db } from '@/store/pool';
 import { countReadings } from '@/store/readings';
 import { usualWaits } from '@/store/rounds';
@@ -68,5 +68,4 @@ export async function frameSite(db: Db, context: SiteContext, now: number): Prom
 	};
 }
 
-export const undecidedCount = (db: Db, siteId: number): Promise<number> =>
-	countReadings(db, siteId, { flags: DOUBTED_FLAGS, undecided: true, withoutCauses: NOT_FOR_REVIEW });
+export const undecidedCount = (db: Db, siteId: number): Promise<number> => countReadings(db, siteId, OPEN_DOUBTS);

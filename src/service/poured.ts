@@ -1,17 +1,6 @@
 import type { Filling } from '@/core/mix/feedings';
 import { toCanonical, unitNamed } from '@/core/quantity';
-import type { EventKind } from '@/core/reading/model';
 import type { EventRecord } from '@/store/events';
-
-/** What is poured into a tank or drained from it, and in which units it was written. */
-export const STIRRING: readonly EventKind[] = [
-	'water_added',
-	'nutrient_added',
-	'acid_added',
-	'base_added',
-	'solution_changed',
-	'drained',
-];
 
 /** Litres of a logged amount; null where it is none of volume. */
 export function inLitres(amount: number | null, unitText: string): number | null {

@@ -6,6 +6,7 @@ import { batchFigures, gainOf } from '@/core/mix/compare-batches';
 import { AFTER_MS, BEFORE_MS, litresAt, pairFeeds } from '@/core/mix/feedings';
 import { labelRate } from '@/core/mix/label-rate';
 import { learnGain } from '@/core/mix/nutrient-dose';
+import { POURING_KINDS } from '@/core/reading/model';
 import { median } from '@/core/series/robust';
 import { trustLists } from '@/core/trust/trust';
 import { readingsAround } from '@/store/around';
@@ -17,7 +18,7 @@ import { writing } from '@/store/writing';
 import { problemWords } from '@/words/en/problem';
 import { remarkWords } from '@/words/en/remark';
 import { changed } from './changed';
-import { fillingsOf, inMl, STIRRING } from './poured';
+import { fillingsOf, inMl } from './poured';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
 
@@ -60,7 +61,7 @@ async function gainsOfFeeding(db: Db, context: SiteContext, now: number): Promis
 	const events = await listEvents(db, context.site.id, {
 		from: now - LEARN_FROM_MS,
 		to: now + 1,
-		kinds: STIRRING,
+		kinds: POURING_KINDS,
 		limit: 20_000,
 	});
 	for (const station of new Set(events.filter((e) => e.kind === 'nutrient_added').map((e) => e.station))) {

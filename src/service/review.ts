@@ -1,4 +1,4 @@
-import { DOUBTED_FLAGS, NOT_FOR_REVIEW } from '@/core/trust/trust';
+import { OPEN_DOUBTS } from '@/core/trust/trust';
 import type { Db } from '@/store/pool';
 import { decisionScores, type JudgedReading, listReadings } from '@/store/readings';
 import type { SiteContext } from './site';
@@ -9,9 +9,7 @@ export async function reviewQueue(
 	context: SiteContext,
 ): Promise<{ queue: JudgedReading[]; scores: { cause: string; decided: number; right: number }[] }> {
 	const rows = await listReadings(db, context.site.id, {
-		flags: DOUBTED_FLAGS,
-		undecided: true,
-		withoutCauses: NOT_FOR_REVIEW,
+		...OPEN_DOUBTS,
 		limit: 300,
 	});
 	const queue = rows.sort((a, b) => (b.flag ?? 0) - (a.flag ?? 0) || b.at - a.at);

@@ -1,4 +1,4 @@
-import { DOUBTED_FLAGS, NOT_FOR_REVIEW } from '@/core/trust/trust';
+import { OPEN_DOUBTS } from '@/core/trust/trust';
 import type { Db } from '@/store/pool';
 import { type JudgedReading, latestReadings, listReadings } from '@/store/readings';
 import type { RoundRow } from '@/store/rounds';
@@ -34,10 +34,7 @@ export async function roundView(db: Db, context: SiteContext, now: number): Prom
 	const [latest, toDecide, due, probes] = await Promise.all([
 		latestReadings(db, context.site.id),
 		listReadings(db, context.site.id, {
-			flags: DOUBTED_FLAGS,
-			undecided: true,
-			// A marked but harmless pH of pure water is no question to the grower.
-			withoutCauses: NOT_FOR_REVIEW,
+			...OPEN_DOUBTS,
 			limit: 12,
 		}),
 		dueAlongTheLine(db, context, now, round),

@@ -3,6 +3,7 @@ import { MG_L_CACO3_PER_MEQ } from '@/core/chem/constants';
 import { aerationOf } from '@/core/mix/dose/aeration-of';
 import { mixMinutes, setMinutes } from '@/core/mix/dose/mixing-wait';
 import type { DoseProduct, PhRead, TankEvent, TankRecord, TankSetup, WaterThen } from '@/core/mix/dose/record';
+import { POURING_KINDS } from '@/core/reading/model';
 import { permits, trustLists } from '@/core/trust/trust';
 import { meqOf } from '@/core/water/ions';
 import { followSource } from '@/core/water/source-chart';
@@ -13,7 +14,7 @@ import { type BatchRow, listBatches, listJugs, listProducts, type ProductRow } f
 import type { Db } from '@/store/pool';
 import { type JudgedReading, listReadings } from '@/store/readings';
 import { listReports } from '@/store/water';
-import { inLitres, inMl, STIRRING } from './poured';
+import { inLitres, inMl } from './poured';
 import { strengthOf } from './products';
 import type { SiteContext } from './site';
 import { sourceRecord } from './water';
@@ -59,7 +60,7 @@ export async function tankAsWritten(
 		station: station.code,
 		from: now - LEARN_FROM_DAYS * DAY,
 		to: now + 1,
-		kinds: STIRRING,
+		kinds: POURING_KINDS,
 		limit: 100_000,
 	});
 	const fills = all.filter((e) => e.kind === 'solution_changed');

@@ -86,6 +86,15 @@ export const EVENT_KINDS = [
 	'note',
 ] as const;
 export type EventKind = (typeof EVENT_KINDS)[number];
+/** What is poured into a tank or drained from it. */
+export const POURING_KINDS = [
+	'water_added',
+	'nutrient_added',
+	'acid_added',
+	'base_added',
+	'solution_changed',
+	'drained',
+] as const satisfies readonly EventKind[];
 
 export interface WaterEvent {
 	at: number;

@@ -102,6 +102,9 @@ export const trustLists = (purpose: (typeof QUERIED)[number]): TrustLists => ({
 /** Causes that never wait in Review: true, but nothing that a decision about one reading would settle. */
 export const NOT_FOR_REVIEW: readonly string[] = Object.keys(DOUBTFUL).filter((c) => !DOUBTFUL[c]!.includes('review'));
 
+/** What waits in Review, as a query asks for it. */
+export const OPEN_DOUBTS = { flags: DOUBTED_FLAGS, undecided: true, withoutCauses: NOT_FOR_REVIEW } as const;
+
 /** Whether a person may still decide about it: doubted, and neither kept nor given up. */
 export const mayBeDecided = (r: Judged): boolean =>
 	(r.flag ?? 2) >= LEAST_DOUBTED && (r.decision == null || OPEN_AGAIN.includes(r.decision));

@@ -1,20 +1,12 @@
 import { useState } from 'react';
 import { decimal } from '@/core/quantity';
 import { formatTime, parseTime } from '@/core/quantity/time';
-import type { EventKind } from '@/core/reading/model';
+import { type EventKind, POURING_KINDS } from '@/core/reading/model';
 import type { SiteView } from '@/core/reading/site-view';
 import { EVENT_WORDS } from '@/words/en/event';
 import { enter } from '../data/queue';
 
-const KINDS = [
-	'water_added',
-	'nutrient_added',
-	'acid_added',
-	'base_added',
-	'solution_changed',
-	'drained',
-	'note',
-] as const satisfies readonly EventKind[];
+const KINDS = [...POURING_KINDS, 'note'] as const;
 
 /** Logs what was done to the water at a station, so that the next reading is held against it. */
 export function EventForm({
