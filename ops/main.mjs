@@ -72,7 +72,7 @@ function prepare(databaseUrl, demo) {
 	return new Promise((done, fail) => {
 		const child = spawn(
 			process.execPath,
-			['--import', 'tsx', join(root, 'ops/prepare.ts'), ...(demo ? ['--demo'] : [])],
+			[join(root, 'ops/run.mjs'), 'ops/prepare.ts', ...(demo ? ['--demo'] : [])],
 			{
 				cwd: root,
 				env: { ...process.env, DATABASE_URL: databaseUrl },

@@ -43,9 +43,9 @@ async function readCalibrations(
 	const instruments = instrumentsOf(config);
 	const records = csvRecords(createReadStream(path));
 	const first = await records.next();
-	const header = openTable(first.done ? undefined : first.value, CALIBRATIONS);
+	const header = openTable(first.value?.[0], CALIBRATIONS);
 	const lines: CalibrationLine[] = [];
-	for await (const record of records) {
+	for await (const batch of records) for (const record of batch) {
 		if (record.damage) throw new CannotRead(`${path}: line ${record.line}: ${record.damage}`);
 		const result = calibrationLine(record.cells, header, zone, (code) => instruments.get(code));
 		if (!result.ok)
@@ -59,9 +59,9 @@ async function readEvents(path: string | undefined, zone: string): Promise<Water
 	if (!path) return [];
 	const records = csvRecords(createReadStream(path));
 	const first = await records.next();
-	const header = openTable(first.done ? undefined : first.value, EVENTS);
+	const header = openTable(first.value?.[0], EVENTS);
 	const events: WaterEvent[] = [];
-	for await (const record of records) {
+	for await (const batch of records) for (const record of batch) {
 		if (record.damage) throw new CannotRead(`${path}: line ${record.line}: ${record.damage}`);
 		const result = eventRow(record.cells, header, zone);
 		if (!result.ok)
@@ -87,7 +87,7 @@ async function main(): Promise<void> {
 	const config = readConfig(args.values.config);
 	const zone = config.timezone ?? 'UTC';
 	const flags = checkStream({
-		readings: createReadStream(path, { highWaterMark: 1 << 18 }),
+		readings: createReadStream(path),
 		events: await readEvents(args.values.events, zone),
 		calibrations: await readCalibrations(args.values.calibrations, zone, config),
 		site: {
@@ -99,15 +99,7 @@ async function main(): Promise<void> {
 		zone,
 		now: () => Date.now(),
 	});
-	let batch = '';
-	for await (const line of flags) {
-		batch += line;
-		if (batch.length > 1 << 16) {
-			await write(batch);
-			batch = '';
-		}
-	}
-	await write(batch);
+	for await (const lines of flags) await write(lines);
 }
 
 function readArguments() {

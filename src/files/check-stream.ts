@@ -25,7 +25,6 @@ export class UnreadableFile extends Error {}
 
 interface Waiting {
 	record: CsvRecord;
-	texts: readonly [time: string, station: string, instrument: string, quantity: string, value: string, unit: string];
 	row: ReadingRow | null;
 	problem: { flag: Flag; check: string; cause: string; message: string } | null;
 }
@@ -43,7 +42,11 @@ export function openTable(first: CsvRecord | undefined, format = READINGS): Head
 }
 
 /** The input's own part of an output line, and what is said of it. */
-const lineHead = (w: Waiting): string => `${w.record.line},${w.texts.map(csvCell).join(',')}`;
+function lineHead({ line, cells }: CsvRecord, positions: readonly number[]): string {
+	let head = String(line);
+	for (const i of positions) head += `,${csvCell((cells[i] ?? '').trim())}`;
+	return head;
+}
 const PASSED = ',1,,,,\n';
 function lineTail(problem: Waiting['problem'], flag: Flag, d: Finding | null): string {
 	if (!problem && !d) return flag === 1 ? PASSED : `,${flag},,,,\n`;
@@ -78,13 +81,16 @@ class HeldLines {
 	private next = 0;
 	private count = 0;
 
-	push(w: Waiting, verdict: Verdict | null): string | null {
+	constructor(private readonly positions: readonly number[]) {}
+
+	/** @returns the oldest line, once there are too many to hold; else nothing */
+	push(w: Waiting, verdict: Verdict | null): string {
 		const { row } = w;
 		const d = verdict?.deciding ?? null;
 		if (verdict?.since !== undefined && d && row) this.amend(seriesOf(row), verdict.since, verdict.flag, d);
 		const at = this.next;
-		const out = this.count === HOLD ? this.heads[at]! + this.tails[at]! : null;
-		this.heads[at] = lineHead(w);
+		const out = this.count === HOLD ? this.heads[at]! + this.tails[at]! : '';
+		this.heads[at] = lineHead(w.record, this.positions);
 		this.tails[at] = lineTail(w.problem, verdict?.flag ?? 2, d);
 		this.times[at] = row ? row.at : Number.NaN;
 		this.series[at] = row && isOpen(d?.cause) ? seriesOf(row) : '';
@@ -101,11 +107,13 @@ class HeldLines {
 		}
 	}
 
-	*rest(): Generator<string> {
+	rest(): string {
+		let text = '';
 		for (let k = this.count; k > 0; k--) {
 			const i = (this.next - k + HOLD) % HOLD;
-			yield this.heads[i]! + this.tails[i]!;
+			text += this.heads[i]! + this.tails[i]!;
 		}
+		return text;
 	}
 }
 
@@ -144,11 +152,10 @@ function recordsOf(calibrations: readonly CalibrationGroup[], days: CheckInput['
 	return [...records.values()];
 }
 
+/** Gives the flags file in pieces of many lines. */
 export async function* checkStream(input: CheckInput): AsyncGenerator<string> {
 	const records = csvRecords(input.readings);
-	const first = await records.next();
-	const header = openTable(first.done ? undefined : first.value);
-	const positions = COLUMNS.map((c) => header.at.get(c));
+	const header = openTable((await records.next()).value?.[0]);
 	const context: RowContext = {
 		zone: input.zone,
 		ppmScale: (code) => input.site.instruments.get(code)?.ppmScale ?? null,
@@ -156,55 +163,59 @@ export async function* checkStream(input: CheckInput): AsyncGenerator<string> {
 	const drifts = new DriftLookup(input.calibrations ?? []);
 	const probes = new ProbesThen(recordsOf(input.calibrations ?? [], input.calibrateDays));
 	const engine = new Engine({ ...input.site, probe: probes.stateAt }, input.now);
-	const held = new HeldLines();
+	const held = new HeldLines(COLUMNS.map((c) => header.at.get(c) ?? -1));
 	let sample: Waiting[] = [];
 	let nextEvent = 0;
 
-	function* judged(): Generator<string> {
-		if (sample.length === 0) return;
-		const rows = sample.flatMap((w) => (w.row ? [w.row] : []));
+	function judged(): string {
+		if (sample.length === 0) return '';
+		const rows: ReadingRow[] = [];
+		for (const w of sample) if (w.row) rows.push(w.row);
 		if (rows.length > 0)
 			while (nextEvent < input.events.length && input.events[nextEvent]!.at <= rows[0]!.at)
 				engine.note(input.events[nextEvent++]!);
 		const verdicts = engine.take(rows);
 		let i = 0;
-		for (const w of sample) {
-			const verdict = w.row ? withDrift(verdicts[i++]!, w.row, drifts) : null;
-			const out = held.push(w, verdict);
-			if (out !== null) yield out;
-		}
+		let out = '';
+		for (const w of sample) out += held.push(w, w.row ? withDrift(verdicts[i++]!, w.row, drifts) : null);
 		sample = [];
+		return out;
 	}
 
 	yield FLAGS_HEADER;
-	for await (const record of records) {
-		const text = (i: number | undefined) => (i === undefined ? '' : (record.cells[i] ?? '').trim());
-		const w: Waiting = {
-			record,
-			texts: positions.map(text) as unknown as Waiting['texts'],
-			row: null,
-			problem: null,
-		};
-		if (record.damage) w.problem = { flag: 9, check: 'line', cause: '', message: `This line ${record.damage}.` };
-		else {
-			const result = readingRow(record.cells, header, context);
-			if (result.ok) w.row = result.row;
-			else {
-				const { column, message } = result.problem;
-				w.problem = {
-					flag: result.scaleUnknown ? 2 : 9,
-					check: result.scaleUnknown ? 'ppm-scale' : 'line',
-					cause: '',
-					message: column === '' ? `This line ${message}.` : `Column ${column}: ${message}.`,
-				};
-			}
+	for await (const batch of records) {
+		let out = '';
+		for (const record of batch) {
+			const w = understood(record, header, context);
+			const head = sample[0]?.row;
+			const joins =
+				w.row && head && w.row.at === head.at && w.row.station === head.station && sample.length < MAX_SAMPLE;
+			if (!joins) out += judged();
+			sample.push(w);
+			if (!w.row) out += judged();
 		}
-		const head = sample[0]?.row;
-		const joins = w.row && head && w.row.at === head.at && w.row.station === head.station && sample.length < MAX_SAMPLE;
-		if (!joins) yield* judged();
-		sample.push(w);
-		if (!w.row) yield* judged();
+		yield out;
 	}
-	yield* judged();
-	yield* held.rest();
+	yield judged();
+	yield held.rest();
+}
+
+function understood(record: CsvRecord, header: Header, context: RowContext): Waiting {
+	if (record.damage) {
+		const message = `This line ${record.damage}.`;
+		return { record, row: null, problem: { flag: 9, check: 'line', cause: '', message } };
+	}
+	const result = readingRow(record.cells, header, context);
+	if (result.ok) return { record, row: result.row, problem: null };
+	const { column, message } = result.problem;
+	return {
+		record,
+		row: null,
+		problem: {
+			flag: result.scaleUnknown ? 2 : 9,
+			check: result.scaleUnknown ? 'ppm-scale' : 'line',
+			cause: '',
+			message: column === '' ? `This line ${message}.` : `Column ${column}: ${message}.`,
+		},
+	};
 }

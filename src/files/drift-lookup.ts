@@ -19,6 +19,7 @@ export class DriftLookup {
 
 	/** The drift a reading was taken under, null when it is too small to matter or not known. */
 	finding(reading: Reading): Finding | null {
+		if (this.byProbe.size === 0) return null;
 		const quantity = seriesQuantity(reading.quantity);
 		if (quantity !== 'ph' && quantity !== 'ec') return null;
 		const list = this.byProbe.get(`${reading.instrument}\u0000${quantity}`);

@@ -86,5 +86,7 @@ export function extraOf(row: readonly string[], header: Header): Record<string, 
 }
 
 const NEEDS_QUOTES = /[",\r\n]|^\s|\s$/;
-export const csvCell = (text: string): string => (NEEDS_QUOTES.test(text) ? `"${text.replaceAll('"', '""')}"` : text);
+const PLAIN = /^[\w:.+-]*$/;
+export const csvCell = (text: string): string =>
+	!PLAIN.test(text) && NEEDS_QUOTES.test(text) ? `"${text.replaceAll('"', '""')}"` : text;
 export const csvLine = (cells: readonly string[]): string => `${cells.map(csvCell).join(',')}\n`;

@@ -4,15 +4,14 @@ import { csvRecords } from '@/files/csv-stream';
 import { PlainBaseline } from '../evaluate/baseline';
 
 const baseline = new PlainBaseline();
-let batch = '';
-for await (const { line, cells } of csvRecords(createReadStream(process.argv[2]!, { highWaterMark: 1 << 18 }))) {
-	if (line === 1) continue;
-	const [time, station, instrument, quantity, value, unit] = cells as [string, string, string, string, string, string];
-	const flag = baseline.flag({ station, quantity, value, unit }) ? 3 : 1;
-	batch += `${line},${time},${station},${instrument},${quantity},${value},${unit},${flag}\n`;
-	if (batch.length > 1 << 16) {
-		process.stdout.write(batch);
-		batch = '';
+const records = csvRecords(createReadStream(process.argv[2]!));
+await records.next();
+for await (const lines of records) {
+	let out = '';
+	for (const { line, cells } of lines) {
+		const [time, station, instrument, quantity, value, unit] = cells as [string, string, string, string, string, string];
+		const flag = baseline.flag({ station, quantity, value, unit }) ? 3 : 1;
+		out += `${line},${time},${station},${instrument},${quantity},${value},${unit},${flag}\n`;
 	}
+	process.stdout.write(out);
 }
-process.stdout.write(batch);

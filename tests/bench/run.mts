@@ -48,7 +48,7 @@ async function writeReadings(path: string, lines: number, skipYears = 0): Promis
 async function measured(script: string, path: string): Promise<{ time: number; peakMb: number }> {
 	let peakKb = 0;
 	const start = performance.now();
-	const child = spawn(process.execPath, ['--import', 'tsx', script, path], {
+	const child = spawn(process.execPath, ['ops/run.mjs', script, path], {
 		cwd: root,
 		stdio: ['ignore', 'ignore', 'inherit'],
 	});
@@ -96,7 +96,7 @@ try {
 
 	const baseline = await seconds(async () => {
 		let n = 0;
-		for await (const r of csvRecords(createReadStream(file, { highWaterMark: 1 << 18 }))) n += r.cells.length;
+		for await (const batch of csvRecords(createReadStream(file))) for (const r of batch) n += r.cells.length;
 		return n;
 	});
 	const small = join(dir, 'small.csv');

@@ -311,7 +311,9 @@ async function checked(): Promise<Lines> {
 	});
 	const lines = new Lines();
 	const header: string[] = [];
-	for await (const { cells } of csvRecords(stream)) {
+	const records: string[][] = [];
+	for await (const batch of csvRecords(stream)) records.push(...batch.map((r) => r.cells));
+	for (const cells of records) {
 		if (header.length === 0) {
 			header.push(...cells);
 			continue;

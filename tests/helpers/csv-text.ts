@@ -6,6 +6,6 @@ export async function* pieces(text: string, size = 7): AsyncGenerator<string> {
 }
 export async function records(text: string): Promise<CsvRecord[]> {
 	const all: CsvRecord[] = [];
-	for await (const r of csvRecords(pieces(text))) all.push(r);
+	for await (const r of csvRecords(pieces(text))) all.push(...r);
 	return all;
 }

@@ -9,6 +9,8 @@ import { compareWith, driftOf, noDrift, withoutDrift } from './second-instrument
 export const TOGETHER_MS = 15 * 60_000;
 /** These make a sensor's comparison with others start afresh. */
 const RESTORES = new Set(['calibrated', 'probe_cleaned', 'probe_out']);
+/** Instruments of one quantity that are remembered at a station. */
+const MOST_BESIDE = 8;
 const NO_LASTS: readonly Last[] = [];
 
 /** What other instruments showed here just before, with nothing added in between. */
@@ -39,21 +41,28 @@ export function remember(memory: Memory, isSensor: (instrument: string) => boole
 	const { reading, quantity } = s;
 	if (quantity !== 'ph' && quantity !== 'ec') return;
 	const here = memory.of(reading.station);
-	const last: Last = {
-		instrument: reading.instrument,
-		at: reading.at,
-		shown: reading.value,
-		value: s.drifted ? withoutDrift(quantity, reading.value, s.drifted.offset) : reading.value,
-		u: s.u,
-		missed: s.missed,
-	};
-	const lasts = here.lasts.get(quantity);
-	if (!lasts) here.lasts.set(quantity, [last]);
-	else {
-		const own = lasts.find((l) => l.instrument === reading.instrument);
-		if (own) Object.assign(own, last);
-		else if (lasts.length < 8) lasts.push(last);
+	const value = s.drifted ? withoutDrift(quantity, reading.value, s.drifted.offset) : reading.value;
+	let lasts = here.lasts.get(quantity);
+	if (!lasts) {
+		lasts = [];
+		here.lasts.set(quantity, lasts);
 	}
+	const own = lasts.find((l) => l.instrument === reading.instrument);
+	if (own) {
+		own.at = reading.at;
+		own.shown = reading.value;
+		own.value = value;
+		own.u = s.u;
+		own.missed = s.missed;
+	} else if (lasts.length < MOST_BESIDE)
+		lasts.push({
+			instrument: reading.instrument,
+			at: reading.at,
+			shown: reading.value,
+			value,
+			u: s.u,
+			missed: s.missed,
+		});
 	if (s.continuous) return;
 	const beside = new Map<string, number>();
 	for (const n of s.neighbours) beside.set(n.instrument, n.shown);

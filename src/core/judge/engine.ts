@@ -1,5 +1,5 @@
 import { QUANTITY, type SeriesQuantity, seriesQuantity } from '../quantity';
-import type { InstrumentInfo, Reading, StationInfo, Verdict, WaterEvent } from '../reading/model';
+import type { Reading, StationInfo, Verdict, WaterEvent } from '../reading/model';
 import { permits } from '../trust/trust';
 import { driftHere, neighbours, remember, TOGETHER_MS } from './beside';
 import type { Subject } from './checks/check';
@@ -12,7 +12,7 @@ import { newLevelFinding } from './new-level';
 import { improbableFrom } from './repeats';
 import { withoutDrift } from './second-instrument';
 import { followTrace, gapBefore, isContinuous } from './trace';
-import { displayStep, instrumentUncertainty, repeatability } from './uncertainty';
+import { readingUncertainty } from './uncertainty';
 import { verdictOf } from './verdict';
 import { USUAL_WAITS } from './waits';
 import { fromWorking, toWorking, uncertaintyToWorking } from './working-scale';
@@ -38,6 +38,15 @@ const ONE_STEP = 1.01;
 export function limitFor(prediction: Prediction | null): number {
 	if (!prediction || prediction.from === 0) return 4;
 	return prediction.seen < 4 ? 6 : prediction.seen < 8 ? 5.2 : 4.8;
+}
+
+/** What the same instrument showed of the same quantity further up in a sample; null where it did not. */
+function twinOf(reading: Reading, before: readonly Subject[]): number | null {
+	for (let i = before.length - 1; i >= 0; i--) {
+		const { station, quantity, instrument, value } = before[i]!.reading;
+		if (quantity === reading.quantity && instrument === reading.instrument && station === reading.station) return value;
+	}
+	return null;
 }
 
 /**
@@ -115,11 +124,10 @@ export class Engine {
 
 	private subjects(sample: readonly Reading[]): Subject[] {
 		const subjects: (Subject & { mates: Subject[] })[] = [];
-		const seen = new Map<string, number>();
+		const now = this.now();
 		for (const reading of sample) {
 			const quantity = seriesQuantity(reading.quantity);
 			const own = seriesInstrument(reading.quantity, reading.instrument);
-			const key = `${reading.station}\u0000${own}`;
 			const trace = this.memory.look(reading.station).traces.get(own);
 			const prediction = this.expect(reading.station, quantity, reading.at);
 			const drifted = driftHere(this.memory, reading, quantity);
@@ -129,11 +137,12 @@ export class Engine {
 				drifted ? withoutDrift(quantity, reading.value, drifted.offset) : reading.value,
 			);
 			const instrument = this.site.instruments.get(reading.instrument);
-			const u = instrumentUncertainty(reading, instrument);
-			const uWorking = uncertaintyToWorking(quantity, reading.value, repeatability(reading, instrument));
+			const { step, u, repeats } = readingUncertainty(reading, instrument);
+			const uWorking = uncertaintyToWorking(quantity, reading.value, repeats);
 			const limit = this.tolerance * limitFor(prediction);
 			let missed = prediction ? score(prediction, level, uWorking) : 0;
-			if (this.isOneStep(reading, quantity, prediction, instrument)) missed = Math.min(Math.max(missed, -limit), limit);
+			if (Math.abs(missed) > limit && this.isOneStep(reading, quantity, prediction, step))
+				missed = Math.sign(missed) * limit;
 			subjects.push({
 				reading,
 				quantity,
@@ -149,7 +158,7 @@ export class Engine {
 				mates: [],
 				elsewhere: (q) => this.elsewhere(reading, q),
 				previous: trace ? { at: trace.at, value: trace.value } : null,
-				twin: seen.get(key) ?? (trace && trace.at === reading.at ? trace.value : null),
+				twin: twinOf(reading, subjects) ?? (trace && trace.at === reading.at ? trace.value : null),
 				ecHereUsCm: null,
 				continuous: instrument?.continuous === true || isContinuous(trace),
 				mixing: this.mixing(reading.station, reading.at),
@@ -169,9 +178,8 @@ export class Engine {
 						? (this.site.probe?.(reading.instrument, quantity, reading.at) ?? null)
 						: null,
 				waits: this.site.waits ?? USUAL_WAITS,
-				now: this.now(),
+				now,
 			});
-			seen.set(key, reading.value);
 		}
 		for (const s of subjects) {
 			if (subjects.length > 1) s.mates = subjects.filter((o) => o !== s);
@@ -188,10 +196,10 @@ export class Engine {
 		reading: Reading,
 		quantity: SeriesQuantity,
 		prediction: Prediction | null,
-		instrument: InstrumentInfo | undefined,
+		displayStep: number,
 	): boolean {
 		if (prediction === null || prediction.from === 0) return false;
-		const step = displayStep(reading, instrument) * ONE_STEP;
+		const step = displayStep * ONE_STEP;
 		if (Math.abs(reading.value - fromWorking(quantity, prediction.level)) <= step) return true;
 		const last = this.memory.lookHistory(reading.station, quantity).levels.at(-1);
 		return last !== undefined && Math.abs(reading.value - fromWorking(quantity, last)) <= step;

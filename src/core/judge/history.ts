@@ -1,6 +1,6 @@
 import type { SeriesQuantity } from '../quantity/quantities';
 import type { StationInfo } from '../reading/model';
-import { MAD_TO_SIGMA, median, theilSenSlope } from '../series/robust';
+import { MAD_TO_SIGMA, median, medianStep, slopeMayExceed, theilSenSlope } from '../series/robust';
 import { countSwing, type DayRhythm, noRhythm, swing } from './day-rhythm';
 import { type EventEffect, NO_EFFECT, type Responses } from './event-effect';
 import { OTHER_STEP, type Prior, prior, STEP } from './prior';
@@ -100,20 +100,16 @@ export function predict(
 	const n = history.levels.length;
 	if (n === 0) return p && fromPrior(p, event);
 	const first = Math.max(0, n - LEVEL_OF);
-	const recent = history.levels.slice(first);
-	let level = median(recent);
+	let level = median(history.levels, first);
 	if (n >= 3) level += swing(history.day, at) - meanSwing(history, first);
-	const gaps: number[] = [];
-	for (let i = 1; i < n; i++) gaps.push(history.times[i]! - history.times[i - 1]!);
-	const usualGap = gaps.length === 0 ? DAY : Math.max(median(gaps), 1);
+	const usualGap = n < 2 ? DAY : Math.max(medianStep(history.times), 1);
 	const step = stepSpread(history, usualGap);
-	if (n >= 5) {
+	const long = history.times[n - 1]! - history.times[0]!;
+	if (n >= 5 && slopeMayExceed(history.times, history.levels, (2 * step) / long)) {
 		const slope = theilSenSlope(history.times, history.levels);
-		const middle = median(history.times.slice(-LEVEL_OF));
 		// Carried at most as far again as the window is long: a trend is not a law.
-		const ahead = Math.min(at - middle, history.times[n - 1]! - history.times[0]!);
-		if (slope !== null && Math.abs(slope * (history.times[n - 1]! - history.times[0]!)) > 2 * step)
-			level += slope * ahead;
+		const ahead = Math.min(at - median(history.times, first), long);
+		if (slope !== null && Math.abs(slope * long) > 2 * step) level += slope * ahead;
 	}
 	// While a sensor’s new value waits to be confirmed, the old level must not grow vague enough to let it in.
 	const waits = history.pending !== null && usualGap <= SENSOR_GAP && history.pending.at < at;

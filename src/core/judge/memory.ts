@@ -68,8 +68,23 @@ const EVENTS_BEFORE_MS = 3_600_000;
  * The key of what one instrument showed of one quantity.
  * @example seriesInstrument('ec', 'minnow') // 'ec minnow'
  */
-export const seriesInstrument = (quantity: Quantity | SeriesQuantity, instrument: string): string =>
-	`${quantity} ${instrument}`;
+export function seriesInstrument(quantity: Quantity | SeriesQuantity, instrument: string): string {
+	let keys = known.get(quantity);
+	if (!keys) {
+		keys = new Map();
+		known.set(quantity, keys);
+	}
+	let key = keys.get(instrument);
+	if (key === undefined) {
+		if (keys.size >= MOST_KNOWN) keys.clear();
+		key = `${quantity} ${instrument}`;
+		keys.set(instrument, key);
+	}
+	return key;
+}
+/** Keys that were made before: making one costs more than finding it. */
+const known = new Map<string, Map<string, string>>();
+const MOST_KNOWN = 10_000;
 
 class Station {
 	readonly histories = new Map<SeriesQuantity, History>();

@@ -29,26 +29,31 @@ function parts(reading: Reading, instrument: InstrumentInfo | undefined): Parts 
 	};
 }
 
-/** The smallest step that the display can show, canonical; as typed where nobody said. */
-export const displayStep = (reading: Reading, instrument: InstrumentInfo | undefined): number =>
-	parts(reading, instrument).resolution;
-
-/**
- * Standard uncertainty of one reading from the instrument alone: u² = (resolution/√12)² + (accuracy/√3)², both taken
- * as rectangular (JCGM 100, 4.3.7). An interval of a drop kit is its own rectangle: width/√12.
- */
-export function instrumentUncertainty(reading: Reading, instrument: InstrumentInfo | undefined): number {
-	if (reading.halfWidth > 0) return (2 * reading.halfWidth) / ROOT12;
-	const { resolution, accuracy } = parts(reading, instrument);
-	return Math.hypot(resolution / ROOT12, accuracy / ROOT3);
+export interface ReadingUncertainty {
+	/** The smallest step that the display can show, canonical; as typed where nobody said. */
+	step: number;
+	/**
+	 * Standard uncertainty of one reading from the instrument alone: u² = (resolution/√12)² + (accuracy/√3)², both taken
+	 * as rectangular (JCGM 100, 4.3.7). An interval of a drop kit is its own rectangle: width/√12.
+	 */
+	u: number;
+	/**
+	 * How far two readings of the same water by this instrument differ by chance. Most of a stated accuracy is a constant
+	 * of the instrument and already in the history it wrote; half of it is taken to vary.
+	 */
+	repeats: number;
 }
 
-/**
- * How far two readings of the same water by this instrument differ by chance. Most of a stated accuracy is a constant
- * of the instrument and already in the history it wrote; half of it is taken to vary.
- */
-export function repeatability(reading: Reading, instrument: InstrumentInfo | undefined): number {
-	if (reading.halfWidth > 0) return (2 * reading.halfWidth) / ROOT12;
+/** How well one reading is known from its instrument alone, in canonical units. */
+export function readingUncertainty(reading: Reading, instrument: InstrumentInfo | undefined): ReadingUncertainty {
 	const { resolution, accuracy } = parts(reading, instrument);
-	return Math.hypot(resolution / ROOT12, accuracy / (2 * ROOT3));
+	if (reading.halfWidth > 0) {
+		const u = (2 * reading.halfWidth) / ROOT12;
+		return { step: resolution, u, repeats: u };
+	}
+	return {
+		step: resolution,
+		u: Math.hypot(resolution / ROOT12, accuracy / ROOT3),
+		repeats: Math.hypot(resolution / ROOT12, accuracy / (2 * ROOT3)),
+	};
 }

@@ -11,18 +11,19 @@ export function verdictOf(s: Subject): Verdict {
 		const finding = check.run(s);
 		if (finding) findings.push(finding);
 	}
-	findings.sort((a, b) => b.weight - a.weight);
+	if (findings.length > 1) findings.sort((a, b) => b.weight - a.weight);
 	const deciding = findings[0] ?? null;
 	const range = s.station.ranges[s.quantity];
-	return {
+	const verdict: Verdict = {
 		flag: deciding ? deciding.flag : 1,
 		deciding,
 		findings,
-		...(deciding?.cause === 'stuck' ? { since: stuckSince(s) } : {}),
 		expected: s.prediction && expectedInterval(s),
 		u: s.u,
 		inRange: range ? s.reading.value >= range.low && s.reading.value <= range.high : null,
 	};
+	if (deciding?.cause === 'stuck') verdict.since = stuckSince(s);
+	return verdict;
 }
 
 function expectedInterval(s: Subject): { value: number; low: number; high: number } {

@@ -35,6 +35,7 @@ export class ProbesThen {
 	}
 
 	readonly stateAt = (instrument: string, quantity: 'ph' | 'ec', at: number): ProbeState | null => {
+		if (this.probes.size === 0) return null;
 		const known = this.probes.get(keyOf(instrument, quantity));
 		if (!known) return null;
 		const { calibrations } = known.record;

@@ -52,5 +52,8 @@ export function typedNumber(text: string): TypedNumber | undefined {
 /** Smallest step the typed digits show: 5.80 → 0.01, 1413 → 1. */
 export function typedResolution(digits: string): number {
 	const point = digits.indexOf('.');
-	return point < 0 ? 1 : 10 ** -(digits.length - point - 1);
+	if (point < 0) return 1;
+	const places = digits.length - point - 1;
+	return STEPS[places] ?? 10 ** -places;
 }
+const STEPS: readonly number[] = Array.from({ length: 8 }, (_, places) => 10 ** -places);

@@ -15,7 +15,7 @@ describe('the headless checker', () => {
 	const check = (csv: string | Buffer, ...more: string[]) => {
 		const file = join(dir, 'readings.csv');
 		writeFileSync(file, csv);
-		const done = spawnSync(process.execPath, ['--import', 'tsx', 'src/cli/check.ts', file, ...more], {
+		const done = spawnSync(process.execPath, ['ops/run.mjs', 'src/cli/check.ts', file, ...more], {
 			cwd: root,
 			encoding: 'utf8',
 		});

@@ -1,9 +1,11 @@
 import { zetaScore } from '../../probe/normal';
-import type { Check } from './check';
+import type { Check, Subject } from './check';
 
 /** What a week without a buffer adds where the probe's own history is not at hand: 0.1 pH, 1.5 %. */
 const WEEK = { ph: 0.1, ecShare: 0.015 } as const;
 const UNACCEPTABLE = 3;
+
+type Other = Pick<Subject['neighbours'][number], 'instrument' | 'value' | 'u' | 'missed'>;
 
 /** Disagreement: two instruments in one sample differ by more than their uncertainties allow (ζ > 3, ISO 13528). The one further from the expectation is asked about. */
 export const disagreement: Check = {
@@ -11,13 +13,13 @@ export const disagreement: Check = {
 	title: 'Two instruments agree on one sample',
 	run(s) {
 		if (s.quantity !== 'ph' && s.quantity !== 'ec') return null;
+		const others: Other[] = [];
+		for (const m of s.mates)
+			if (m.quantity === s.quantity && m.reading.instrument !== s.reading.instrument)
+				others.push({ instrument: m.reading.instrument, value: m.reading.value, u: m.u, missed: m.missed });
+		if (s.neighbours.length > 0) others.push(...s.neighbours);
+		if (others.length === 0) return null;
 		const drift = (v: number) => (s.quantity === 'ph' ? WEEK.ph : WEEK.ecShare * v);
-		const others = [
-			...s.mates
-				.filter((m) => m.quantity === s.quantity && m.reading.instrument !== s.reading.instrument)
-				.map((m) => ({ instrument: m.reading.instrument, value: m.reading.value, u: m.u, missed: m.missed })),
-			...s.neighbours,
-		];
 		for (const m of others) {
 			const zeta = zetaScore(
 				s.reading.value,

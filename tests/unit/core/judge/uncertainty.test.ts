@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { displayStep, instrumentUncertainty, repeatability } from '@/core/judge/uncertainty';
+import { readingUncertainty } from '@/core/judge/uncertainty';
 import type { Quantity, Unit } from '@/core/quantity';
 import { readingFromText } from '@/core/reading/from-text';
 import type { InstrumentInfo, Reading } from '@/core/reading/model';
@@ -22,26 +22,26 @@ const pen = (quantities: InstrumentInfo['quantities']): InstrumentInfo => ({
 
 describe('the uncertainty of one reading (JCGM 100, 4.3.7: a rectangle of half width a has u = a/√3)', () => {
 	it('a display of 0.01 and an accuracy of ±0.1 pH: √(0.01²/12 + 0.1²/3)', () => {
-		const u = instrumentUncertainty(read('ph', '6.10', 'pH'), pen({ ph: { resolution: 0.01, accuracy: 0.1 } }));
+		const u = readingUncertainty(read('ph', '6.10', 'pH'), pen({ ph: { resolution: 0.01, accuracy: 0.1 } })).u;
 		expect(u).toBeCloseTo(Math.sqrt(0.01 ** 2 / 12 + 0.1 ** 2 / 3), 12);
 	});
 	it('an accuracy in percent goes with the value, in canonical units', () => {
 		const ec = pen({ ec: { resolution: 10, accuracyPct: 2 } });
-		expect(instrumentUncertainty(read('ec', '2.00', 'mS/cm'), ec)).toBeCloseTo(
+		expect(readingUncertainty(read('ec', '2.00', 'mS/cm'), ec).u).toBeCloseTo(
 			Math.hypot(10 / Math.sqrt(12), 40 / Math.sqrt(3)),
 			9,
 		);
 	});
 	it('an interval of a drop kit is its own rectangle, whatever the kit says of itself', () => {
-		expect(instrumentUncertainty(read('ph', '5.5..6.5', 'pH'), pen({ ph: { accuracy: 0.01 } }))).toBeCloseTo(
+		expect(readingUncertainty(read('ph', '5.5..6.5', 'pH'), pen({ ph: { accuracy: 0.01 } })).u).toBeCloseTo(
 			1 / Math.sqrt(12),
 			12,
 		);
 	});
 	it('nobody said: the digits that were typed are the step, a pen is good to 0.1 pH and 2 %', () => {
-		expect(displayStep(read('ec', '1.9', 'mS/cm'), undefined)).toBeCloseTo(100, 9);
-		expect(displayStep(read('ph', '5.80', 'pH'), undefined)).toBeCloseTo(0.01, 9);
-		expect(instrumentUncertainty(read('ph', '5.80', 'pH'), undefined)).toBeCloseTo(
+		expect(readingUncertainty(read('ec', '1.9', 'mS/cm'), undefined).step).toBeCloseTo(100, 9);
+		expect(readingUncertainty(read('ph', '5.80', 'pH'), undefined).step).toBeCloseTo(0.01, 9);
+		expect(readingUncertainty(read('ph', '5.80', 'pH'), undefined).u).toBeCloseTo(
 			Math.hypot(0.01 / Math.sqrt(12), 0.1 / Math.sqrt(3)),
 			9,
 		);
@@ -51,7 +51,8 @@ describe('the uncertainty of one reading (JCGM 100, 4.3.7: a rectangle of half w
 			fc.property(fc.double({ min: 0.01, max: 0.5, noNaN: true }), (accuracy) => {
 				const r = read('ph', '6.10', 'pH');
 				const i = pen({ ph: { resolution: 0.01, accuracy } });
-				expect(repeatability(r, i)).toBeLessThan(instrumentUncertainty(r, i));
+				const { repeats, u } = readingUncertainty(r, i);
+				expect(repeats).toBeLessThan(u);
 			}),
 		);
 	});
