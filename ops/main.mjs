@@ -70,15 +70,11 @@ function claim(dataDir) {
 
 function prepare(databaseUrl, demo) {
 	return new Promise((done, fail) => {
-		const child = spawn(
-			process.execPath,
-			[join(root, 'ops/run.mjs'), 'ops/prepare.ts', ...(demo ? ['--demo'] : [])],
-			{
-				cwd: root,
-				env: { ...process.env, DATABASE_URL: databaseUrl },
-				stdio: ['ignore', 'inherit', 'pipe'],
-			},
-		);
+		const child = spawn(process.execPath, [join(root, 'ops/run.mjs'), 'ops/prepare.ts', ...(demo ? ['--demo'] : [])], {
+			cwd: root,
+			env: { ...process.env, DATABASE_URL: databaseUrl },
+			stdio: ['ignore', 'inherit', 'pipe'],
+		});
 		let errors = '';
 		child.stderr.on('data', (d) => {
 			errors += d;

@@ -45,13 +45,16 @@ async function readCalibrations(
 	const first = await records.next();
 	const header = openTable(first.value?.[0], CALIBRATIONS);
 	const lines: CalibrationLine[] = [];
-	for await (const batch of records) for (const record of batch) {
-		if (record.damage) throw new CannotRead(`${path}: line ${record.line}: ${record.damage}`);
-		const result = calibrationLine(record.cells, header, zone, (code) => instruments.get(code));
-		if (!result.ok)
-			throw new CannotRead(`${path}: line ${record.line}, column ${result.problem.column}: ${result.problem.message}`);
-		lines.push(result.row);
-	}
+	for await (const batch of records)
+		for (const record of batch) {
+			if (record.damage) throw new CannotRead(`${path}: line ${record.line}: ${record.damage}`);
+			const result = calibrationLine(record.cells, header, zone, (code) => instruments.get(code));
+			if (!result.ok)
+				throw new CannotRead(
+					`${path}: line ${record.line}, column ${result.problem.column}: ${result.problem.message}`,
+				);
+			lines.push(result.row);
+		}
 	return groupCalibrations(lines);
 }
 
@@ -61,14 +64,17 @@ async function readEvents(path: string | undefined, zone: string): Promise<Water
 	const first = await records.next();
 	const header = openTable(first.value?.[0], EVENTS);
 	const events: WaterEvent[] = [];
-	for await (const batch of records) for (const record of batch) {
-		if (record.damage) throw new CannotRead(`${path}: line ${record.line}: ${record.damage}`);
-		const result = eventRow(record.cells, header, zone);
-		if (!result.ok)
-			throw new CannotRead(`${path}: line ${record.line}, column ${result.problem.column}: ${result.problem.message}`);
-		const { at, station, kind, amount, unit } = result.row;
-		events.push({ at, station, kind, amount, unit });
-	}
+	for await (const batch of records)
+		for (const record of batch) {
+			if (record.damage) throw new CannotRead(`${path}: line ${record.line}: ${record.damage}`);
+			const result = eventRow(record.cells, header, zone);
+			if (!result.ok)
+				throw new CannotRead(
+					`${path}: line ${record.line}, column ${result.problem.column}: ${result.problem.message}`,
+				);
+			const { at, station, kind, amount, unit } = result.row;
+			events.push({ at, station, kind, amount, unit });
+		}
 	return events.sort((a, b) => a.at - b.at);
 }
 

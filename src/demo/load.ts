@@ -1,10 +1,10 @@
 import { toCanonical, unitNamed } from '@/core/quantity';
 import { OPEN_DOUBTS } from '@/core/trust/trust';
 import type { ReadingRow } from '@/files/readings-row';
-import { Judging } from '@/service/judgement';
+import { Intake } from '@/service/intake';
 import { recomputeAll } from '@/service/restate';
 import { loadSite, requireSite, type SiteContext } from '@/service/site';
-import { judgeAllFrom, storeInOrder } from '@/service/store-bulk';
+import { judgeAllFrom } from '@/service/store-bulk';
 import { insertCalibration, putLot, putProbe } from '@/store/calibrations';
 import { insertEvents } from '@/store/events';
 import { putInstrument, putStation, putSystem } from '@/store/line';
@@ -81,11 +81,15 @@ export async function loadDemo(pool: Pool, options: { say: (text: string) => voi
 		);
 		await storeCalibrations(client, context, calibrations);
 		const rows = readings.map(demoRow);
-		const judging = await Judging.asOf(client, context, rows[0]!.at, now);
-		for (let i = 0; i < rows.length; i += 5000)
-			await storeInOrder(client, context, judging, rows.slice(i, i + 5000), { source: 'demo', who: 'grower' });
+		const intake = await Intake.begin(client, context, { source: 'demo', who: 'grower', now });
+		try {
+			await intake.take(rows);
+			await intake.finish();
+		} finally {
+			await intake.settled();
+		}
 		await decideOldDoubts(client, context, lastMorning(now));
-		await judgeAllFrom(client, context, rows[0]!.at, now, () => {});
+		await judgeAllFrom(client, context, rows[0]!.at, now);
 		const end = lastMorning(now);
 		const day = (ago: number) => new Date(end - ago * DAY).toISOString().slice(0, 10);
 		for (const { countedDaysAgo, openedDaysAgo, ...p } of PRODUCTS) {

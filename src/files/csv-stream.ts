@@ -67,7 +67,8 @@ class Quoted {
 			this.open += '\n';
 			at = this.quotedFrom(text, 0);
 		}
-		while (at >= 0 && at <= text.length) at = text.charCodeAt(at) === QUOTE ? this.opening(text, at + 1) : this.plain(text, at);
+		while (at >= 0 && at <= text.length)
+			at = text.charCodeAt(at) === QUOTE ? this.opening(text, at + 1) : this.plain(text, at);
 		return this.open === null;
 	}
 

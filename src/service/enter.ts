@@ -1,10 +1,9 @@
-import { type Quantity, seriesQuantity } from '@/core/quantity';
+import type { Quantity } from '@/core/quantity';
 import { readingFromText, skippedOf } from '@/core/reading/from-text';
 import type { Reading, Verdict } from '@/core/reading/model';
 import { type NewReading, reserveIds, storeReadings } from '@/store/copy-readings';
 import { isLate } from '@/store/judging';
 import type { Client, Db } from '@/store/pool';
-import { insertRestatements } from '@/store/restatements';
 import { retests } from '@/store/rounds';
 import { insertAudit } from '@/store/site';
 import { writing } from '@/store/writing';
@@ -13,10 +12,10 @@ import { requireReading } from './decide';
 import { Judging } from './judgement';
 import { judgeAgain } from './judging';
 import { Refusal } from './refusal';
-import { probeRecord, restateReadings } from './restate';
+import { asFresh, restateFresh } from './restate';
 import { type Told, tieSample } from './rounds';
 import type { SiteContext } from './site';
-import { storeJudged } from './store-bulk';
+import { judgeRows, storeJudged } from './store-bulk';
 import { requireTime } from './time-ahead';
 
 /** One value of a sample as it was typed. */
@@ -154,7 +153,11 @@ export async function enterSamples(
 			understood[index]!.map((u) => toNew(u, stored[index]!.sampleId, by.source, by.who, null)),
 		);
 		const verdicts = await storeAndJudge(client, context, ids, rows, all, by.now);
-		await restateEntered(client, context, all, ids, verdicts);
+		await restateFresh(
+			client,
+			context,
+			asFresh(ids, rows, (id) => verdicts.get(id)?.u),
+		);
 		const open = await retests(client, context.site.id);
 		const result: Entered[] = [];
 		for (const index of order) {
@@ -193,33 +196,17 @@ async function storeAndJudge(
 	if (!late) {
 		const readings = understood.map((u) => u.reading);
 		const judging = await Judging.present(client, context, now);
-		const verdicts = await storeJudged(client, context, judging, ids, rows, readings);
-		return new Map(verdicts.map((v, i) => [ids[i]!, v]));
+		const judged = await judgeRows(
+			judging,
+			readings,
+			rows.map((r) => r.sampleId),
+		);
+		await storeJudged(client, context.site.id, ids, rows, judged);
+		await judging.store(client);
+		return new Map(judged.verdicts.map((v, i) => [ids[i]!, v]));
 	}
 	await storeReadings(client, context.site.id, ids, rows);
 	return judgeAgain(client, context, from, now, ids);
-}
-
-/** What is known of the probes that took these readings is worked into them at once. */
-async function restateEntered(
-	client: Client,
-	context: SiteContext,
-	group: readonly Understood[],
-	ids: readonly number[],
-	verdicts: ReadonlyMap<number, Verdict>,
-): Promise<void> {
-	const known = await probeRecord(client, context);
-	const outcomes = (['ph', 'ec'] as const).flatMap((quantity) =>
-		context.instruments.flatMap((instrument) => {
-			const own = group.flatMap((u, i) =>
-				u.instrumentId === instrument.id && seriesQuantity(u.reading.quantity) === quantity
-					? [{ ...u.reading, id: ids[i]!, u: verdicts.get(ids[i]!)?.u ?? 0 }]
-					: [],
-			);
-			return own.length === 0 ? [] : restateReadings(known, instrument, quantity, own).outcomes;
-		}),
-	);
-	await insertRestatements(client, context.site.id, outcomes);
 }
 
 /** A corrected value as a new row that supersedes; the original stays. */
@@ -268,9 +255,14 @@ export async function correctReading(
 			by.now,
 		);
 		const [newId] = await reserveIds(client, 1);
-		await storeReadings(client, context.site.id, [newId!], [toNew(u!, old.sampleId, 'correction', by.who, id)]);
+		const row = toNew(u!, old.sampleId, 'correction', by.who, id);
+		await storeReadings(client, context.site.id, [newId!], [row]);
 		const verdict = (await judgeAgain(client, context, Math.min(old.at, at), by.now, [newId!])).get(newId!);
-		await restateEntered(client, context, [u!], [newId!], new Map([[newId!, verdict!]]));
+		await restateFresh(
+			client,
+			context,
+			asFresh([newId!], [row], () => verdict!.u),
+		);
 		await insertAudit(client, context.site.id, by.who, 'reading.corrected', String(id), {
 			new: newId,
 			reason: change.reason,

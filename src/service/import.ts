@@ -1,40 +1,52 @@
 import type { ImportDone } from '@/contract/files';
-import type { Verdict } from '@/core/reading/model';
-import { type CalibrationLine, groupCalibrations, troubleOf } from '@/files/calibrations-row';
-import { CALIBRATIONS, EVENTS, READINGS } from '@/files/table';
+import { type CalibrationLine, groupCalibrations } from '@/files/calibrations-row';
+import { CALIBRATIONS } from '@/files/table';
 import { insertCalibration } from '@/store/calibrations';
 import { insertEvents, type NewEvent } from '@/store/events';
-import { isLate } from '@/store/judging';
 import { PLAIN_INSTRUMENT, PLAIN_STATION, putInstrument, putStation } from '@/store/line';
-import type { Client, Db } from '@/store/pool';
-import { refreshStatistics } from '@/store/readings';
+import { type Client, type Db, undoably } from '@/store/pool';
+import { flagsFrom, nextNumber } from '@/store/readings';
 import { insertAudit } from '@/store/site';
 import { writing } from '@/store/writing';
-import {
-	alreadyThere,
-	chunksOf,
-	eventKey,
-	type ImportOptions,
-	lineKey,
-	type Order,
-	readingKey,
-	survey,
-} from './import-survey';
-import { Judging } from './judgement';
+import { alreadyThere, type ImportFile, type Line, lineKey, openImport, troubledLines } from './import-lines';
+import { ImportReport } from './import-report';
+import { Intake } from './intake';
 import { judgeAgain } from './judging';
 import { recomputeAll } from './restate';
 import { requireSite, type SiteContext } from './site';
-import { judgeAllFrom, storeInOrder, storeUnjudged } from './store-bulk';
 
 /**
- * Takes a CSV in: once through to judge every line, and only then, if asked, once more to store it in one
- * transaction. Nothing of a file is kept when any part of storing it fails.
+ * Takes a CSV in: read, judged and stored as it comes, once through, in one transaction. Nothing of a file is kept when any part of
+ * it cannot be, unless its good lines alone were asked for; what is wrong with it is told line by line all the same.
  */
+export interface ImportOptions {
+	/** Say what the file holds and store nothing. */
+	dryRun: boolean;
+	/** Store the good lines of a file that also has bad ones. */
+	keepGood: boolean;
+	who: string;
+	now: number;
+	progress?: ((linesDone: number, phase: 'reading' | 'storing' | 'judging') => void) | undefined;
+	/** Gives it up, with nothing stored. */
+	signal?: AbortSignal | undefined;
+}
 
-/** Stations and instruments a file names and the site does not have, made with plain defaults to be completed later. */
-async function createMissing(client: Client, site: SiteContext, creates: ImportDone['creates']): Promise<void> {
+/**
+ * Stations and instruments that lines name and the site does not have, made with plain defaults to be completed later.
+ * @returns the site with them
+ */
+async function withMissing(client: Client, site: SiteContext, lines: readonly Line[]): Promise<SiteContext> {
+	const stations = new Set<string>();
+	const instruments = new Set<string>();
+	for (const l of lines) {
+		const row = l.reading ?? l.event ?? l.calibration!;
+		if ('station' in row && !site.known.stations.has(row.station)) stations.add(row.station);
+		if ('instrument' in row && row.instrument !== '' && !site.known.instruments.has(row.instrument))
+			instruments.add(row.instrument);
+	}
+	if (stations.size + instruments.size === 0) return site;
 	let position = Math.max(0, ...site.stations.map((s) => s.position));
-	for (const code of creates.stations)
+	for (const code of [...stations].sort())
 		await putStation(client, site.site.id, {
 			code,
 			name: code,
@@ -42,7 +54,7 @@ async function createMissing(client: Client, site: SiteContext, creates: ImportD
 			...PLAIN_STATION,
 			position: ++position,
 		});
-	for (const code of creates.instruments)
+	for (const code of [...instruments].sort())
 		await putInstrument(client, site.site.id, {
 			code,
 			name: code,
@@ -50,145 +62,197 @@ async function createMissing(client: Client, site: SiteContext, creates: ImportD
 			quantities: {},
 			...PLAIN_INSTRUMENT,
 		});
+	return requireSite(client);
 }
+
+/** Where lines go that are new. */
+interface Store {
+	/** Rows that it stores have this number or a later one. */
+	firstId: number;
+	/** Whether lines from a time on may be stored already. */
+	mayKnow: (at: number) => boolean;
+	changed: (site: SiteContext) => Promise<void>;
+	take: (lines: readonly Line[]) => Promise<void>;
+	/** @returns how many have which flag */
+	finish: () => Promise<ImportDone['flagged']>;
+	/** When the database is no longer busy with any of it, whatever became of it. */
+	settled: () => Promise<void>;
+}
+
+async function readingsStore(client: Client, site: SiteContext, o: ImportOptions): Promise<Store> {
+	const intake = await Intake.begin(client, site, { source: 'import', who: o.who, now: o.now });
+	let judged = 0;
+	return {
+		firstId: intake.firstId,
+		mayKnow: (at) => intake.mayKnow(at),
+		changed: (changed) => intake.changed(changed),
+		take: (lines) => intake.take(lines.map((l) => l.reading!)),
+		finish: async () => {
+			await intake.finish((more) => {
+				judged += more;
+				o.progress?.(judged, 'judging');
+				o.signal?.throwIfAborted();
+			});
+			return flagsFrom(client, site.site.id, intake.firstId);
+		},
+		settled: () => intake.settled(),
+	};
+}
+
+async function eventsStore(client: Client, site: SiteContext, o: ImportOptions): Promise<Store> {
+	let here = site;
+	let from = Number.POSITIVE_INFINITY;
+	return {
+		firstId: await nextNumber(client),
+		mayKnow: () => true,
+		changed: async (changed) => {
+			here = changed;
+		},
+		take: async (lines) => {
+			const stationIds = new Map(here.stations.map((s) => [s.code, s.id]));
+			await insertEvents(
+				client,
+				here.site.id,
+				lines.map((l): NewEvent => {
+					const e = l.event!;
+					from = Math.min(from, e.at);
+					return {
+						at: e.at,
+						stationId: stationIds.get(e.station)!,
+						kind: e.kind,
+						amount: e.amount,
+						amountText: e.amountText,
+						unitText: e.unitText,
+						product: e.product,
+						note: e.note,
+						extra: e.extra,
+						source: 'import',
+						enteredBy: o.who,
+					};
+				}),
+			);
+		},
+		finish: async () => {
+			if (Number.isFinite(from)) await judgeAgain(client, here, from, o.now);
+			return {};
+		},
+		settled: async () => {},
+	};
+}
+
+async function calibrationsStore(client: Client, site: SiteContext, o: ImportOptions): Promise<Store> {
+	let here = site;
+	const fresh: CalibrationLine[] = [];
+	return {
+		firstId: await nextNumber(client),
+		mayKnow: () => true,
+		changed: async (changed) => {
+			here = changed;
+		},
+		take: async (lines) => {
+			for (const l of lines) fresh.push(l.calibration!);
+		},
+		finish: async () => {
+			if (fresh.length === 0) return {};
+			const instrumentIds = new Map(here.instruments.map((i) => [i.code, i.id]));
+			for (const group of groupCalibrations(fresh))
+				await insertCalibration(client, here.site.id, {
+					...group,
+					instrumentId: instrumentIds.get(group.instrument)!,
+					doubts: [],
+					source: 'import',
+					enteredBy: o.who,
+				});
+			await recomputeAll(client, here);
+			const from = fresh.reduce((least, c) => Math.min(least, c.at), Number.POSITIVE_INFINITY);
+			await judgeAgain(client, here, from, o.now);
+			return {};
+		},
+		settled: async () => {},
+	};
+}
+
+const STORES = { readings: readingsStore, events: eventsStore, calibrations: calibrationsStore } as const;
 
 /**
- * Rows in order of time and newer than everything stored are judged on their way in; others are stored first, and everything
- * from the oldest of them on is judged again.
+ * The lines of a file that are good, some thousands at a time, each with those that are new. A calibration is looked at as a whole:
+ * its lines come all at once.
  */
-async function storeReadings(
-	client: Client,
-	site: SiteContext,
-	path: string,
-	options: ImportOptions,
-	report: ImportDone,
-	order: Order,
-): Promise<void> {
-	const by = { source: 'import', who: options.who };
-	const straight = order.inOrder && !(await isLate(client, site.site.id, order.firstAt));
-	const judging = straight ? await Judging.present(client, site, options.now) : null;
-	const waiting = new Set<number>();
-	let done = 0;
-	for await (const { lines } of chunksOf(path, site)) {
-		const there = await alreadyThere(client, site.site.id, READINGS, lines);
-		const rows = lines.flatMap((l) => (l.reading && !there.has(readingKey(l.reading)) ? [l.reading] : []));
-		report.duplicates += lines.filter((l) => l.reading).length - rows.length;
-		report.stored += rows.length;
-		if (judging) count(report, await storeInOrder(client, site, judging, rows, by));
-		else for (const id of await storeUnjudged(client, site, rows, by)) waiting.add(id);
-		done += lines.length;
-		options.progress?.(done, 'storing');
+async function* goodLines(
+	db: Db,
+	siteId: number,
+	file: ImportFile,
+	report: ImportReport,
+	o: ImportOptions,
+	store: () => Store | null,
+): AsyncGenerator<Line[]> {
+	async function fresh(lines: readonly Line[]): Promise<Line[]> {
+		const good = report.take(lines);
+		const to = store();
+		const unknown =
+			to !== null && !good.some((l) => to.mayKnow((l.reading ?? l.event ?? l.calibration)!.at))
+				? new Set<string>()
+				: await alreadyThere(db, siteId, file.format, good, to?.firstId ?? null);
+		const there = good.filter((l) => unknown.has(lineKey(l)));
+		report.duplicates(there.length);
+		return there.length === 0 ? good : good.filter((l) => !unknown.has(lineKey(l)));
 	}
-	if (waiting.size === 0) return;
-	await refreshStatistics(client);
-	let judged = 0;
-	await judgeAllFrom(client, site, order.firstAt, options.now, (verdicts) => {
-		count(
-			report,
-			[...verdicts].flatMap(([id, v]) => (waiting.has(id) ? [v] : [])),
-		);
-		judged += verdicts.size;
-		options.progress?.(judged, 'judging');
-	});
-}
-
-function count(report: ImportDone, verdicts: readonly Verdict[]): void {
-	for (const v of verdicts) report.flagged[v.flag] = (report.flagged[v.flag] ?? 0) + 1;
-}
-
-async function storeEvents(
-	client: Client,
-	site: SiteContext,
-	path: string,
-	options: ImportOptions,
-	report: ImportDone,
-): Promise<void> {
-	const stationIds = new Map(site.stations.map((s) => [s.code, s.id]));
-	let done = 0;
-	for await (const { lines } of chunksOf(path, site)) {
-		const there = await alreadyThere(client, site.site.id, EVENTS, lines);
-		const rows = lines.flatMap((l) => (l.event && !there.has(eventKey(l.event)) ? [l.event] : []));
-		report.duplicates += lines.filter((l) => l.event).length - rows.length;
-		await insertEvents(
-			client,
-			site.site.id,
-			rows.map(
-				(e): NewEvent => ({
-					at: e.at,
-					stationId: stationIds.get(e.station)!,
-					kind: e.kind,
-					amount: e.amount,
-					amountText: e.amountText,
-					unitText: e.unitText,
-					product: e.product,
-					note: e.note,
-					extra: e.extra,
-					source: 'import',
-					enteredBy: options.who,
-				}),
-			),
-		);
-		report.stored += rows.length;
-		done += lines.length;
-		options.progress?.(done, 'storing');
+	const whole: Line[] = [];
+	for await (const lines of file.chunks) {
+		o.signal?.throwIfAborted();
+		if (file.format === CALIBRATIONS) whole.push(...lines);
+		else yield await fresh(lines);
+		o.progress?.(report.lines, store() === null ? 'reading' : 'storing');
 	}
-}
-
-async function storeCalibrations(
-	client: Client,
-	site: SiteContext,
-	path: string,
-	options: ImportOptions,
-	report: ImportDone,
-): Promise<void> {
-	const instrumentIds = new Map(site.instruments.map((i) => [i.code, i.id]));
-	const fresh: CalibrationLine[] = [];
-	for await (const { lines } of chunksOf(path, site)) {
-		const there = await alreadyThere(client, site.site.id, CALIBRATIONS, lines);
-		for (const l of lines)
-			if (l.calibration && there.has(lineKey(l))) report.duplicates++;
-			else if (l.calibration) fresh.push(l.calibration);
-	}
-	for (const group of groupCalibrations(fresh)) {
-		if (troubleOf(group) !== null) continue;
-		report.stored += group.points.length;
-		await insertCalibration(client, site.site.id, {
-			...group,
-			instrumentId: instrumentIds.get(group.instrument)!,
-			doubts: [],
-			source: 'import',
-			enteredBy: options.who,
-		});
-	}
+	if (file.format !== CALIBRATIONS) return;
+	const good = await fresh(whole);
+	const troubled = new Map(troubledLines(good));
+	for (const [line, message] of troubled) report.revoke(line, 'as_found', message);
+	yield good.filter((l) => !troubled.has(l.line));
 }
 
 /** Judges a file and, unless it is a dry run, stores it. A file with bad lines is stored only with `keepGood`. */
-export async function importFile(db: Db, site: SiteContext, path: string, options: ImportOptions): Promise<ImportDone> {
-	const { report, order } = await survey(db, site, path, options);
-	if (options.dryRun || report.good === 0) return report;
-	if (report.bad > 0 && !options.keepGood) return report;
-	report.duplicates = 0;
-	await writing(db, async (client) => {
-		await createMissing(client, site, report.creates);
-		const complete = await requireSite(client);
-		if (report.format === 'readings') {
-			await storeReadings(client, complete, path, options, report, order);
-			await recomputeAll(client, complete);
-			// What was derived is part of it: without its size the next entry would go through all of it.
-			if (report.stored > 1000) await refreshStatistics(client);
-		} else {
-			if (report.format === 'events') await storeEvents(client, complete, path, options, report);
-			else {
-				await storeCalibrations(client, complete, path, options, report);
-				await recomputeAll(client, complete);
+export async function importFile(db: Db, site: SiteContext, path: string, o: ImportOptions): Promise<ImportDone> {
+	const file = await openImport(path, site);
+	const report = new ImportReport(file.format, site, o.dryRun, o.now);
+	if (o.dryRun) {
+		for await (const _ of goodLines(db, site.site.id, file, report, o, () => null));
+		return report.finish();
+	}
+	return writing(db, async (client) => {
+		let here = await requireSite(client);
+		let store: Store | null = null;
+		const lines = goodLines(client, here.site.id, file, report, o, () => store);
+		const flagged = await undoably(client, async () => {
+			const to = await STORES[file.format.name](client, here, o);
+			store = to;
+			try {
+				for (let next = await lines.next(); !next.done; next = await lines.next()) {
+					if (report.bad > 0 && !o.keepGood) return { keep: false, result: null };
+					const known = await withMissing(client, here, next.value);
+					if (known !== here) await to.changed(known);
+					here = known;
+					await to.take(next.value);
+					report.stored(next.value.length);
+				}
+				return { keep: true, result: await to.finish() };
+			} finally {
+				await to.settled();
 			}
-			if (report.stored > 0) await judgeAgain(client, complete, order.firstAt, options.now);
-		}
-		await insertAudit(client, site.site.id, options.who, 'import', report.format, {
-			lines: report.lines,
-			stored: report.stored,
-			bad: report.bad,
 		});
+		store = null;
+		if (flagged === null) {
+			// Nothing of it stays, but what else is wrong with it is told.
+			report.takenBack();
+			for await (const _ of lines);
+			return report.finish();
+		}
+		const done = report.finish(flagged);
+		await insertAudit(client, here.site.id, o.who, 'import', file.format.name, {
+			lines: done.lines,
+			stored: done.stored,
+			bad: done.bad,
+		});
+		return done;
 	});
-	return report;
 }

@@ -65,6 +65,9 @@ export class Judging {
 	private readonly touched = new Map<string, number>();
 	private readonly kept: { stationId: number; at: number; state: ReturnType<Engine['memory']['keep']> }[] = [];
 
+	/** Days before the newest are among what was kept. */
+	private ofDays = false;
+
 	private constructor(
 		private readonly site: SiteContext,
 		readonly engine: Engine,
@@ -146,16 +149,27 @@ export class Judging {
 		if (stationId !== undefined) this.kept.push({ stationId, at, state: this.engine.memory.keep(station) });
 	}
 
+	/** Keeps what was learned of days that are over, while it learns of others. @returns the version of what is kept, null for nothing */
+	async storeDays(db: Db): Promise<number | null> {
+		const days = this.kept.splice(0);
+		let version: number | null = null;
+		for (let i = 0; i < days.length; i += 500)
+			version = await putMemories(db, this.site.site.id, lastOfEachDay(days.slice(i, i + 500)));
+		this.ofDays ||= days.length > 0;
+		return version;
+	}
+
 	/** Keeps what was learned, for the next judgement to go on from. */
 	async store(db: Db): Promise<void> {
+		if (this.touched.size === 0) return;
+		const newest = Math.max(...this.touched.values());
+		await this.storeDays(db);
+		const severalDays = this.ofDays;
 		for (const [station, at] of this.touched) this.keep(station, at);
-		const newest = Math.max(...this.kept.map((k) => k.at));
-		let version: number | null = null;
-		for (let i = 0; i < this.kept.length; i += 500)
-			version = await putMemories(db, this.site.site.id, lastOfEachDay(this.kept.slice(i, i + 500)));
-		if (this.kept.length > this.touched.size) await thinMemories(db, this.site.site.id, newest - KEPT_DAILY_DAYS * DAY);
+		const version = await this.storeDays(db);
+		if (severalDays) await thinMemories(db, this.site.site.id, newest - KEPT_DAILY_DAYS * DAY);
 		if (version !== null && this.isPresent) this.becomePresent(db, version);
-		this.kept.length = 0;
+		this.ofDays = false;
 		this.touched.clear();
 	}
 }

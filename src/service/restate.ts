@@ -7,7 +7,7 @@ import {
 	type TimelineCalibration,
 	type TimelineJump,
 } from '@/core/probe/timeline';
-import { ppmScaleOf, ppmUnit, toCanonical, type Unit } from '@/core/quantity';
+import { ppmScaleOf, ppmUnit, type Quantity, seriesQuantity, toCanonical, type Unit } from '@/core/quantity';
 import {
 	type CalibrationRow,
 	type LotRow,
@@ -18,9 +18,16 @@ import {
 	type ProbeEventRow,
 	type ProbeRow,
 } from '@/store/calibrations';
+import type { NewReading } from '@/store/copy-readings';
 import type { InstrumentRow } from '@/store/line';
 import { type Db, homeOf } from '@/store/pool';
-import { type ProbeReading, probeReadings, replaceRestatements } from '@/store/restatements';
+import {
+	freshReadings,
+	insertRestatements,
+	type ProbeReading,
+	probeReadings,
+	replaceRestatements,
+} from '@/store/restatements';
 import type { SiteContext } from './site';
 
 /** Tolerance of a bottle where nobody typed it (common practice): ±0.02 pH, ±1 %. */
@@ -148,6 +155,46 @@ export function restateReadings(
 		};
 	});
 	return { drift: timeline.drift, outcomes };
+}
+
+/** A reading that was just stored, with the uncertainty that its instrument gives it. */
+type FreshReading = ProbeReading & { instrumentId: number | null; quantity: Quantity };
+
+export const asFresh = (
+	ids: readonly number[],
+	rows: readonly NewReading[],
+	uOf: (id: number, index: number) => number | undefined,
+): FreshReading[] => rows.map((r, i) => ({ ...r, id: ids[i]!, u: uOf(ids[i]!, i) ?? 0 }));
+
+/** What the records of their probes make of readings that have nothing derived yet. */
+export async function restateFresh(db: Db, context: SiteContext, fresh: readonly FreshReading[]): Promise<void> {
+	const record = await probeRecord(db, context);
+	const series = new Map<string, { instrument: InstrumentRow; quantity: 'ph' | 'ec'; readings: FreshReading[] }>();
+	const instruments = new Map(context.instruments.map((i) => [i.id, i]));
+	for (const r of fresh) {
+		const quantity = seriesQuantity(r.quantity);
+		const instrument = instruments.get(r.instrumentId ?? -1);
+		if (!instrument || (quantity !== 'ph' && quantity !== 'ec')) continue;
+		const key = `${quantity} ${instrument.id}`;
+		const one = series.get(key);
+		if (one) one.readings.push(r);
+		else series.set(key, { instrument, quantity, readings: [r] });
+	}
+	const outcomes = [...series.values()].flatMap(
+		({ instrument, quantity, readings }) => restateReadings(record, instrument, quantity, readings).outcomes,
+	);
+	await insertRestatements(db, context.site.id, outcomes);
+}
+
+const PART = 20_000;
+/** The same for all readings from a number on, part by part. */
+export async function restateFrom(db: Db, context: SiteContext, firstId: number): Promise<void> {
+	for (let from = firstId; ; ) {
+		const part = await freshReadings(db, context.site.id, from, PART);
+		await restateFresh(db, context, part);
+		if (part.length < PART) return;
+		from = part.at(-1)!.id + 1;
+	}
 }
 
 /** Makes anew everything derived for one instrument's readings of one quantity. Same rows in, same rows out. */

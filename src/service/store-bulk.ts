@@ -1,110 +1,121 @@
+import { setImmediate } from 'node:timers/promises';
 import { amendEarlier, OPEN_CAUSES } from '@/core/judge/amend';
 import type { Reading, Verdict } from '@/core/reading/model';
 import type { ReadingRow } from '@/files/readings-row';
-import { copyVerdicts, type NewReading, reserveIds, storeReadings } from '@/store/copy-readings';
+import { copyVerdicts, type NewReading, storeReadings } from '@/store/copy-readings';
 import { amendStored } from '@/store/judging';
 import type { Client } from '@/store/pool';
 import { type Judging, MAX_SAMPLE } from './judgement';
 import { judgeFrom } from './judging';
 import type { SiteContext } from './site';
 
-interface By {
+/** Whose rows they are, and how they came. */
+export interface By {
 	source: string;
 	who: string;
 }
 
-/** Rows as they are stored; neighbours of one time and station are one sample. */
-function newRows(site: SiteContext, rows: readonly ReadingRow[], ids: readonly number[], by: By): NewReading[] {
-	const stationIds = new Map(site.stations.map((s) => [s.code, s.id]));
-	const instrumentIds = new Map(site.instruments.map((i) => [i.code, i.id]));
+/** For each of these rows the first of its sample: neighbours of one time and station are one. */
+export function samplesOfRows(rows: readonly Reading[]): number[] {
 	let first = 0;
 	return rows.map((r, i) => {
 		const head = rows[first]!;
 		if (r.at !== head.at || r.station !== head.station || i - first >= MAX_SAMPLE) first = i;
-		return {
-			sampleId: ids[first]!,
-			at: r.at,
-			stationId: stationIds.get(r.station)!,
-			instrumentId: r.instrument === '' ? null : instrumentIds.get(r.instrument)!,
-			quantity: r.quantity,
-			digits: r.digits,
-			unitText: r.unitText,
-			unit: r.unit,
-			typed: null,
-			value: r.value,
-			halfWidth: r.halfWidth,
-			tempC: r.tempC,
-			waitS: r.waitS,
-			note: r.note,
-			extra: r.extra,
-			supersedes: null,
-			source: by.source,
-			enteredBy: by.who,
-		};
+		return first;
 	});
 }
 
-/** Stores rows that are to be judged later, with all that follows them. */
-export async function storeUnjudged(
-	client: Client,
+/** Rows of a file as they are stored. */
+export function newRows(
 	site: SiteContext,
 	rows: readonly ReadingRow[],
-	by: By,
-): Promise<number[]> {
-	const ids = await reserveIds(client, rows.length);
-	await storeReadings(client, site.site.id, ids, newRows(site, rows, ids, by));
-	return ids;
-}
-
-/** Judges rows in order of time, newer than everything stored, on their way into the store. */
-export async function storeInOrder(
-	client: Client,
-	site: SiteContext,
-	judging: Judging,
-	rows: readonly ReadingRow[],
-	by: By,
-): Promise<Verdict[]> {
-	if (rows.length === 0) return [];
-	const ids = await reserveIds(client, rows.length);
-	return storeJudged(client, site, judging, ids, newRows(site, rows, ids, by), rows);
-}
-
-/** The same for rows that have their samples: in order of time, each reading beside its row. */
-export async function storeJudged(
-	client: Client,
-	site: SiteContext,
-	judging: Judging,
+	samples: readonly number[],
 	ids: readonly number[],
-	fresh: readonly NewReading[],
+	by: By,
+): NewReading[] {
+	const stationIds = new Map(site.stations.map((s) => [s.code, s.id]));
+	const instrumentIds = new Map(site.instruments.map((i) => [i.code, i.id]));
+	return rows.map((r, i) => ({
+		sampleId: ids[samples[i]!]!,
+		at: r.at,
+		stationId: stationIds.get(r.station)!,
+		instrumentId: r.instrument === '' ? null : instrumentIds.get(r.instrument)!,
+		quantity: r.quantity,
+		digits: r.digits,
+		unitText: r.unitText,
+		unit: r.unit,
+		typed: null,
+		value: r.value,
+		halfWidth: r.halfWidth,
+		tempC: r.tempC,
+		waitS: r.waitS,
+		note: r.note,
+		extra: r.extra,
+		supersedes: null,
+		source: by.source,
+		enteredBy: by.who,
+	}));
+}
+
+/** What rows have made sure of readings that were stored before them. */
+interface Amendment {
+	reading: Reading;
+	verdict: Verdict;
+	before: number;
+}
+export interface JudgedRows {
+	verdicts: Verdict[];
+	amendments: Amendment[];
+}
+
+/** Rows judged between two turns that other work of the process gets. */
+const AT_A_TIME = 1000;
+
+/**
+ * Judges rows in order of time and learns from them, storing nothing.
+ * @param samples of each row: the same for those that were read together
+ */
+export async function judgeRows(
+	judging: Judging,
 	rows: readonly Reading[],
-): Promise<Verdict[]> {
+	samples: readonly number[],
+): Promise<JudgedRows> {
 	const done: { reading: Reading; verdict: Verdict }[] = [];
-	for (let i = 0; i < rows.length; ) {
+	const amendments: Amendment[] = [];
+	for (let i = 0, rest = AT_A_TIME; i < rows.length; ) {
 		let end = i + 1;
-		while (end < rows.length && fresh[end]!.sampleId === fresh[i]!.sampleId) end++;
+		while (end < rows.length && samples[end] === samples[i]) end++;
 		const sample = rows.slice(i, end);
 		for (const [k, verdict] of judging.take(sample).entries()) {
 			const one = { reading: sample[k]!, verdict };
 			if (verdict.since !== undefined) {
 				amendEarlier(done, one);
-				if (verdict.since < rows[0]!.at)
-					await amendStored(
-						client,
-						site.site.id,
-						{ ...one.reading, from: verdict.since, before: rows[0]!.at },
-						verdict,
-						OPEN_CAUSES,
-					);
+				if (verdict.since < rows[0]!.at) amendments.push({ ...one, before: rows[0]!.at });
 			}
 			done.push(one);
 		}
+		rest -= end - i;
 		i = end;
+		if (rest <= 0) {
+			await setImmediate();
+			rest = AT_A_TIME;
+		}
 	}
-	const verdicts = done.map((d) => d.verdict);
-	await storeReadings(client, site.site.id, ids, fresh);
-	await copyVerdicts(client, site.site.id, ids, verdicts);
-	await judging.store(client);
-	return verdicts;
+	return { verdicts: done.map((d) => d.verdict), amendments };
+}
+
+/** Stores rows with what was said of them and of those before them. */
+export async function storeJudged(
+	client: Client,
+	siteId: number,
+	ids: readonly number[],
+	rows: readonly NewReading[],
+	{ verdicts, amendments }: JudgedRows,
+): Promise<void> {
+	for (const { reading, verdict, before } of amendments)
+		await amendStored(client, siteId, { ...reading, from: verdict.since!, before }, verdict, OPEN_CAUSES);
+	await storeReadings(client, siteId, ids, rows);
+	await copyVerdicts(client, siteId, ids, verdicts);
 }
 
 const PART = 10_000;
@@ -115,11 +126,11 @@ export async function judgeAllFrom(
 	site: SiteContext,
 	from: number,
 	now: number,
-	seen: (verdicts: ReadonlyMap<number, Verdict>) => void,
+	seen: (readings: number) => void = () => {},
 ): Promise<void> {
 	for (let at: number | null = from; at !== null; ) {
 		const part: Awaited<ReturnType<typeof judgeFrom>> = await judgeFrom(client, site, at, now, PART);
-		seen(part.verdicts);
+		seen(part.verdicts.size);
 		at = part.next;
 	}
 }

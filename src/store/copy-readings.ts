@@ -1,10 +1,8 @@
-import { Readable } from 'node:stream';
-import { pipeline } from 'node:stream/promises';
-import { from as copyFrom } from 'pg-copy-streams';
 import type { Quantity, Unit } from '@/core/quantity';
 import type { Verdict } from '@/core/reading/model';
 import { ENGINE_VERSION } from '@/core/reading/model';
 import type { Client, Db } from './pool';
+import { asRecords, copyRows, FEW } from './rows';
 
 /** A reading about to be stored. */
 export interface NewReading {
@@ -39,14 +37,6 @@ const READING_COLUMNS =
 	'site_id, id, sample_id, at, station_id, instrument_id, quantity, digits, unit_text, unit, typed, value, half_width, temp_c, wait_s, note, extra, supersedes, source, entered_by';
 const VERDICT_COLUMNS = 'site_id, reading_id, engine, flag, check_code, cause, suggested, u, said, evidence, expected';
 
-const escapes: Record<string, string> = { '\\': '\\\\', '\n': '\\n', '\r': '\\r', '\t': '\\t' };
-const copyText = (v: unknown): string => {
-	if (v === null || v === undefined) return '\\N';
-	const text = typeof v === 'string' ? v : typeof v === 'object' ? JSON.stringify(v) : String(v);
-	return text.replace(/[\\\n\r\t]/g, (c) => escapes[c]!);
-};
-const copyLine = (cells: readonly unknown[]): string => `${cells.map(copyText).join('\t')}\n`;
-
 const readingCells = (siteId: number, id: number, r: NewReading): unknown[] => [
 	siteId,
 	id,
@@ -70,12 +60,6 @@ const readingCells = (siteId: number, id: number, r: NewReading): unknown[] => [
 	r.enteredBy,
 ];
 
-const columns = READING_COLUMNS.split(', ');
-const asRow = (siteId: number, id: number, r: NewReading): Record<string, unknown> => {
-	const cells = readingCells(siteId, id, r);
-	return Object.fromEntries(columns.map((c, i) => [c, cells[i]]));
-};
-
 const verdictCells = (siteId: number, id: number, v: Verdict): unknown[] => [
 	siteId,
 	id,
@@ -90,15 +74,9 @@ const verdictCells = (siteId: number, id: number, v: Verdict): unknown[] => [
 	v.expected?.value ?? null,
 ];
 
-const copyInto = (client: Client, table: string, columns: string, lines: Generator<string>): Promise<void> =>
-	pipeline(Readable.from(batched(lines)), client.query(copyFrom(`COPY ${table} (${columns}) FROM STDIN`)));
-
 /** Samples that these readings are the first of; a correction belongs to one that is there. */
 const newSamples = (readings: readonly NewReading[]): Set<number> =>
 	new Set(readings.flatMap((r) => (r.supersedes === null ? [r.sampleId] : [])));
-
-/** So many are stored by one statement; more come faster by COPY. */
-const FEW = 200;
 
 /** Stores readings and their samples; ids come from reserveIds. Their verdicts are stored by copyVerdicts or by judging them. */
 export async function storeReadings(
@@ -108,30 +86,22 @@ export async function storeReadings(
 	readings: readonly NewReading[],
 ): Promise<void> {
 	const samples = newSamples(readings);
+	const rows = readings.map((r, i) => readingCells(siteId, ids[i]!, r));
 	if (readings.length <= FEW) {
 		await client.query(
 			`WITH s AS (INSERT INTO sample (site_id, id) SELECT $1, x FROM unnest($2::bigint[]) x)
 			INSERT INTO reading (${READING_COLUMNS}) SELECT ${READING_COLUMNS} FROM jsonb_populate_recordset(NULL::reading, $3)`,
-			[siteId, [...samples], JSON.stringify(readings.map((r, i) => asRow(siteId, ids[i]!, r)))],
+			[siteId, [...samples], asRecords(READING_COLUMNS, rows)],
 		);
 		return;
 	}
-	await copyInto(
+	await copyRows(
 		client,
 		'sample',
 		'site_id, id',
-		(function* () {
-			for (const id of samples) yield `${siteId}\t${id}\n`;
-		})(),
+		Array.from(samples, (id) => [siteId, id]),
 	);
-	await copyInto(
-		client,
-		'reading',
-		READING_COLUMNS,
-		(function* () {
-			for (const [i, r] of readings.entries()) yield copyLine(readingCells(siteId, ids[i]!, r));
-		})(),
-	);
+	await copyRows(client, 'reading', READING_COLUMNS, rows);
 }
 
 export const copyVerdicts = (
@@ -140,23 +110,9 @@ export const copyVerdicts = (
 	ids: readonly number[],
 	verdicts: readonly Verdict[],
 ): Promise<void> =>
-	copyInto(
+	copyRows(
 		client,
 		'verdict',
 		VERDICT_COLUMNS,
-		(function* () {
-			for (const [i, v] of verdicts.entries()) yield copyLine(verdictCells(siteId, ids[i]!, v));
-		})(),
+		verdicts.map((v, i) => verdictCells(siteId, ids[i]!, v)),
 	);
-
-function* batched(lines: Generator<string>): Generator<string> {
-	let batch = '';
-	for (const line of lines) {
-		batch += line;
-		if (batch.length > 1 << 16) {
-			yield batch;
-			batch = '';
-		}
-	}
-	if (batch !== '') yield batch;
-}

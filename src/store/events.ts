@@ -98,11 +98,19 @@ export async function listEvents(
 	return rows;
 }
 
-/** Everything that is written of events between two times, to tell which of a file are there already. */
-export async function eventsBetween(db: Db, siteId: number, from: number, to: number): Promise<EventRecord[]> {
+/**
+ * What is written of events at some times, to tell which of a file are there already.
+ * @param before only rows with a smaller number
+ */
+export async function eventsAt(
+	db: Db,
+	siteId: number,
+	times: readonly number[],
+	before: number | null,
+): Promise<EventRecord[]> {
 	const { rows } = await db.query<EventRecord>(
-		`SELECT ${EVENT} FROM event_current WHERE site_id = $1 AND at >= $2 AND at <= $3`,
-		[siteId, new Date(from), new Date(to)],
+		`SELECT ${EVENT} FROM event_current WHERE site_id = $1 AND at = ANY($2) AND ($3::bigint IS NULL OR id < $3)`,
+		[siteId, times.map((at) => new Date(at)), before],
 	);
 	return rows;
 }

@@ -163,6 +163,14 @@ export async function isLate(db: Db, siteId: number, from: number): Promise<bool
 	return rows[0]!.late;
 }
 
+/** The time of the newest reading of a site; before every time where there is none. */
+export async function newestAt(db: Db, siteId: number): Promise<number> {
+	const { rows } = await db.query<{ at: number | null }>('SELECT max(at) AS at FROM reading WHERE site_id = $1', [
+		siteId,
+	]);
+	return rows[0]?.at ?? Number.NEGATIVE_INFINITY;
+}
+
 /** A verdict as it is stored, without what was made of the reading since. */
 export interface StoredVerdict {
 	flag: number;

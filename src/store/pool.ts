@@ -74,3 +74,11 @@ export async function transaction<T>(db: Db, work: (client: Client) => Promise<T
 		client.release(broken);
 	}
 }
+
+/** What part of a transaction comes to: kept, or taken back with everything before it left as it is. */
+export async function undoably<T>(client: Client, work: () => Promise<{ keep: boolean; result: T }>): Promise<T> {
+	await client.query('SAVEPOINT undoable');
+	const { keep, result } = await work();
+	await client.query(keep ? 'RELEASE SAVEPOINT undoable' : 'ROLLBACK TO SAVEPOINT undoable');
+	return result;
+}

@@ -232,6 +232,21 @@ export async function lastEnteredSample(db: Db, siteId: number): Promise<JudgedR
 }
 
 /** Tells the planner what a bulk load has put there; without it the first pages after one may take minutes. */
+/** A number that no row has; rows stored later have later ones. */
+export async function nextNumber(db: Db): Promise<number> {
+	const { rows } = await db.query<{ id: number }>(`SELECT nextval('row_id') AS id`);
+	return rows[0]!.id;
+}
+
+/** How many readings from a number on have which flag. */
+export async function flagsFrom(db: Db, siteId: number, firstId: number): Promise<Record<string, number>> {
+	const { rows } = await db.query<{ flag: number; count: number }>(
+		'SELECT flag, count(*)::int AS count FROM verdict WHERE site_id = $1 AND reading_id >= $2 GROUP BY flag',
+		[siteId, firstId],
+	);
+	return Object.fromEntries(rows.map((r) => [r.flag, r.count]));
+}
+
 export async function refreshStatistics(db: Db): Promise<void> {
 	await db.query(patiently('ANALYZE reading, verdict, restatement, decision, event, station_memory'));
 }

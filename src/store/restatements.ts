@@ -1,7 +1,8 @@
 import type { TimelineOutcome } from '@/core/probe/timeline';
-import type { Unit } from '@/core/quantity';
+import type { Quantity, Unit } from '@/core/quantity';
 import { ENGINE_VERSION } from '@/core/reading/model';
 import { type Db, patiently } from './pool';
+import { putRows } from './rows';
 
 /** Readings that one probe took, for restatement: current ones, with the instrument's own uncertainty. */
 export interface ProbeReading {
@@ -30,6 +31,24 @@ export async function probeReadings(
 	return rows;
 }
 
+/** Readings from a number on in the order of their numbers, which have nothing derived yet. */
+export async function freshReadings(
+	db: Db,
+	siteId: number,
+	fromId: number,
+	limit: number,
+): Promise<(ProbeReading & { instrumentId: number | null; quantity: Quantity })[]> {
+	const { rows } = await db.query<ProbeReading & { instrumentId: number | null; quantity: Quantity }>(
+		patiently(
+			`SELECT r.id, r.at AS at, r.value, coalesce(v.u, 0) AS u, r.unit, r.temp_c AS "tempC", r.instrument_id AS "instrumentId", r.quantity
+		FROM reading r LEFT JOIN verdict v ON v.site_id = r.site_id AND v.reading_id = r.id
+		WHERE r.site_id = $1 AND r.id >= $2 ORDER BY r.id LIMIT $3`,
+			[siteId, fromId, limit],
+		),
+	);
+	return rows;
+}
+
 /** Replaces what was derived for one probe's readings. */
 export async function replaceRestatements(
 	db: Db,
@@ -44,6 +63,26 @@ export async function replaceRestatements(
 	await insertRestatements(db, siteId, outcomes, progress);
 }
 
+const RESTATEMENT_COLUMNS =
+	'site_id, reading_id, engine, status, value, error, u, u_instrument, u_standards, u_drift, fouling, from_calibration, to_calibration, provisional, partial';
+const restatementCells = (siteId: number, o: TimelineOutcome): unknown[] => [
+	siteId,
+	o.id,
+	ENGINE_VERSION,
+	o.status,
+	o.value,
+	o.error,
+	o.u,
+	o.parts.instrument,
+	o.parts.standards,
+	o.parts.drift,
+	o.fouling,
+	o.from,
+	o.to,
+	o.provisional,
+	o.partial,
+];
+
 /** Stores what was derived for readings that have nothing yet. */
 export async function insertRestatements(
 	db: Db,
@@ -52,33 +91,13 @@ export async function insertRestatements(
 	progress: (done: number) => void = () => {},
 ): Promise<void> {
 	for (let i = 0; i < outcomes.length; i += 5000) {
-		await db.query(
-			`INSERT INTO restatement (site_id, reading_id, engine, status, value, error, u, u_instrument, u_standards, u_drift, fouling, from_calibration, to_calibration, provisional, partial)
-			SELECT $1, x.id, $2, x.status, x.value, x.error, x.u, x.ui, x.us, x.ud, x.fouling, x.f, x.t, x.provisional, x.partial
-			FROM jsonb_to_recordset($3) AS x(id bigint, status text, value double precision, error double precision, u double precision, ui double precision,
-				us double precision, ud double precision, fouling double precision, f bigint, t bigint, provisional boolean, partial boolean)`,
-			[
-				siteId,
-				ENGINE_VERSION,
-				JSON.stringify(
-					outcomes.slice(i, i + 5000).map((o) => ({
-						id: o.id,
-						status: o.status,
-						value: o.value,
-						error: o.error,
-						u: o.u,
-						ui: o.parts.instrument,
-						us: o.parts.standards,
-						ud: o.parts.drift,
-						fouling: o.fouling,
-						f: o.from,
-						t: o.to,
-						provisional: o.provisional,
-						partial: o.partial,
-					})),
-				),
-			],
+		const part = outcomes.slice(i, i + 5000);
+		await putRows(
+			db,
+			'restatement',
+			RESTATEMENT_COLUMNS,
+			part.map((o) => restatementCells(siteId, o)),
 		);
-		progress(Math.min(i + 5000, outcomes.length));
+		progress(i + part.length);
 	}
 }

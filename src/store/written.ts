@@ -2,7 +2,7 @@ import type { Quantity } from '@/core/quantity';
 import type { Db } from './pool';
 import { type ReadingFilter, where } from './readings';
 
-/** What stands written between two times, to tell which lines of a file are there already. */
+/** What stands written at some times, to tell which lines of a file are there already. */
 export interface Written {
 	at: number;
 	station: string;
@@ -11,13 +11,19 @@ export interface Written {
 	digits: string;
 	unitText: string;
 }
-export async function writtenBetween(db: Db, siteId: number, from: number, to: number): Promise<Written[]> {
+/** @param before only rows with a smaller number */
+export async function writtenAt(
+	db: Db,
+	siteId: number,
+	times: readonly number[],
+	before: number | null,
+): Promise<Written[]> {
 	const { rows } = await db.query<Written>(
 		`SELECT r.at, s.code AS station, coalesce(i.code, '') AS instrument, r.quantity, r.digits, r.unit_text AS "unitText"
 		FROM reading r JOIN station s ON s.site_id = r.site_id AND s.id = r.station_id
 		LEFT JOIN instrument i ON i.site_id = r.site_id AND i.id = r.instrument_id
-		WHERE r.site_id = $1 AND r.at >= $2 AND r.at <= $3`,
-		[siteId, new Date(from), new Date(to)],
+		WHERE r.site_id = $1 AND r.at = ANY($2) AND ($3::bigint IS NULL OR r.id < $3)`,
+		[siteId, times.map((at) => new Date(at)), before],
 	);
 	return rows;
 }

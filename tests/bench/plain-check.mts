@@ -9,7 +9,14 @@ await records.next();
 for await (const lines of records) {
 	let out = '';
 	for (const { line, cells } of lines) {
-		const [time, station, instrument, quantity, value, unit] = cells as [string, string, string, string, string, string];
+		const [time, station, instrument, quantity, value, unit] = cells as [
+			string,
+			string,
+			string,
+			string,
+			string,
+			string,
+		];
 		const flag = baseline.flag({ station, quantity, value, unit }) ? 3 : 1;
 		out += `${line},${time},${station},${instrument},${quantity},${value},${unit},${flag}\n`;
 	}
