@@ -19,6 +19,16 @@ const importReport = wire({
 });
 export type ImportDone = z.output<typeof importReport>;
 
+const job = z.object({
+	id: z.string(),
+	kind: z.string(),
+	state: z.enum(['running', 'done', 'failed', 'stopped']),
+	done: z.number(),
+	phase: z.string(),
+	result: z.unknown().describe('what the operation that began it answers with'),
+	message: z.string(),
+});
+
 export const files = resource('Files', {
 	'POST /import': {
 		summary: 'Take in a CSV of readings or events; the header says which',
@@ -38,15 +48,13 @@ export const files = resource('Files', {
 	},
 	'GET /jobs/:id': {
 		summary: 'How far long work has come, and its result',
-		answer: z.object({
-			id: z.string(),
-			kind: z.string(),
-			state: z.enum(['running', 'done', 'failed']),
-			done: z.number(),
-			phase: z.string(),
-			result: z.unknown().describe('what the operation that began it answers with'),
-			message: z.string(),
-		}),
+		answer: job,
+		problems: ['no-such-job'],
+	},
+	'DELETE /jobs/:id': {
+		summary: 'Give long work up: nothing of it is stored. Answers once it has stopped, or with how it ended before',
+		answer: job,
+		storesNothing: true,
 		problems: ['no-such-job'],
 	},
 });

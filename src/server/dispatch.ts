@@ -224,7 +224,7 @@ export async function dispatch(
 						of.storesNothing
 							? encoded(o.answer, await work(database(), progress).finally(() => of.end?.()))
 							: JSON.parse((await storing((client) => work(client, progress), of)).text);
-					return Response.json({ job: before ?? beginJob(kind, begin, key) }, { status: 202 });
+					return Response.json({ job: before ?? beginJob(kind, begin, { key, stoppable: true }) }, { status: 202 });
 				},
 				store: async (work: (db: Db) => Promise<unknown>, of: OwnBody) => asResponse(await storing(work, of)),
 			};

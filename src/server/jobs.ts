@@ -7,7 +7,7 @@ import { log } from './log';
 export interface Job {
 	id: string;
 	kind: string;
-	state: 'running' | 'done' | 'failed';
+	state: 'running' | 'done' | 'failed' | 'stopped';
 	done: number;
 	phase: string;
 	result: unknown;
@@ -16,20 +16,42 @@ export interface Job {
 
 const KEEP_MS = 3_600_000;
 const jobs = new Map<string, Job>();
+/** Of those that can be given up: what tells the work so. */
+const running = new Map<string, AbortController>();
 const begun = new Map<string, string>();
 
-/** Tells how far work has come: so many, of what. */
+/** Tells how far work has come: so many, of what. Throws where it has been given up: the transaction it is in then stores nothing. */
 export type Progress = (done: number, phase: string) => void;
 
-/** @param key of the request that begins it: one that comes again is led to the same work while it is known and has not failed */
+/** Work that somebody gave up. */
+class Stopped extends Error {}
+
+/**
+ * Gives work up. @returns the job, stopped once its work has heard of it; undefined where there is none, or it has come to its end
+ */
+export async function stopJob(id: string): Promise<Job | undefined> {
+	const job = jobs.get(id);
+	running.get(id)?.abort();
+	await ended.get(id);
+	return job;
+}
+const ended = new Map<string, Promise<void>>();
+
+/**
+ * @param key of the request that begins it: one that comes again is led to the same work while it is known and has not failed
+ * @param stoppable it is one transaction, and may be given up
+ */
 export function beginJob(
 	kind: string,
 	work: (progress: Progress) => Promise<unknown>,
-	key: string | null = null,
+	{ key = null, stoppable = false }: { key?: string | null; stoppable?: boolean } = {},
 ): string {
 	const job: Job = { id: randomUUID(), kind, state: 'running', done: 0, phase: '', result: null, message: '' };
 	jobs.set(job.id, job);
-	work((done, phase) => {
+	const given = new AbortController();
+	if (stoppable) running.set(job.id, given);
+	const end = work((done, phase) => {
+		if (given.signal.aborted) throw new Stopped();
 		job.done = done;
 		job.phase = phase;
 	})
@@ -38,21 +60,26 @@ export function beginJob(
 			job.state = 'done';
 		})
 		.catch((error: unknown) => {
-			job.state = 'failed';
+			job.state = error instanceof Stopped ? 'stopped' : 'failed';
 			job.message =
-				error instanceof Refusal || (error instanceof Error && error.constructor.name === 'NotText')
-					? error.message
-					: isDatabaseDown(error)
-						? 'The database stopped answering. Nothing of this was stored; try again.'
-						: 'It failed, and nothing of it was stored. The server’s log says more.';
-			if (!(error instanceof Refusal)) log.error({ error, kind }, 'job');
+				error instanceof Stopped
+					? 'Stopped. Nothing of it was stored.'
+					: error instanceof Refusal || (error instanceof Error && error.constructor.name === 'NotText')
+						? error.message
+						: isDatabaseDown(error)
+							? 'The database stopped answering. Nothing of this was stored; try again.'
+							: 'It failed, and nothing of it was stored. The server’s log says more.';
+			if (!(error instanceof Refusal) && !(error instanceof Stopped)) log.error({ error, kind }, 'job');
 		})
-		.finally(() =>
+		.finally(() => {
+			running.delete(job.id);
+			ended.delete(job.id);
 			setTimeout(() => {
 				jobs.delete(job.id);
 				if (key !== null && begun.get(key) === job.id) begun.delete(key);
-			}, KEEP_MS).unref(),
-		);
+			}, KEEP_MS).unref();
+		});
+	ended.set(job.id, end);
 	if (key !== null) begun.set(key, job.id);
 	return job.id;
 }
@@ -62,5 +89,5 @@ export const findJob = (id: string): Job | undefined => jobs.get(id);
 /** The work that a request with this key has begun before; undefined where there is none, or it failed and stored nothing. */
 export function jobBegunBy(key: string | null): string | undefined {
 	const job = key === null ? undefined : jobs.get(begun.get(key) ?? '');
-	return job?.state === 'failed' ? undefined : job?.id;
+	return job?.state === 'failed' || job?.state === 'stopped' ? undefined : job?.id;
 }

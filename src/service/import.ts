@@ -26,9 +26,8 @@ export interface ImportOptions {
 	keepGood: boolean;
 	who: string;
 	now: number;
+	/** Told how far it has come; what it throws gives the file up, with nothing stored. */
 	progress?: ((linesDone: number, phase: 'reading' | 'storing' | 'judging') => void) | undefined;
-	/** Gives it up, with nothing stored. */
-	signal?: AbortSignal | undefined;
 }
 
 /**
@@ -91,7 +90,6 @@ async function readingsStore(client: Client, site: SiteContext, o: ImportOptions
 			await intake.finish((more) => {
 				judged += more;
 				o.progress?.(judged, 'judging');
-				o.signal?.throwIfAborted();
 			});
 			return flagsFrom(client, site.site.id, intake.firstId);
 		},
@@ -199,7 +197,6 @@ async function* goodLines(
 	}
 	const whole: Line[] = [];
 	for await (const lines of file.chunks) {
-		o.signal?.throwIfAborted();
 		if (file.format === CALIBRATIONS) whole.push(...lines);
 		else yield await fresh(lines);
 		o.progress?.(report.lines, store() === null ? 'reading' : 'storing');

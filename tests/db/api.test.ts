@@ -1,5 +1,7 @@
 import { spawn } from 'node:child_process';
+import { readdir } from 'node:fs/promises';
 import { request } from 'node:http';
+import { tmpdir } from 'node:os';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { ENGINE_VERSION } from '@/core/reading/model';
 import { createPool } from '@/store/pool';
@@ -231,6 +233,12 @@ describe('failures', () => {
 				'SELECT (SELECT count(*) FROM reading)::int AS readings, (SELECT count(*) FROM station)::int AS stations',
 			);
 			expect(rows[0]).toEqual({ readings: 0, stations: 0 });
+			// The file it was reading from is left behind, until it is started again.
+			const left = async () => (await readdir(tmpdir())).filter((f) => f.startsWith(`cordwain-import-${own.pid}-`));
+			expect(await left()).toHaveLength(1);
+			const next = await startApplication({ databaseUrl: own.databaseUrl });
+			await next.stop();
+			expect(await left()).toEqual([]);
 		} finally {
 			await own.kill();
 			await pool.end();

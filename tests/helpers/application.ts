@@ -6,6 +6,7 @@ import { freshDatabase } from './database';
 export interface Application {
 	base: string;
 	databaseUrl: string;
+	pid: number;
 	stop: () => Promise<void>;
 	kill: () => Promise<void>;
 }
@@ -56,7 +57,7 @@ export async function startApplication(
 		if (tries > 200 || child.exitCode !== null) throw new Error('The application did not start.');
 		await new Promise((resolve) => setTimeout(resolve, 50));
 	}
-	return { base, databaseUrl, stop: () => end(child, 'SIGTERM'), kill: () => end(child, 'SIGKILL') };
+	return { base, databaseUrl, pid: child.pid!, stop: () => end(child, 'SIGTERM'), kill: () => end(child, 'SIGKILL') };
 }
 
 /** What an answer may hold; tests look only at what they name. */

@@ -19,7 +19,7 @@ export async function followJob<A extends keyof Result>(
 	try {
 		for (let wait = 40; ; wait = Math.min(wait * 1.6, 500)) {
 			const job = await api('GET /jobs/:id', { params: { id } });
-			if (job.state === 'failed') throw new Error(job.message);
+			if (job.state === 'failed' || job.state === 'stopped') throw new Error(job.message);
 			if (job.state === 'done') return job.result as Result[A];
 			if (job.phase) onProgress(`${job.done.toLocaleString('en-GB')} ${job.phase} …`);
 			await new Promise((resolve) => setTimeout(resolve, wait));
@@ -27,4 +27,10 @@ export async function followJob<A extends keyof Result>(
 	} finally {
 		sessionStorage.removeItem(`cordwain.job.${name}`);
 	}
+}
+
+/** Gives up the work begun under a name on this page. */
+export async function stopJob(name: string): Promise<void> {
+	const id = pendingJob(name);
+	if (id) await api('DELETE /jobs/:id', { params: { id } });
 }

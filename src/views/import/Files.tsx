@@ -2,7 +2,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Contract } from '@/contract';
 import type { Got } from '@/contract/operation';
 import { addressOf, begin } from '../data/client';
-import { followJob, pendingJob } from '../data/job';
+import { followJob, pendingJob, stopJob } from '../data/job';
 
 type Report = Got<Contract['POST /import']>;
 
@@ -72,7 +72,14 @@ export function Files({ timezone }: { timezone: string }) {
 				</button>{' '}
 				{file && <span className="ml-2">{file.name}</span>}
 				<div aria-live="polite">
-					{progress && <p className="mt-2">{progress}</p>}
+					{progress && (
+						<p className="mt-2">
+							{progress}{' '}
+							<button type="button" className="act ml-2" onClick={() => stopJob('import')}>
+								Stop
+							</button>
+						</p>
+					)}
 					{problem && (
 						<p role="alert" className="text-error mt-2">
 							{problem}
