@@ -1,25 +1,13 @@
 import { z } from 'zod';
 import { BATCH_STEPS } from '@/core/mix/batch-course';
 import { pouring } from './events';
-import {
-	byId,
-	code,
-	done,
-	ecUsCm,
-	finite,
-	growingPh,
-	instant,
-	litres,
-	made,
-	name,
-	notNegative,
-	positive,
-} from './fields';
+import { byId, code, ecUsCm, finite, growingPh, instant, litres, made, name, notNegative, positive } from './fields';
 import { resource } from './operation';
+import { enteredReading, readingHere } from './readings';
 import { wire } from './wire';
 
 const unit = z.enum(['mL', 'g']);
-/** Plans and steps of before a field was known lack it; nothing in them is refused any more. */
+/** Plans of before a field was known lack it; nothing in them is refused any more. */
 const plan = wire({
 	litres: z.number(),
 	water: z.string().nullable(),
@@ -42,9 +30,10 @@ const step = wire(
 		expected: z.number().nullable(),
 		measured: z.number().nullable(),
 		words: z.string(),
-		amount: z.number().nullish(),
-		flag: z.number().nullish(),
-		doubt: z.string().nullish(),
+		amount: z.number().nullable(),
+		flag: z.number().nullable(),
+		doubt: z.string().nullable(),
+		reading_id: z.number().nullable(),
 	},
 	{ time: 'at' },
 );
@@ -95,9 +84,9 @@ export const batches = resource('Mix', {
 		problems: ['bad-time', 'unknown-station', 'unknown-product', 'unknown-unit', 'not-a-feed', 'overflow'],
 	},
 	'POST /batches/:id/steps': {
-		summary: 'What a step of a batch showed; done ends it',
+		summary: 'What was done or read in a step of a batch, with what was poured in it; done ends it',
 		params: byId,
-		body: z.strictObject({
+		body: wire({
 			step: z.enum(BATCH_STEPS),
 			follows: z
 				.number()
@@ -105,21 +94,37 @@ export const batches = resource('Mix', {
 				.min(0)
 				.describe('how many steps had been kept when this one was made: one that was made meanwhile is not made again'),
 			expected: finite.nullable().default(null),
-			measured: finite.nullable().default(null),
 			words: z.string().max(500),
 			amount: notNegative.max(1e9).nullable().default(null).describe('poured, mL or g, of each part'),
-			flag: z
-				.number()
-				.int()
-				.min(1)
-				.max(9)
+			reading: readingHere
 				.nullable()
 				.default(null)
-				.describe('what the checks said of the measured value'),
-			doubt: z.string().max(500).nullable().default(null),
+				.describe('what an EC or pH step showed, as it was typed; where it is doubted it is kept and the step waits'),
+			reading_id: z
+				.number()
+				.int()
+				.positive()
+				.nullable()
+				.default(null)
+				.describe('instead: a reading of this tank that is kept already; a doubtful one is stood by with it'),
 			event: pouring.nullable().default(null).describe('what was poured, logged together with the step'),
 		}),
-		answer: done,
-		problems: ['no-such-id', 'no-open-batch', 'step-done', 'out-of-order', 'bad-time', 'unknown-unit'],
+		answer: z.object({
+			step: step.nullable().describe('as it is kept; null where its reading is doubted: read again, or stand by it'),
+			reading: enteredReading.nullable().describe('what the checks say of what was typed'),
+		}),
+		problems: [
+			'no-such-id',
+			'no-open-batch',
+			'step-done',
+			'out-of-order',
+			'nothing-entered',
+			'bad-reading',
+			'no-such-reading',
+			'already-corrected',
+			'decided-meanwhile',
+			'bad-time',
+			'unknown-unit',
+		],
 	},
 });

@@ -24,25 +24,25 @@ const value = z.codec(
 	{ decode: String, encode: (text) => text },
 );
 
-export const newReading = wire(
-	{
-		time: instant.optional().describe('now unless given'),
-		station: code,
-		instrument: z.string().max(200).nullable().default(null),
-		quantity,
-		value,
-		unit: z.string().max(20).describe('a unit of the readings CSV'),
-		temp_c: tempC.nullable().default(null),
-		wait_s: notNegative.nullable().default(null),
-		note: note.default(''),
-		skipped: z
-			.array(z.string().regex(/^[a-z0-9-]{1,40}$/, 'a step code such as rinse'))
-			.max(40)
-			.optional()
-			.describe('steps of the protocol that were left out'),
-	},
-	{ time: 'at' },
-);
+const typedShape = {
+	time: instant.optional().describe('now unless given'),
+	instrument: z.string().max(200).nullable().default(null),
+	quantity,
+	value,
+	unit: z.string().max(20).describe('a unit of the readings CSV'),
+	temp_c: tempC.nullable().default(null),
+	wait_s: notNegative.nullable().default(null),
+	note: note.default(''),
+	skipped: z
+		.array(z.string().regex(/^[a-z0-9-]{1,40}$/, 'a step code such as rinse'))
+		.max(40)
+		.optional()
+		.describe('steps of the protocol that were left out'),
+};
+export const newReading = wire({ station: code, ...typedShape }, { time: 'at' });
+/** The same, of a station that is known beside it. */
+export const readingHere = wire(typedShape, { time: 'at' });
+export type ReadingHere = z.output<typeof readingHere>;
 export type NewReading = z.input<typeof newReading>;
 export type TypedReading = z.output<typeof newReading>;
 const newReadings = z.union([
@@ -111,11 +111,14 @@ const cursor = z.codec(z.string().max(60), z.object({ at: z.number(), id: z.numb
 	encode: (c) => `${c.at}_${c.id}`,
 });
 
+/** A reading that was just stored, with what the checks say of it. */
+export const enteredReading = wire({ ...verdictShape, id: z.number() });
+
 const entered = z.object({
 	samples: z.array(
 		wire({
 			sample_id: z.number(),
-			readings: z.array(wire({ ...verdictShape, id: z.number() })),
+			readings: z.array(enteredReading),
 			round_finished_at: instant.nullable().describe('when the round it was entered for had been finished before'),
 			retests: z
 				.array(wire({ reading_id: z.number(), answered_before_at: instant.nullable() }))

@@ -1,7 +1,8 @@
 import type { EventKind } from '@/core/reading/model';
 import { DosingTank } from '@/sim/dosing-world';
 import { type Random, seeded } from '@/sim/random';
-import type { BatchPlan, BatchStep, RecipeRow } from '@/store/mix';
+import type { BatchPlan, BatchStep } from '@/store/batches';
+import type { RecipeRow } from '@/store/mix';
 
 /** The weekly batch of the mix tank, as the grower makes it: borehole water, feed to 1.90, then acid in two or three steps. */
 export interface DemoBatch {
@@ -95,7 +96,8 @@ export function demoBatch(
 		readings: [],
 	};
 	let at = start;
-	const step = (s: Omit<BatchStep, 'at'>) => batch.log.push({ at, ...s });
+	const step = (s: Pick<BatchStep, 'step' | 'expected' | 'measured' | 'words'> & Partial<BatchStep>) =>
+		batch.log.push({ at, amount: null, flag: null, doubt: null, readingId: null, ...s });
 	const event = (kind: EventKind, amount: number, unit: string, product: string, note = '') =>
 		batch.events.push({ at, kind, amount, unit, product, note });
 	const ec = (value: number) => {

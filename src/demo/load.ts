@@ -5,10 +5,11 @@ import { Intake } from '@/service/intake';
 import { recomputeAll } from '@/service/restate';
 import { loadSite, requireSite, type SiteContext } from '@/service/site';
 import { judgeAllFrom } from '@/service/store-bulk';
+import { addBatchSteps, insertBatch } from '@/store/batches';
 import { insertCalibration, putLot, putProbe } from '@/store/calibrations';
 import { insertEvents } from '@/store/events';
 import { putInstrument, putStation, putSystem } from '@/store/line';
-import { insertFinishedBatch, putProduct, putRecipe } from '@/store/mix';
+import { putProduct, putRecipe } from '@/store/mix';
 import { type Client, type Pool, transaction } from '@/store/pool';
 import { insertDecision, listReadings, refreshStatistics } from '@/store/readings';
 import { insertSite } from '@/store/site';
@@ -106,7 +107,18 @@ export async function loadDemo(pool: Pool, options: { say: (text: string) => voi
 					at: end - 60 * DAY,
 				});
 		}
-		for (const b of batches) await insertFinishedBatch(client, site.id, { ...b, stationId: stationIds.get('mix')! });
+		for (const b of batches) {
+			const { plan, startedAt, finishedAt } = b;
+			const id = await insertBatch(client, site.id, {
+				stationId: stationIds.get('mix')!,
+				at: startedAt,
+				finishedAt,
+				name: '',
+				plan,
+				who: 'grower',
+			});
+			await addBatchSteps(client, site.id, id, 0, b.log);
+		}
 		for (const r of REPORTS)
 			await insertReport(client, site.id, {
 				...r,

@@ -1,4 +1,5 @@
 import type { ChangeMade } from '@/contract/meters';
+import type { Entered } from '@/service/enter';
 
 /** What was entered just now, kept for the pages that ask for it, so that two people at one station see each other. */
 const KEEP = 300;
@@ -14,4 +15,19 @@ export function announce(change: Omit<ChangeMade, 'seq'>): void {
 export const changesAfter = (seq: number): { last: number; changes: ChangeMade[] } => ({
 	last,
 	changes: seq < 0 || seq > last ? [] : recent.filter((c) => c.seq > seq),
+});
+
+/** A sample that was entered, for the pages that show its station. @param by names the page that entered it */
+export const sampleEntered = (s: Entered, by: string): Omit<ChangeMade, 'seq'> => ({
+	kind: 'readings',
+	station: s.readings[0]?.reading.station ?? null,
+	by,
+	readings: s.readings.map(({ reading: r, verdict: v }) => ({
+		at: r.at,
+		quantity: r.quantity,
+		value: r.digits,
+		unit: r.unit,
+		instrument: r.instrument || null,
+		flag: v.flag,
+	})),
 });

@@ -1,6 +1,7 @@
 import type { Dependant } from '@/contract/pages';
 import { recipeMeans } from '@/core/water/depends';
-import type { BatchRow, RecipeRow } from '@/store/mix';
+import type { BatchRow } from '@/store/batches';
+import type { RecipeRow } from '@/store/mix';
 import type { ProductView } from './products';
 import type { SiteContext } from './site';
 

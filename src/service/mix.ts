@@ -1,6 +1,7 @@
 import type { KnownWater, Tank } from '@/contract/pages';
 import { readReport } from '@/core/water/ions';
-import { type BatchRow, listBatches, listRecipes, type RecipeRow } from '@/store/mix';
+import { type BatchRow, listBatches } from '@/store/batches';
+import { listRecipes, type RecipeRow } from '@/store/mix';
 import type { Db } from '@/store/pool';
 import { latestReadings, listReadings } from '@/store/readings';
 import { listReports } from '@/store/water';

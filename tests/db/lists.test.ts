@@ -1,6 +1,7 @@
 import { expect, it } from 'vitest';
 import { DECISIONS } from '@/contract/readings';
 import { AERATION } from '@/core/chem/degassing';
+import { BATCH_STEPS } from '@/core/mix/batch-course';
 import { PROBE_EVENT_KINDS, STORAGES } from '@/core/probe/care';
 import { QUANTITIES } from '@/core/quantity';
 import { EVENT_KINDS, STATION_KINDS, SYSTEM_KINDS } from '@/core/reading/model';
@@ -18,6 +19,7 @@ const LISTED: Record<string, readonly string[]> = {
 	'reading.quantity': QUANTITIES,
 	'decision.kind': DECISIONS,
 	'event.kind': EVENT_KINDS,
+	'batch_step.step': BATCH_STEPS,
 	'probe.storage': STORAGES,
 	'probe_event.kind': PROBE_EVENT_KINDS,
 };

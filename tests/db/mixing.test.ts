@@ -141,7 +141,7 @@ describe('batches', () => {
 			const { body } = await post('/batches', { station: 'tank', plan: plan() });
 			await steps(body.id, [
 				{ step: 'next', words: 'fed' },
-				{ step: 'ec', measured: ec, words: 'EC' },
+				{ step: 'ec', reading: { quantity: 'ec', value: ec, unit: 'uS/cm' }, words: 'EC' },
 				{ step: 'done', words: 'done' },
 			]);
 		}
@@ -167,8 +167,22 @@ describe('batches', () => {
 			{ step: 'next', words: 'on to the feed' },
 			step,
 			{ step: 'part', words: '250 mL of part B', amount: 250 },
-			{ step: 'ec', words: 'EC', measured: 1900, flag: 3, doubt: 'It jumps.', expected: 1830 },
 		]);
+		// A slip of the unit: kept and doubted, and no step, until a person stands by it.
+		const asked = { follows: 3, step: 'ec', words: 'EC', expected: 1830 };
+		const slip = await post(`/batches/${body.id}/steps`, {
+			...asked,
+			reading: { quantity: 'ec', value: '19', unit: 'mS/cm', note: 'batch' },
+		});
+		expect(slip).toMatchObject({ status: 200, body: { step: null, reading: { flag: 3 } } });
+		const { id, message } = slip.body.reading;
+		const kept = (await get('/readings?station=tank&limit=1')).readings[0];
+		expect(kept).toMatchObject({ id, value: '19', decision: null });
+		const stood = await post(`/batches/${body.id}/steps`, { ...asked, reading_id: id });
+		expect(stood.body).toMatchObject({
+			step: { step: 'ec', measured: 19_000, flag: 3, doubt: message, reading_id: id },
+		});
+		expect((await get('/readings?station=tank&limit=1')).readings[0].decision).toBe('keep');
 		const open = (await get('/batches')).batches.find((b: Answer) => b.id === body.id);
 		expect(open.finished_at).toBeNull();
 		expect(open.plan).toMatchObject({ recipe: 'leaf', ph_first: true, expected_ec_us_cm: 1830, unit: 'mL' });
@@ -176,7 +190,7 @@ describe('batches', () => {
 			{ step: 'next' },
 			{ step: 'part', amount: 250 },
 			{ step: 'part', amount: 250 },
-			{ step: 'ec', flag: 3, doubt: 'It jumps.', expected: 1830 },
+			{ step: 'ec', flag: 3, doubt: message, expected: 1830, reading_id: id },
 		]);
 		await steps(body.id, [{ step: 'done', words: 'done' }], 4);
 	});
@@ -208,6 +222,58 @@ describe('batches', () => {
 			],
 			1,
 		);
+	});
+	it.each([
+		['an EC step without a reading', { step: 'ec' }, 'reading', 'nothing-entered'],
+		[
+			'an EC step with a pH',
+			{ step: 'ec', reading: { quantity: 'ph', value: 6, unit: 'pH' } },
+			'reading.quantity',
+			'bad-reading',
+		],
+		[
+			'a step that reads nothing, with a reading',
+			{ step: 'next', reading: { quantity: 'ec', value: 2, unit: 'mS/cm' } },
+			'reading',
+			'bad-reading',
+		],
+		['a reading of another tank', { step: 'ec', reading_id: -1 }, 'reading_id', undefined],
+		[
+			'a reading that is no number',
+			{ step: 'ec', reading: { quantity: 'ec', value: 'wet', unit: 'mS/cm' } },
+			undefined,
+			'bad-reading',
+		],
+	])('%s is refused, and neither step nor reading is kept', async (_, step, path, type) => {
+		const { body } = await post('/batches', { station: 'tank', plan: plan() });
+		await steps(body.id, [{ step: 'next', words: 'fed' }]);
+		const before = (await get('/readings?station=tank')).readings.length;
+		const r = await post(`/batches/${body.id}/steps`, { follows: 1, words: '', ...step });
+		expect(r.status).toBe(422);
+		if (path) expect(r.body.errors[0].path).toBe(path);
+		if (type) expect(r.body.type).toBe(`about:blank#${type}`);
+		expect((await get('/readings?station=tank')).readings).toHaveLength(before);
+		const open = (await get('/batches')).batches.find((b: Answer) => b.id === body.id);
+		expect(open.log).toHaveLength(1);
+		await steps(body.id, [{ step: 'done', words: 'done' }], 1);
+	});
+	it('an answer that was lost: the step and its reading are there once', async () => {
+		const { body } = await post('/batches', { station: 'tank', plan: plan() });
+		await steps(body.id, [{ step: 'next', words: 'fed' }]);
+		const key = '0b2c9d0e-5d0f-4f0a-9a55-6a0f6f1f2a11';
+		const send = () =>
+			postJson(
+				app.base,
+				`/batches/${body.id}/steps`,
+				{ follows: 1, step: 'ec', words: 'EC', reading: { quantity: 'ec', value: '1.86', unit: 'mS/cm' } },
+				{ 'idempotency-key': key },
+			);
+		const [first, second] = [await send(), await send()];
+		expect(second).toEqual(first);
+		const read = (await get('/readings?station=tank')).readings.filter((r: Answer) => r.value === '1.86');
+		expect(read).toHaveLength(1);
+		expect(first.body.step.reading_id).toBe(read[0].id);
+		await steps(body.id, [{ step: 'done', words: 'done' }], 2);
 	});
 	it('of an acid, of a litre for a millilitre, or over the brim are refused', async () => {
 		expect((await post('/batches', { station: 'tank', plan: plan({ product: 'acid' }) })).status).toBe(422);
@@ -396,10 +462,10 @@ describe('a source that changes', () => {
 		const { depends, charts } = await sources();
 		expect(charts.alkalinity).toBeDefined();
 		const recipe = depends.find((d: Answer) => d.kind === 'recipe');
-		// From 0.78 to 0.905 at the learned 439 µS/cm for each mL/L: (1850 − 905)/439 = 2.15 instead of 2.44.
-		expect((await product('feed A and B')).learned_gain_us_cm_per_ml_l).toBe(439);
+		// From 0.78 to 0.905 at the learned 432 µS/cm for each mL/L: (1850 − 905)/432 = 2.19 instead of 2.48.
+		expect((await product('feed A and B')).learned_gain_us_cm_per_ml_l).toBe(432);
 		expect(recipe).toMatchObject({ name: 'leaf' });
-		expect(recipe.words).toContain('2.15 mL/L instead of 2.44');
+		expect(recipe.words).toContain('2.19 mL/L instead of 2.48');
 		expect(depends.find((d: Answer) => d.kind === 'station').name).toBe('Tank');
 		// Every link of it leads somewhere.
 		for (const d of depends) expect((await fetch(app.base + d.path)).status).toBe(200);

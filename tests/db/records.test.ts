@@ -1,4 +1,4 @@
-import { cpSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { cpSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
@@ -9,6 +9,7 @@ import { importFile } from '@/service/import';
 import { judgeWhatIsDue } from '@/service/judging';
 import { shownReading } from '@/service/reading-shown';
 import { requireSite, siteForIntake } from '@/service/site';
+import { listBatches } from '@/store/batches';
 import { migrate } from '@/store/migrate';
 import type { Pool } from '@/store/pool';
 import { correctionChain, countReadings, listReadings } from '@/store/readings';
@@ -58,16 +59,51 @@ describe('a database of before', () => {
 		withDatabase('blank', async (pool) => {
 			const dir = mkdtempSync(join(tmpdir(), 'cordwain-migrations-'));
 			cpSync(join(import.meta.dirname, '../../src/store/migrations'), dir, { recursive: true });
-			for (const later of ['009.do.said.sql', '010.do.once.sql']) rmSync(join(dir, later));
+			const later = readdirSync(dir).filter((f) => f > '009');
+			for (const f of later) rmSync(join(dir, f));
 			await migrate(pool, dir);
 			rmSync(dir, { recursive: true });
 			await pool.query(`INSERT INTO site (name, timezone) VALUES ('Yard', 'UTC');
 				INSERT INTO judging (site_id, engine) VALUES (1, 4);
 				INSERT INTO station (site_id, id, code, name, kind) VALUES (1, 5, 'pond', 'Pond', 'reservoir');
 				${fill}`);
-			expect(await migrate(pool)).toBe(2);
+			expect(await migrate(pool)).toBe(later.length);
 			await work(pool);
 		});
+	it('keeps the steps of a batch, however their times were written', () =>
+		withOld(
+			`INSERT INTO batch (site_id, id, station_id, plan, log) VALUES (1, 9, 5, '{"litres": 100, "parts": 2}',
+				'[{"at": 1783411200000, "step": "part", "words": "250 mL of part A", "amount": 250, "expected": null, "measured": null},
+				{"at": "2026-07-07T08:20:00Z", "step": "ec", "words": "EC 1.86", "expected": 1850, "measured": 1860, "flag": 3, "doubt": "It jumps."}]')`,
+			async (pool) => {
+				expect((await listBatches(pool, 1, 10)).map((b) => b.log)).toEqual([
+					[
+						{
+							at: 1783411200000,
+							step: 'part',
+							words: '250 mL of part A',
+							amount: 250,
+							expected: null,
+							measured: null,
+							flag: null,
+							doubt: null,
+							readingId: null,
+						},
+						{
+							at: Date.UTC(2026, 6, 7, 8, 20),
+							step: 'ec',
+							words: 'EC 1.86',
+							amount: null,
+							expected: 1850,
+							measured: 1860,
+							flag: 3,
+							doubt: 'It jumps.',
+							readingId: null,
+						},
+					],
+				]);
+			},
+		));
 	const reading = (id: number, digits: string, supersedes = 'NULL') =>
 		`INSERT INTO reading (site_id, id, sample_id, at, station_id, quantity, digits, unit_text, unit, value, supersedes, source)
 			VALUES (1, ${id}, 1, '2026-07-01T08:00:00Z', 5, 'ph', '${digits}', 'pH', 'pH', ${digits}, ${supersedes}, 'bench');

@@ -3,7 +3,9 @@ import { doses as doseResource } from '@/contract/doses';
 import { startBatch, stepBatch } from '@/service/batch';
 import { doseAdvice, titrateJug } from '@/service/dose';
 import { shownAdvice } from '@/service/dose-shown';
-import { listBatches } from '@/store/mix';
+import { shownVerdict } from '@/service/reading-shown';
+import { listBatches } from '@/store/batches';
+import { sampleEntered } from '../changes';
 import { handle } from '../dispatch';
 
 const MOST_BATCHES = 50;
@@ -21,10 +23,11 @@ export const batches = handle(batchResource, {
 	'POST /batches': async ({ body, db, site, now, who }) => ({
 		id: await startBatch(db, await site(), body, now, who),
 	}),
-	'POST /batches/:id/steps': async ({ params, body: { event, ...step }, db, site, now, who, announce }) => {
-		const context = await site();
-		const station = await stepBatch(db, context, params.id, { ...step, at: now }, event, { who, now });
+	'POST /batches/:id/steps': async ({ params, body: { event, ...asked }, db, site, now, who, announce }) => {
+		const { station, step, entered } = await stepBatch(db, await site(), params.id, asked, event, { who, now });
 		announce({ kind: 'event', station, by: '' });
-		return { ok: true };
+		if (entered) announce(sampleEntered(entered, ''));
+		const typed = entered?.readings[0];
+		return { step, reading: typed ? { id: typed.id, ...shownVerdict(typed.verdict) } : null };
 	},
 });

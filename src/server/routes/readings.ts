@@ -6,6 +6,7 @@ import { shownPoint, shownReading, shownVerdict } from '@/service/reading-shown'
 import { Refusal } from '@/service/refusal';
 import { listDecisions, listReadings } from '@/store/readings';
 import { stationSeries } from '@/store/series';
+import { sampleEntered } from '../changes';
 import { csvResponse, wantsCsv } from '../csv-response';
 import { handle } from '../dispatch';
 
@@ -49,20 +50,7 @@ export const readings = handle(resource, {
 			now,
 			round: query.round ?? null,
 		});
-		for (const s of samples)
-			announce({
-				kind: 'readings',
-				station: s.readings[0]?.reading.station ?? null,
-				by: query.page ?? '',
-				readings: s.readings.map(({ reading: r, verdict: v }) => ({
-					at: r.at,
-					quantity: r.quantity,
-					value: r.digits,
-					unit: r.unit,
-					instrument: r.instrument || null,
-					flag: v.flag,
-				})),
-			});
+		for (const s of samples) announce(sampleEntered(s, query.page ?? ''));
 		return { samples: samples.map(shownSample) };
 	},
 	'POST /readings/judge': async ({ body, db, site, now }) => {

@@ -69,7 +69,8 @@ export function judgeDraft(engine: Engine, d: DraftSample): Verdict[] {
 	return verdicts;
 }
 
-function bodyOf(d: DraftSample, at: number): NewReading[] {
+/** A sample as it is sent. */
+export function bodyOf(d: DraftSample, at: number): NewReading[] {
 	const tempC = sampleTemp(d);
 	return d.values.map((v) => ({
 		time: new Date(at).toISOString(),

@@ -13,6 +13,7 @@ import { api } from '../data/client';
 import { BatchForm } from './BatchForm';
 import { BatchRun } from './BatchRun';
 import { type BatchDraft, emptyBatch, fromBatch, fromRecipe } from './batch-draft';
+import { batchLog } from './batch-log';
 import { EarlierBatches } from './EarlierBatches';
 import { logEvent } from './log-event';
 
@@ -101,10 +102,8 @@ export function Batch({
 			),
 		);
 	async function close(b: StoredBatch) {
-		const step = { step: 'done' as const, expected: null, measured: null, words: 'closed unfinished' };
 		try {
-			await api('POST /batches/:id/steps', { params: { id: b.id }, body: { ...step, follows: b.log.length } });
-			note(b.id, { ...step, time: formatTime(Date.now()) });
+			await batchLog(engine, site.units, b, (step) => note(b.id, step)).did('done', 'closed unfinished');
 		} catch (error) {
 			setProblem((error as Error).message);
 		}

@@ -4,17 +4,16 @@ import { camelKeys } from '@/contract/names';
 import type { KnownWater, Tank } from '@/contract/pages';
 import type { Product } from '@/contract/products';
 import type { Engine } from '@/core/judge/engine';
-import { type BatchPhase, type BatchStepKind, batchCourse, ecIsRight } from '@/core/mix/batch-course';
+import { type BatchPhase, batchCourse, ecIsRight } from '@/core/mix/batch-course';
 import { dilute } from '@/core/mix/dilute';
 import { inLabelMeasure } from '@/core/mix/label-rate';
-import { formatTime } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
-import { api } from '../data/client';
 import { Choice } from '../setup/fields';
+import { batchLog } from './batch-log';
 import { CorrectEc, LEAST_DRAIN_L } from './CorrectEc';
 import { Dose } from './Dose';
-import { logEvent, type Pour } from './log-event';
-import { type Measured, MeasureHere } from './MeasureHere';
+import { logEvent } from './log-event';
+import { MeasureHere } from './MeasureHere';
 import { letter, PourPart } from './PourPart';
 import { SoFar } from './SoFar';
 import { ecShown, ecUnit } from './typed';
@@ -66,37 +65,17 @@ export function BatchRun({
 			setBusy(false);
 		}
 	};
-	/** Keeps a step; what was poured in it is logged together with it, or neither is. */
-	const log = async (step: Omit<BatchStep, 'time'>, pour?: Pour) => {
-		const send = (event?: Pour & { time: string }) =>
-			api('POST /batches/:id/steps', {
-				params: { id: batch.id },
-				body: { ...step, follows: batch.log.length, event: event ?? null },
-			});
-		await (pour ? logEvent(engine, batch.station, pour, send) : send());
-		onLog({ ...step, time: formatTime(Date.now()) });
-	};
-	const said = (step: BatchStepKind, words: string, more: Partial<BatchStep> = {}, pour?: Pour) =>
-		log({ step, words, expected: null, measured: null, ...more }, pour);
+	const log = batchLog(engine, site.units, batch, onLog);
 
 	const part = () =>
 		attempt(async () => {
 			const which = plan.parts > 1 ? `part ${letter(course.part)}` : '';
-			await said(
+			await log.did(
 				'part',
 				`${poured(each)} ${unit} of ${which || plan.product}`,
 				{ amount: each },
 				{ kind: 'nutrient_added', amount: each, unit, product: plan.product, note: which },
 			);
-		});
-	const measuredEc = (m: Measured) =>
-		log({
-			step: 'ec',
-			expected: course.expectedEcUsCm,
-			measured: m.value,
-			words: `EC ${mS(m.value)}`,
-			flag: m.flag,
-			doubt: m.doubt,
 		});
 	const seen = course.seenEcUsCm;
 	const tooHigh = seen !== null && target !== null && seen > target && !ecIsRight(seen, target);
@@ -121,14 +100,14 @@ export function BatchRun({
 				const [drain, add] = [Math.round(correction.value.drainL), Math.round(correction.value.addL)];
 				const drains = correction.value.drainL > LEAST_DRAIN_L;
 				if (drains) await logEvent(engine, batch.station, { kind: 'drained', amount: drain, unit: 'L', product: '' });
-				await said(
+				await log.did(
 					'diluted',
 					`${drains ? `${drain} L drained, ` : ''}${add} L of ${water!.name} added`,
 					{ expected: target, amount: add },
 					{ kind: 'water_added', amount: add, unit: 'L', product: water!.name },
 				);
 			} else if (more > 0) {
-				await said(
+				await log.did(
 					'fed',
 					`${poured(more)} ${unit} more${plan.parts > 1 ? ' of each part' : ''}`,
 					{ expected: target, amount: more },
@@ -136,7 +115,7 @@ export function BatchRun({
 				);
 			}
 		});
-	const next = (words: string) => attempt(() => said('next', words));
+	const next = (words: string) => attempt(() => log.did('next', words));
 	const phases: BatchPhase[] = plan.ph_first ? ['water-ph', 'parts', 'ec', 'ph'] : ['parts', 'ec', 'ph'];
 	const inPh = course.phase === 'ph' || course.phase === 'water-ph';
 
@@ -180,7 +159,7 @@ export function BatchRun({
 							quantity="ec"
 							note="batch"
 							aim={course.expectedEcUsCm}
-							onRead={measuredEc}
+							keep={log.reading('ec', course.expectedEcUsCm)}
 						>
 							<p className="mb-1">
 								Measure EC once it has mixed.
@@ -224,7 +203,7 @@ export function BatchRun({
 										type="button"
 										className="act !font-normal"
 										disabled={busy}
-										onClick={() => attempt(() => said('done', 'done'))}
+										onClick={() => attempt(() => log.did('done', 'done'))}
 									>
 										Finish the batch
 									</button>
@@ -248,16 +227,7 @@ export function BatchRun({
 									station={batch.station}
 									quantity="ph"
 									note="batch"
-									onRead={(m) =>
-										log({
-											step: 'ph',
-											expected: null,
-											measured: m.value,
-											words: `pH ${m.value.toFixed(2)}`,
-											flag: m.flag,
-											doubt: m.doubt,
-										})
-									}
+									keep={log.reading('ph', null)}
 								>
 									<p className="mb-1">
 										{course.phase === 'ph'
@@ -275,7 +245,7 @@ export function BatchRun({
 										tank={{ ...tank, volumeL: plan.litres }}
 										product={changer}
 										targetPh={plan.target_ph}
-										onStep={log}
+										batch={log}
 									/>
 								)
 							)}

@@ -5,12 +5,13 @@ import type { Product } from '@/contract/products';
 import type { Engine } from '@/core/judge/engine';
 import type { SiteView } from '@/core/reading/site-view';
 import { Afterwards } from './Afterwards';
+import type { BatchLog } from './batch-log';
 import { Jug } from './Jug';
 import { MeasureHere } from './MeasureHere';
 import { MixingWait } from './MixingWait';
 import { ResponseChart } from './ResponseChart';
 import { litresTyped } from './typed';
-import { type OnDoseStep, useDose } from './use-dose';
+import { useDose } from './use-dose';
 import { cautionOf, poured, STAND_INS } from './words';
 
 /** Few, safe, learned steps: the next dose with the pH it leads to, what it did, and the one after. */
@@ -20,14 +21,15 @@ export function Dose({
 	tank,
 	product,
 	targetPh,
-	onStep,
+	batch,
 }: {
 	site: SiteView;
 	engine: Engine;
 	tank: Tank;
 	product: Product;
 	targetPh: number;
-	onStep?: OnDoseStep | undefined;
+	/** The batch that it is a step of. */
+	batch?: BatchLog | undefined;
 }) {
 	const [ml, setMl] = useState('');
 	const [volume, setVolume] = useState(tank.volumeL === null ? '' : String(tank.volumeL));
@@ -38,7 +40,7 @@ export function Dose({
 		product,
 		targetPh,
 		litresTyped(volume),
-		onStep,
+		batch,
 	);
 	useEffect(() => {
 		if (advice?.do !== 'dose' || given) return;
@@ -82,6 +84,7 @@ export function Dose({
 						station={tank.code}
 						quantity="ph"
 						note={`after ${poured(given.ml)} mL ${product.name}`}
+						keep={batch?.reading('ph', given.predicted)}
 						onRead={measured}
 					>
 						<p>
@@ -167,6 +170,7 @@ export function Dose({
 								station={tank.code}
 								quantity="ph"
 								note="before a dose"
+								keep={batch?.reading('ph', null)}
 								onRead={measured}
 							/>
 						)}

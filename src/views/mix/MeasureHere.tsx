@@ -1,4 +1,6 @@
 import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
+import type { Contract } from '@/contract';
+import type { Got } from '@/contract/operation';
 import type { Engine } from '@/core/judge/engine';
 import { QUANTITY } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
@@ -22,6 +24,28 @@ export interface Measured {
 	doubt: string | null;
 }
 
+type Said = Pick<
+	Got<Contract['POST /readings']>['samples'][number]['readings'][number],
+	'id' | 'flag' | 'cause' | 'message'
+>;
+/** How what is measured is kept. */
+export interface KeepReading {
+	/** Stores it. @returns what the checks say of it; null when it waits on this device */
+	take: (draft: DraftSample, at: number) => Promise<Said | null>;
+	/** A person stands by a doubtful one. */
+	stand: (id: number, measured: Measured) => Promise<void>;
+}
+/** By itself: as at Bench. */
+const BY_ITSELF: KeepReading = {
+	take: async (draft, at) => {
+		const result = await save([{ ...draft, at }]);
+		return (result.kind === 'stored' && result.stored.samples[0]?.readings[0]) || null;
+	},
+	stand: async (id) => {
+		await api('POST /readings/:id/decision', { params: { id }, body: { kind: 'keep' } });
+	},
+};
+
 /**
  * One value, entered where it is needed as at Bench: understood and judged while it is typed, with the one-key fix. A
  * doubtful one is kept, but the step waits until it was read again or a person stands by it.
@@ -33,6 +57,7 @@ export function MeasureHere({
 	quantity,
 	note,
 	aim = null,
+	keep = BY_ITSELF,
 	children,
 	onRead,
 }: {
@@ -44,8 +69,10 @@ export function MeasureHere({
 	note: string;
 	/** What this step should show; nearer to hand than what the station usually does. */
 	aim?: number | null;
+	/** Where it is a step of something. */
+	keep?: KeepReading | undefined;
 	children?: React.ReactNode;
-	onRead: (m: Measured) => void | Promise<void>;
+	onRead?: (m: Measured) => void | Promise<void>;
 }) {
 	const [text, setText] = useState('');
 	const [instrument, setInstrument] = useState(() => usualInstrument(site, station, quantity) ?? '');
@@ -87,16 +114,15 @@ export function MeasureHere({
 		setProblem('');
 		try {
 			const at = Date.now();
-			const result = await save([{ ...draft, at }]);
-			const reading = readingsOf({ ...draft, at }, at)[0]!;
+			const said = await keep.take(draft, at);
+			const reading = readingsOf(draft, at)[0]!;
 			engine.take([reading]);
-			const said = result.kind === 'stored' ? result.stored.samples[0]?.readings[0] : undefined;
 			const measured: Measured = { value: reading.value, flag: said?.flag ?? null, doubt: null };
 			setText('');
 			if (said && !permits(said, 'dose')) setDoubted({ ...measured, doubt: said.message, id: said.id });
 			else {
 				setDoubted(null);
-				await onRead(measured);
+				await onRead?.(measured);
 			}
 		} catch (error) {
 			setProblem((error as Error).message);
@@ -107,10 +133,9 @@ export function MeasureHere({
 	async function stand() {
 		if (!doubted) return;
 		try {
-			if (doubted.id !== null)
-				await api('POST /readings/:id/decision', { params: { id: doubted.id }, body: { kind: 'keep' } });
+			if (doubted.id !== null) await keep.stand(doubted.id, doubted);
 			setDoubted(null);
-			await onRead(doubted);
+			await onRead?.(doubted);
 		} catch (error) {
 			setProblem((error as Error).message);
 		}

@@ -1,20 +1,14 @@
 import { useEffect, useRef, useState } from 'react';
-import type { BatchStep } from '@/contract/batches';
 import type { Advice } from '@/contract/doses';
 import type { Tank } from '@/contract/pages';
 import type { Product } from '@/contract/products';
 import type { Engine } from '@/core/judge/engine';
 import { decimal } from '@/core/quantity';
 import { api } from '../data/client';
+import type { BatchLog } from './batch-log';
 import { logEvent, type Pour } from './log-event';
 import type { Measured } from './MeasureHere';
 import { poured } from './words';
-
-/** What a step of a dose was, for the log of a batch. */
-export type DoseStep = Omit<BatchStep, 'time'> & { step: 'dosed' | 'ph' };
-
-/** Takes a step over, with what was poured in it: whoever takes it logs both. */
-export type OnDoseStep = (step: DoseStep, pour?: Pour) => Promise<void>;
 
 /** Far more than the whole way takes is a slip of the unit, asked about before it is stored. */
 const SLIP_TIMES = 5;
@@ -38,7 +32,7 @@ export function useDose(
 	product: Product,
 	targetPh: number,
 	litres: number | undefined,
-	onStep?: OnDoseStep | undefined,
+	batch?: BatchLog | undefined,
 	leaveInRange = false,
 ) {
 	const [advice, setAdvice] = useState<Advice | null>(null);
@@ -92,14 +86,13 @@ export function useDose(
 				unit: 'mL',
 				product: product.name,
 			};
-			const step: DoseStep = {
-				step: 'dosed',
-				expected: advice.predicted_ph ?? null,
-				measured: null,
-				words: `${poured(amount)} mL ${product.name}`,
-				amount,
-			};
-			if (onStep) await onStep(step, pour);
+			if (batch)
+				await batch.did(
+					'dosed',
+					`${poured(amount)} mL ${product.name}`,
+					{ expected: advice.predicted_ph ?? null, amount },
+					pour,
+				);
 			else await logEvent(engine, tank.code, pour);
 			setGiven({
 				ml: amount,
@@ -117,14 +110,6 @@ export function useDose(
 		}
 	}
 	async function measured(m: Measured) {
-		await onStep?.({
-			step: 'ph',
-			expected: given?.predicted ?? null,
-			measured: m.value,
-			words: `pH ${m.value.toFixed(2)}`,
-			flag: m.flag,
-			doubt: m.doubt,
-		});
 		if (given) {
 			const { predicted, low, high } = given;
 			setTold(

@@ -1,0 +1,129 @@
+import type { BatchStepKind } from '@/core/mix/batch-course';
+import type { Db } from './pool';
+import { putRows } from './rows';
+
+/** Batches, with their plans and what each step showed. */
+export interface BatchRow {
+	id: number;
+	station: string;
+	startedAt: number;
+	finishedAt: number | null;
+	name: string;
+	plan: BatchPlan;
+	log: BatchStep[];
+}
+
+/** A mixing as it was planned, per litre so that it can be scaled. Fields that came later are missing in older rows. */
+export interface BatchPlan {
+	litres: number;
+	water: string | null;
+	waterEcUsCm: number;
+	product: string;
+	/** Millilitres or grams for each litre. */
+	mlPerL: number;
+	unit?: 'mL' | 'g';
+	parts: number;
+	targetEcUsCm: number | null;
+	targetPh: number | null;
+	/** EC that the feed should bring it to; null where its gain is not known. */
+	expectedEcUsCm?: number | null;
+	recipe?: string | null;
+	/** Share of the label's rate, where it went by the label. */
+	strength?: number | null;
+	phFirst?: boolean;
+}
+export interface BatchStep {
+	at: number;
+	/** `next` goes on to the next phase as things are. */
+	step: BatchStepKind;
+	expected: number | null;
+	measured: number | null;
+	words: string;
+	/** What was poured: mL or g, of each part where there are several. */
+	amount: number | null;
+	/** What the checks said of the measured value: its flag, and why where it was doubted. */
+	flag: number | null;
+	doubt: string | null;
+	/** The reading that showed it. */
+	readingId: number | null;
+}
+
+const BATCH = `b.id, s.code AS station, b.started_at AS "startedAt", b.finished_at AS "finishedAt", b.name, b.plan`;
+const STEP_COLUMNS =
+	'site_id, batch_id, position, at, step, expected, measured, words, amount, flag, doubt, reading_id';
+const stepCells = (siteId: number, batchId: number, position: number, s: BatchStep): unknown[] => [
+	siteId,
+	batchId,
+	position,
+	new Date(s.at).toISOString(),
+	s.step,
+	s.expected,
+	s.measured,
+	s.words,
+	s.amount,
+	s.flag,
+	s.doubt,
+	s.readingId,
+];
+
+export async function insertBatch(
+	db: Db,
+	siteId: number,
+	b: { stationId: number; at: number; finishedAt?: number; name: string; plan: BatchPlan; who: string },
+): Promise<number> {
+	const { rows } = await db.query<{ id: number }>(
+		'INSERT INTO batch (site_id, station_id, started_at, finished_at, name, plan, entered_by) VALUES ($1,$2,$3,$4,$5,$6,$7) RETURNING id',
+		[siteId, b.stationId, new Date(b.at), b.finishedAt ? new Date(b.finishedAt) : null, b.name, b.plan, b.who],
+	);
+	return rows[0]!.id;
+}
+
+/** Adds what steps showed, the first of them at a position. */
+export const addBatchSteps = (
+	db: Db,
+	siteId: number,
+	id: number,
+	position: number,
+	steps: readonly BatchStep[],
+): Promise<void> =>
+	putRows(
+		db,
+		'batch_step',
+		STEP_COLUMNS,
+		steps.map((s, i) => stepCells(siteId, id, position + i, s)),
+	);
+
+export async function finishBatch(db: Db, siteId: number, id: number, at: number): Promise<void> {
+	await db.query('UPDATE batch SET finished_at = $3 WHERE site_id = $1 AND id = $2', [siteId, id, new Date(at)]);
+}
+
+type Plain = Omit<BatchRow, 'log'>;
+async function withLogs(db: Db, siteId: number, batches: readonly Plain[]): Promise<BatchRow[]> {
+	if (batches.length === 0) return [];
+	const { rows } = await db.query<BatchStep & { batchId: number }>(
+		`SELECT batch_id AS "batchId", at, step, expected, measured, words, amount, flag, doubt, reading_id AS "readingId"
+		FROM batch_step WHERE site_id = $1 AND batch_id = ANY($2) ORDER BY batch_id, position`,
+		[siteId, batches.map((b) => b.id)],
+	);
+	const logs = new Map<number, BatchStep[]>(batches.map((b) => [b.id, []]));
+	for (const { batchId, ...step } of rows) logs.get(batchId)!.push(step);
+	return batches.map((b) => ({ ...b, log: logs.get(b.id)! }));
+}
+
+export async function findBatch(db: Db, siteId: number, id: number): Promise<BatchRow | null> {
+	const { rows } = await db.query<Plain>(
+		`SELECT ${BATCH} FROM batch b JOIN station s ON s.site_id = b.site_id AND s.id = b.station_id WHERE b.site_id = $1 AND b.id = $2`,
+		[siteId, id],
+	);
+	return (await withLogs(db, siteId, rows))[0] ?? null;
+}
+
+/** Newest first. */
+export async function listBatches(db: Db, siteId: number, limit: number): Promise<BatchRow[]> {
+	const { rows } = await db.query<Plain>(
+		`SELECT ${BATCH} FROM batch b JOIN station s ON s.site_id = b.site_id AND s.id = b.station_id
+		WHERE b.site_id = $1 ORDER BY b.started_at DESC, b.id DESC LIMIT ${Math.trunc(limit)}`,
+		[siteId],
+	);
+	return withLogs(db, siteId, rows);
+}
