@@ -9,22 +9,26 @@ const dist = fileURLToPath(new URL('../dist/', import.meta.url));
 /** After this an open connection is not waited for. */
 const PATIENCE_MS = 3000;
 
-/** A slash or a percent sign that belongs to a name. */
-const IN_A_NAME = /%2[5f]/i;
+/** Names that would be taken for something else, or for nothing: a slash, a percent sign or an escape that is none in them, or a way up. */
+function misread(name) {
+	if (/%2[5f]/i.test(name)) return true;
+	try {
+		return /^\.{1,2}$/.test(decodeURIComponent(name));
+	} catch {
+		return true;
+	}
+}
 
 /**
  * Routes are found by an address that has been taken apart already, where a name with a slash in it is two. The address as it was
- * sent goes along (src/server/address.ts), and names that would be taken for something else are left out of the one for the routes.
+ * sent goes along (src/server/address.ts), and names that would be misread are left out of the one for the routes.
  */
 function keepAddress(request) {
 	const [path, ...query] = request.url.split('?');
 	request.headers['x-cordwain-address'] = path;
-	if (!IN_A_NAME.test(path)) return;
-	const plain = path
-		.split('/')
-		.map((name) => (IN_A_NAME.test(name) ? '-' : name))
-		.join('/');
-	request.url = [plain, ...query].join('?');
+	const names = path.split('/');
+	if (names.some(misread))
+		request.url = [names.map((name) => (misread(name) ? '-' : name)).join('/'), ...query].join('?');
 }
 
 /**

@@ -100,6 +100,7 @@ function match(pattern: string, path: string): Record<string, string> | null {
 	const params: Record<string, string> = {};
 	for (const [i, part] of want.entries()) {
 		if (part.startsWith(':')) {
+			if (have[i] === '') return null;
 			try {
 				params[part.slice(1)] = decodeURIComponent(have[i]!);
 			} catch {

@@ -6,12 +6,14 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { restateTimeline } from '@/core/probe/timeline';
+import { loadDemo } from '@/demo/load';
 import { csvRecords } from '@/files/csv-stream';
 import { enterSamples } from '@/service/enter';
 import { importFile } from '@/service/import';
 import { requireSite, siteForIntake } from '@/service/site';
 import { migrate } from '@/store/migrate';
 import { createPool } from '@/store/pool';
+import { fuzzing } from './fuzz.mts';
 import { growth, withServer } from './growth.mts';
 import { load } from './load.mts';
 
@@ -78,9 +80,18 @@ const CHECKER = 'src/cli/check.ts';
 
 const { startCluster, removeCluster, ensureDatabase } = await import('../../ops/cluster.mjs' as string);
 const cluster = await startCluster({ dataDir: dir, durable: true });
-/** npm run bench -- growth: only what grows with stations and readings; -- load: fifty clients for a minute. */
+/** npm run bench -- growth: only what grows with stations and readings; -- load: fifty clients for a minute; -- fuzz: bent requests. */
 const only = process.argv[2];
 try {
+	if (only === 'fuzz') {
+		const url = await ensureDatabase(cluster, 'fuzz');
+		const pool = createPool(url);
+		await migrate(pool);
+		await loadDemo(pool, { say: () => {} });
+		await pool.end();
+		await withServer(url, (base) => fuzzing(say, base));
+		throw new Done();
+	}
 	await growth(
 		say,
 		(name) => ensureDatabase(cluster, name),

@@ -22,7 +22,14 @@ const LAST_YEAR = 2199;
  * @example isZone('Europe/Amsterdam') // true
  */
 export function isZone(zone: string): boolean {
-	return zone !== '' && Number.isFinite(tzOffset(zone, new Date(0)));
+	// An offset is no zone: it knows nothing of summer.
+	if (!/^[A-Za-z][\w+\-/]*$/.test(zone)) return false;
+	try {
+		new Intl.DateTimeFormat('en', { timeZone: zone });
+	} catch {
+		return false;
+	}
+	return Number.isFinite(tzOffset(zone, new Date(0)));
 }
 
 function offsetMinutes(text: string): number | undefined {
