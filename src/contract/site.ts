@@ -58,12 +58,14 @@ export const system = wire({
 export type System = z.input<typeof system>;
 
 const rangePair = z.tuple([finite, finite]).refine(([low, high]) => low < high, 'the lower end comes first');
+/** In the order of the line; those beyond it share it. */
+export const LAST_POSITION = 10_000;
 export const station = wire({
 	code,
 	name: name.optional(),
 	kind: z.enum(STATION_KINDS),
 	system: z.string().nullish(),
-	position: z.number().int().min(0).max(10_000).optional(),
+	position: z.number().int().min(0).max(LAST_POSITION).optional(),
 	fed_by: z.array(code).max(50).optional(),
 	volume_l: positive.max(1e9).nullish(),
 	ranges: z.partialRecord(quantity, rangePair).optional().describe('target range by quantity, in canonical units'),
@@ -153,7 +155,10 @@ export const setup = resource('Setup', {
 	},
 	'POST /stations': {
 		summary: 'Make a station, or change the one with this code',
-		body: station,
+		body: station.refine((s) => s.leastPh == null || s.mostPh == null || s.leastPh < s.mostPh, {
+			path: ['least_ph'],
+			message: 'must lie below the highest pH',
+		}),
 		answer: station,
 		status: 201,
 		problems: ['unknown-system'],

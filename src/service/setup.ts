@@ -1,6 +1,6 @@
 import { isDeepStrictEqual } from 'node:util';
 import type { z } from 'zod';
-import type { instrument, station, system } from '@/contract/site';
+import { type instrument, LAST_POSITION, type station, type system } from '@/contract/site';
 import { markDue } from '@/store/judging';
 import {
 	type InstrumentRow,
@@ -78,7 +78,7 @@ export async function saveStation(
 			code: change.code,
 			name: change.code,
 			kind: change.kind,
-			position: 1 + Math.max(0, ...context.stations.map((s) => s.position)),
+			position: Math.min(1 + Math.max(0, ...context.stations.map((s) => s.position)), LAST_POSITION),
 		},
 		context.stations.find((s) => s.code === change.code),
 		change,

@@ -13,6 +13,7 @@ import { importFile } from '@/service/import';
 import { requireSite, siteForIntake } from '@/service/site';
 import { migrate } from '@/store/migrate';
 import { createPool } from '@/store/pool';
+import { crash } from '../helpers/crash';
 import { fuzzing } from './fuzz.mts';
 import { growth, withServer } from './growth.mts';
 import { load } from './load.mts';
@@ -80,9 +81,26 @@ const CHECKER = 'src/cli/check.ts';
 
 const { startCluster, removeCluster, ensureDatabase } = await import('../../ops/cluster.mjs' as string);
 const cluster = await startCluster({ dataDir: dir, durable: true });
-/** npm run bench -- growth: only what grows with stations and readings; -- load: fifty clients for a minute; -- fuzz: bent requests. */
+/** npm run bench -- growth: only what grows with stations and readings; -- load: fifty clients for a minute; -- fuzz: bent
+ * requests; -- crash: server and database killed a thousand times. */
 const only = process.argv[2];
 try {
+	if (only === 'crash') {
+		const seed = Number(process.env.BENCH_SEED ?? Date.now() % 1_000_000);
+		const rounds = Number(process.env.BENCH_ROUNDS ?? 1000);
+		const own = join(dir, 'crash');
+		try {
+			const found = await crash(own, { rounds, seed, databaseEvery: 8, checkEvery: 25 }, (text) => say('crash', text));
+			for (const wrong of found.wrong.slice(0, 20)) say('wrong', wrong);
+			say(
+				`${found.rounds} times killed, seed ${seed}`,
+				`${found.answered} writes answered, ${found.askedAgain} asked again, ${found.wrong.length} wrong`,
+			);
+		} finally {
+			removeCluster(own);
+		}
+		throw new Done();
+	}
 	if (only === 'fuzz') {
 		const url = await ensureDatabase(cluster, 'fuzz');
 		const pool = createPool(url);

@@ -157,7 +157,8 @@ function make(api: OpenApi, known: Vocabulary, chance: () => number, uuid: () =>
 	const methods = api.paths[pattern]!;
 	const method = maker.pick(Object.keys(methods));
 	const { parameters = [], requestBody } = methods[method]!;
-	const encode = (v: unknown) => (chance() < 0.03 ? String(v) : encodeURIComponent(String(v)));
+	const text = (v: unknown) => (typeof v === 'object' ? JSON.stringify(v) : String(v));
+	const encode = (v: unknown) => (chance() < 0.03 ? text(v) : encodeURIComponent(text(v)));
 	const raw = (text: string) => text.replace(/[^\x21-\x7e]/g, '');
 	const path = pattern.replace(/\{(\w+)\}/g, (_, name: string) =>
 		chance() < 0.06
