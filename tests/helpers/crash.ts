@@ -15,6 +15,8 @@ import { freePort } from './application';
  */
 const root = join(import.meta.dirname, '../..');
 const WRITERS = 4;
+/** Writes of a round that are answered before it ends. */
+const LEAST = 6;
 /** Lines of a file that comes in as a whole. */
 const LINES = 40;
 
@@ -296,7 +298,10 @@ export async function crash(
 					if (!done) open.push(w);
 				}
 			});
-			await sleep(40 + 300 * chance());
+			// On a slow machine, too, some are answered before the end.
+			const before = answered.length;
+			for (let tries = 0; answered.length < before + LEAST && tries < 100; tries++) await sleep(20);
+			await sleep(300 * chance());
 			const database = round % databaseEvery === 0;
 			if (database) await killDatabase(cluster.pid);
 			else child.kill('SIGKILL');
