@@ -24,7 +24,8 @@ import { requireSite, type SiteContext } from './site';
  */
 /** So many readings are judged again at once, before the answer; the rest waits for a job. */
 const AT_ONCE = 500;
-const CHUNK = 10_000;
+/** Readings that one transaction of the job judges: others who write wait for it. */
+const CHUNK = 2000;
 
 export interface JudgedAgain {
 	/** Of every reading that was gone through, by id. */

@@ -5,6 +5,7 @@ import type { SiteView } from '@/core/reading/site-view';
 import { stepsHere } from '@/words/en/protocol';
 import { api } from '../data/client';
 import { useEngine } from '../data/engine';
+import { type Held, unheld } from '../data/held';
 import { EventForm } from '../entry/EventForm';
 import { heldInHand, InstrumentChoice, otherInstrument, usualInstrument } from '../entry/InstrumentChoice';
 import { type DraftSample, judgeDraft, readingsOf, save } from '../entry/sample';
@@ -31,15 +32,16 @@ const FEW_MINERALS_US_CM = 100;
 const MOST_OTHERS = 3;
 
 export function Bench({
-	site,
+	site: held,
 	station: asked,
 	walk,
 }: {
-	site: SiteView;
+	site: Held<SiteView>;
 	station: string | null;
 	/** The round under way, with what is due. */
 	walk: { id: number; stops: WalkStop[] } | null;
 }) {
+	const site = unheld(held);
 	const stops = walk?.stops ?? null;
 	const order = useMemo(
 		() => (stops && stops.length > 0 ? stops.map((s) => s.station) : site.stations.map((s) => s.info.code)),

@@ -6,6 +6,7 @@ import { likelyStandard, nominalValue, standardNamed } from '@/core/probe/standa
 import { decimal } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { begin } from '../data/client';
+import { type Held, unheld } from '../data/held';
 import { followJob, pendingJob } from '../data/job';
 import { ago } from '../ui/format';
 import { FoundStep, type Nominal } from './FoundStep';
@@ -18,16 +19,17 @@ import { WrongBottle } from './WrongBottle';
 
 /** Guided calibration: as found in every standard first, then adjust, then as left; or one dip to check. */
 export function Calibrate({
-	site,
+	site: held,
 	probes,
 	lots,
 	asked,
 }: {
-	site: SiteView;
+	site: Held<SiteView>;
 	probes: Probe[];
 	lots: Lot[];
 	asked: { instrument: string | null; quantity: string | null };
 }) {
+	const site = unheld(held);
 	const key = (p: { instrument: string; quantity: string }) => `${p.instrument}|${p.quantity}`;
 	const mostWanted = [...probes].sort((a, b) => Date.parse(a.due_at ?? '9999') - Date.parse(b.due_at ?? '9999'))[0];
 	const [chosen, setChosen] = useState(

@@ -8,6 +8,9 @@ type Result = { [A in InBackground]: Got<Contract[A]> } & { judging: { judged: n
 /** The work begun under a name on this page that has not been seen to its end: it can be left and come back to. */
 export const pendingJob = (name: string): string | null => sessionStorage.getItem(`cordwain.job.${name}`);
 
+/** Work that was given up, as somebody asked. */
+export class Stopped extends Error {}
+
 /** Follows long work to its end, telling how far it has come. */
 export async function followJob<A extends keyof Result>(
 	_of: A,
@@ -19,7 +22,8 @@ export async function followJob<A extends keyof Result>(
 	try {
 		for (let wait = 40; ; wait = Math.min(wait * 1.6, 500)) {
 			const job = await api('GET /jobs/:id', { params: { id } });
-			if (job.state === 'failed' || job.state === 'stopped') throw new Error(job.message);
+			if (job.state === 'stopped') throw new Stopped(job.message);
+			if (job.state === 'failed') throw new Error(job.message);
 			if (job.state === 'done') return job.result as Result[A];
 			if (job.phase) onProgress(`${job.done.toLocaleString('en-GB')} ${job.phase} …`);
 			await new Promise((resolve) => setTimeout(resolve, wait));

@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useState } from 'react';
 import type { SiteView } from '@/core/reading/site-view';
 import { api } from '../data/client';
+import { type Held, unheld } from '../data/held';
 import { onStoredLater, takeBack, waitingEntries } from '../data/queue';
 import { isTyping } from '../ui/typing';
 import { Keys } from './Keys';
@@ -27,7 +28,17 @@ const MORE = [
 const SAID = 'cordwain.said';
 
 /** Top bar, places, quick line and keys: the same on every page. */
-export function Frame({ place, site, reviewCount }: { place: string; site: SiteView | null; reviewCount: number }) {
+export function Frame({
+	place,
+	site: held,
+	reviewCount,
+}: {
+	place: string;
+	site: Held<SiteView> | null;
+	reviewCount: number;
+}) {
+	const site = held && unheld(held);
+
 	const [keys, setKeys] = useState(false);
 	const [menu, setMenu] = useState(false);
 	const [said, show] = useState('');

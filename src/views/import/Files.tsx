@@ -2,7 +2,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Contract } from '@/contract';
 import type { Got } from '@/contract/operation';
 import { addressOf, begin } from '../data/client';
-import { followJob, pendingJob, stopJob } from '../data/job';
+import { followJob, pendingJob, Stopped, stopJob } from '../data/job';
 
 type Report = Got<Contract['POST /import']>;
 
@@ -12,13 +12,14 @@ export function Files({ timezone }: { timezone: string }) {
 	const [report, setReport] = useState<Report | null>(null);
 	const [progress, setProgress] = useState('');
 	const [problem, setProblem] = useState('');
+	const [stopped, setStopped] = useState('');
 	const picker = useRef<HTMLInputElement>(null);
 
 	const follow = useCallback(async (id: string) => {
 		try {
 			setReport(await followJob('POST /import', 'import', id, setProgress));
 		} catch (error) {
-			setProblem((error as Error).message);
+			(error instanceof Stopped ? setStopped : setProblem)((error as Error).message);
 		} finally {
 			setProgress('');
 		}
@@ -30,6 +31,7 @@ export function Files({ timezone }: { timezone: string }) {
 	}, [follow]);
 	async function send(chosen: File, query: { dry_run?: '1'; keep_good?: '1' }) {
 		setProblem('');
+		setStopped('');
 		setProgress('Sending …');
 		try {
 			const job = await begin('POST /import', { query, file: { data: chosen, type: 'text/csv' } });
@@ -80,6 +82,7 @@ export function Files({ timezone }: { timezone: string }) {
 							</button>
 						</p>
 					)}
+					{stopped && <p className="mt-2">{stopped}</p>}
 					{problem && (
 						<p role="alert" className="text-error mt-2">
 							{problem}

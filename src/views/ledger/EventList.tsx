@@ -3,6 +3,7 @@ import type { Contract } from '@/contract';
 import type { Got } from '@/contract/operation';
 import type { SiteView } from '@/core/reading/site-view';
 import { api } from '../data/client';
+import { type Held, unheld } from '../data/held';
 import { enter } from '../data/queue';
 import { EventForm } from '../entry/EventForm';
 import { EventRow } from './EventRow';
@@ -11,7 +12,8 @@ export type StoredEvent = Got<Contract['GET /events']>['events'][number];
 const MOST = 100;
 
 /** Everything that was done to the water, newest first: corrected, taken back and logged late here. */
-export function EventList({ site, station: first }: { site: SiteView; station: string }) {
+export function EventList({ site: held, station: first }: { site: Held<SiteView>; station: string }) {
+	const site = unheld(held);
 	const [station, setStation] = useState(first);
 	const [events, setEvents] = useState<StoredEvent[]>([]);
 	const [loading, setLoading] = useState(true);

@@ -5,6 +5,7 @@ import { QUANTITIES, QUANTITY } from '@/core/quantity';
 import { formatTime, startOfDay } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
 import { addressOf, api } from '../data/client';
+import { type Held, unheld } from '../data/held';
 import { isAtControl } from '../ui/typing';
 import { type History, Row } from './Row';
 
@@ -24,12 +25,13 @@ type SortKey = (typeof COLUMNS)[number][0];
 
 /** Every reading, filtered and sorted, with its standing; a row opens its history. */
 export function Ledger({
-	site,
+	site: held,
 	filter: first,
 }: {
-	site: SiteView;
+	site: Held<SiteView>;
 	filter: { station: string; quantity: string; standing: string };
 }) {
+	const site = unheld(held);
 	const [filter, setFilter] = useState({ ...first, from: '', to: '', all: false });
 	const [page, setPage] = useState<Page>({ readings: [], next_cursor: null });
 	const [sort, setSort] = useState<{ key: SortKey; down: boolean }>({ key: 'time', down: true });

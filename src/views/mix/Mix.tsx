@@ -5,6 +5,7 @@ import type { Product, Recipe } from '@/contract/products';
 import { decimal } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { useEngine } from '../data/engine';
+import { type Held, unheld } from '../data/held';
 import { Choice, Text } from '../setup/fields';
 import { Batch } from './Batch';
 import { Dose } from './Dose';
@@ -26,7 +27,7 @@ const WORDS: Record<Part, string> = {
 
 /** Water into solution: a batch from empty to plants, and pH in few learned steps. */
 export function Mix({
-	site,
+	site: held,
 	tanks,
 	products: first,
 	waters,
@@ -35,7 +36,7 @@ export function Mix({
 	asked,
 	askedRecipe,
 }: {
-	site: SiteView;
+	site: Held<SiteView>;
 	tanks: Tank[];
 	products: Product[];
 	waters: KnownWater[];
@@ -44,6 +45,7 @@ export function Mix({
 	asked: string | null;
 	askedRecipe: string | null;
 }) {
+	const site = unheld(held);
 	const engine = useEngine(
 		site,
 		tanks.map((t) => t.code),

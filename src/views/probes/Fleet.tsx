@@ -4,6 +4,7 @@ import type { Probe } from '@/contract/probes';
 import { kclGrams } from '@/core/probe/storage-solution';
 import { decimal } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
+import { type Held, unheld } from '../data/held';
 import { age, ago } from '../ui/format';
 import { Bottles } from './Bottles';
 import { amount, STORAGE } from './words';
@@ -12,7 +13,8 @@ const TOLERANCE = { ph: 0.2, ec: 3 } as const;
 const QUANTITY = { ph: 'pH', ec: 'EC' } as const;
 
 /** Every probe, ranked by how much it can be trusted today. */
-export function Fleet({ site, probes, lots }: { site: SiteView; probes: Probe[]; lots: Lot[] }) {
+export function Fleet({ site: held, probes, lots }: { site: Held<SiteView>; probes: Probe[]; lots: Lot[] }) {
+	const site = unheld(held);
 	const now = site.now;
 	const due = probes.filter((p) => p.due_at !== null && Date.parse(p.due_at) <= now);
 	return (

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { ProbeStory, ToldCalibration } from '@/contract/probes';
 import type { SiteView } from '@/core/reading/site-view';
 import { api, begin } from '../data/client';
+import { type Held, unheld } from '../data/held';
 import { followJob } from '../data/job';
 import { age, ago, dateTime, shown } from '../ui/format';
 import { GaugeStrip } from '../ui/GaugeStrip';
@@ -11,7 +12,8 @@ import { StoryEvents } from './StoryEvents';
 import { amount, day, unitOf } from './words';
 
 /** One probe's life: what it was found to be worth, what that made of its readings, and what would have been decided otherwise. */
-export function ProbePage({ site, story: first }: { site: SiteView; story: ProbeStory }) {
+export function ProbePage({ site: held, story: first }: { site: Held<SiteView>; story: ProbeStory }) {
+	const site = unheld(held);
 	const [story, setStory] = useState(first);
 	const [problem, setProblem] = useState('');
 	const [said, setSaid] = useState('');

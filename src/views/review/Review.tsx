@@ -5,6 +5,7 @@ import { formatTime } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
 import { standingOf } from '@/core/trust/standing';
 import { api } from '../data/client';
+import { type Held, unheld } from '../data/held';
 import { Decide } from '../entry/Decide';
 import { enterDecision } from '../entry/decisions';
 import { ago, dateTime, shown } from '../ui/format';
@@ -28,7 +29,16 @@ export interface Score {
 }
 
 /** The queue of doubtful readings, worst first: each with its neighbours, its evidence and what may be done. */
-export function Review({ site, queue: first, scores }: { site: SiteView; queue: StoredReading[]; scores: Score[] }) {
+export function Review({
+	site: held,
+	queue: first,
+	scores,
+}: {
+	site: Held<SiteView>;
+	queue: StoredReading[];
+	scores: Score[];
+}) {
+	const site = unheld(held);
 	const [queue, setQueue] = useState(first);
 	const [current, setCurrent] = useState(0);
 	const [said, setSaid] = useState('');

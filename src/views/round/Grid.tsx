@@ -7,6 +7,7 @@ import { standingOf } from '@/core/trust/standing';
 import { findingWords } from '@/words/en/finding';
 import { understandField } from '../bench/understand';
 import { useEngine } from '../data/engine';
+import { type Held, unheld } from '../data/held';
 import { InstrumentChoice } from '../entry/InstrumentChoice';
 import { type DraftSample, judgeDraft, save } from '../entry/sample';
 import { unitLabel } from '../ui/format';
@@ -19,7 +20,8 @@ type Cells = Partial<Record<Column, string>>;
 const KEPT = 'cordwain.sheet';
 
 /** A filled sheet copied in: one line a station, Enter goes down, arrows go everywhere, all stored at once. */
-export function Grid({ site, rows }: { site: SiteView; rows: SheetRow[] }) {
+export function Grid({ site: held, rows }: { site: Held<SiteView>; rows: SheetRow[] }) {
+	const site = unheld(held);
 	const engine = useEngine(site, null);
 	const [date, setDate] = useState(sheetDay(site.now, site.timezone));
 	const [instrument, setInstrument] = useState(site.instruments.find((i) => i.kind === 'combined')?.info.code ?? '');

@@ -1,12 +1,14 @@
 import type { Quantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import type { SheetRow } from '@/core/rhythm/sheet-row';
+import { type Held, unheld } from '../data/held';
 import { longDate, shown, unitLabel } from '../ui/format';
 
 const COLUMNS: readonly Quantity[] = ['ph', 'ec', 'temp'];
 
 /** The round on paper: a box for each value that is due, the last value small beside it. */
-export function Sheet({ site, rows }: { site: SiteView; rows: SheetRow[] }) {
+export function Sheet({ site: held, rows }: { site: Held<SiteView>; rows: SheetRow[] }) {
+	const site = unheld(held);
 	const head = (q: Quantity) =>
 		q === 'ph' ? 'pH' : q === 'ec' ? `EC, ${unitLabel(site.units.ec)}` : unitLabel(site.units.temp);
 	return (

@@ -5,6 +5,7 @@ import type { SiteView } from '@/core/reading/site-view';
 import type { SeriesPoint as Point } from '@/core/series/point';
 import { standingOf } from '@/core/trust/standing';
 import { api } from '../data/client';
+import { type Held, unheld } from '../data/held';
 import { dateTime, displayUnit, shown, unitLabel } from '../ui/format';
 import { StandingMark } from '../ui/StandingMark';
 import { type ChartEvent, SeriesChart } from './SeriesChart';
@@ -25,7 +26,8 @@ const KINDS: Record<string, string> = {
 };
 
 /** One station over time: pH, EC and temperature with their range, events along the foot, doubtful readings in their mark. */
-export function Trends({ site, station: first }: { site: SiteView; station: string }) {
+export function Trends({ site: held, station: first }: { site: Held<SiteView>; station: string }) {
+	const site = unheld(held);
 	const [station, setStation] = useState(first);
 	const [days, setDays] = useState<number>(30);
 	const [data, setData] = useState<Partial<Record<Quantity, Point[]>>>({});

@@ -22,9 +22,36 @@ export interface GaugeStripProps {
 	ends?: boolean;
 }
 
+const PLAIN_HUE = 'var(--color-base-content)';
 const HEIGHT = 30;
 const TOP = 4;
 const BASE = 18;
+
+/** A tenth of a pixel is nothing to the eye, and digits are to a page of hundreds. */
+const tenths = (v: number, of = 10): number => Math.round(v * of) / of;
+
+const hatchOf = (quantity: Quantity): string => `hatch-${quantity in QUANTITY_HUE ? quantity : 'other'}`;
+/** The hatching of doubtful marks by quantity: once a page, for all its strips. */
+export function Hatches() {
+	return (
+		<svg width="0" height="0" className="absolute" aria-hidden="true">
+			<defs>
+				{Object.entries({ ...QUANTITY_HUE, other: PLAIN_HUE }).map(([name, hue]) => (
+					<pattern
+						key={name}
+						id={`hatch-${name}`}
+						width="5"
+						height="5"
+						patternUnits="userSpaceOnUse"
+						patternTransform="rotate(45)"
+					>
+						<rect width="2.4" height="5" fill={hue} />
+					</pattern>
+				))}
+			</defs>
+		</svg>
+	);
+}
 
 /** The part of the axis that is drawn: the range and some room, or the value's own neighbourhood. */
 function axis(p: GaugeStripProps): [number, number] {
@@ -48,8 +75,8 @@ function axis(p: GaugeStripProps): [number, number] {
 export function GaugeStrip(p: GaugeStripProps) {
 	const W = p.width ?? 190;
 	const [low, high] = axis(p);
-	const x = (v: number) => Math.min(Math.max(((v - low) / (high - low)) * (W - 4) + 2, 2), W - 2);
-	const hue = QUANTITY_HUE[p.quantity] ?? 'var(--color-base-content)';
+	const x = (v: number) => tenths(Math.min(Math.max(((v - low) / (high - low)) * (W - 4) + 2, 2), W - 2));
+	const hue = QUANTITY_HUE[p.quantity] ?? PLAIN_HUE;
 	const half = 1.96 * p.u;
 	const left = x(p.value - half);
 	const right = Math.max(x(p.value + half), left + 2);
@@ -59,27 +86,20 @@ export function GaugeStrip(p: GaugeStripProps) {
 		p.range ? `, range ${shown(p.quantity, p.range.low, p.units)} to ${shown(p.quantity, p.range.high, p.units)}` : ''
 	}${p.was == null ? '' : `, read as ${shown(p.quantity, p.was, p.units)}`}`;
 	const doubted = p.standing === 'doubtful' || p.standing === 'bad';
-	const id = `h-${p.quantity}-${p.standing}`;
 	return (
 		<svg
 			width="100%"
 			viewBox={`0 0 ${W} ${p.ends ? HEIGHT + 6 : HEIGHT - 6}`}
 			role="img"
-			aria-label={says}
 			className="block max-w-full"
 			style={{ maxWidth: W }}
 		>
 			<title>{says}</title>
-			<defs>
-				<pattern id={id} width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
-					<rect width="2.4" height="5" fill={hue} />
-				</pattern>
-			</defs>
 			{p.range && (
 				<rect
 					x={x(p.range.low)}
 					y={TOP}
-					width={Math.max(x(p.range.high) - x(p.range.low), 1)}
+					width={tenths(Math.max(x(p.range.high) - x(p.range.low), 1))}
 					height={BASE - TOP}
 					fill="var(--zone)"
 				/>
@@ -113,10 +133,10 @@ export function GaugeStrip(p: GaugeStripProps) {
 					<rect
 						x={left}
 						y={TOP + 2}
-						width={right - left}
+						width={tenths(right - left)}
 						height={BASE - TOP - 3}
-						fill={doubted ? `url(#${id})` : hue}
-						opacity={doubted ? 0.9 : Math.max(0.3, 0.85 - solid * 2.2)}
+						fill={doubted ? `url(#${hatchOf(p.quantity)})` : hue}
+						opacity={doubted ? 0.9 : tenths(Math.max(0.3, 0.85 - solid * 2.2), 100)}
 					/>
 					<line
 						x1={x(p.value)}

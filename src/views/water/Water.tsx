@@ -6,6 +6,7 @@ import { schoolAdvice } from '@/core/water/advice';
 import { gradeWater } from '@/core/water/classes';
 import { readReport } from '@/core/water/ions';
 import { consequenceWords, RUN_RULE_WORDS, schoolWords } from '@/words/en/source';
+import { type Held, unheld } from '../data/held';
 import { ControlChart } from '../ui/ControlChart';
 import { ago, dateTime, QUANTITY_HUE, shown, shownWithUnit, unitLabel } from '../ui/format';
 import { AcidTool } from './AcidTool';
@@ -33,19 +34,20 @@ const substrateClass = (s: WaterSource): string | null =>
 
 /** Sources side by side, one of them in full: its chart, its report, what the numbers say, and what it takes. */
 export function Water({
-	site,
+	site: held,
 	sources,
 	membranes,
 	asked,
 	targetEcUsCm,
 }: {
-	site: SiteView;
+	site: Held<SiteView>;
 	sources: WaterSource[];
 	membranes: WaterMembrane[];
 	asked: string | null;
 	/** Of the feed these waters are to become. */
 	targetEcUsCm: number;
 }) {
+	const site = unheld(held);
 	const [code, setCode] = useState(sources.some((s) => s.code === asked) ? asked! : (sources[0]?.code ?? ''));
 	const [quantity, setQuantity] = useState<SeriesQuantity>('ec');
 	const choose = (next: string) => {

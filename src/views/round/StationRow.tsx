@@ -1,0 +1,173 @@
+import type { RoundReading } from '@/contract/pages';
+import { QUANTITY, type Quantity } from '@/core/quantity';
+import type { SiteView } from '@/core/reading/site-view';
+import { standingOf } from '@/core/trust/standing';
+import { permits } from '@/core/trust/trust';
+import { age, shown } from '../ui/format';
+import { GaugeStrip } from '../ui/GaugeStrip';
+import { StandingMark } from '../ui/StandingMark';
+
+export interface RoundRow {
+	code: string;
+	name: string;
+	about: string;
+	fedBy: string[];
+	ph: RoundReading | null;
+	ec: RoundReading | null;
+	newest: number | null;
+	due: Quantity[];
+	overdueDays: number;
+	nextInDays: number | null;
+	retest: string[];
+}
+
+type Quantity2 = 'ph' | 'ec';
+
+/** One station of the walk: what it last showed, and what is due. */
+export function StationRow({
+	row,
+	site,
+	now,
+	first,
+	last,
+}: {
+	row: RoundRow;
+	site: SiteView;
+	now: number;
+	first: boolean;
+	last: boolean;
+}) {
+	const infoOf = (code: string) => site.stations.find((s) => s.info.code === code)!.info;
+
+	const value = (q: Quantity2) => {
+		const r = row[q];
+		if (!r) return <span className="text-soft">–</span>;
+		if (!permits(r, 'station')) return <span className="text-soft text-[0.85rem]">not telling: low minerals</span>;
+		return (
+			<>
+				<span className="text-[1.25rem] font-bold">{shown(q, r.restated ?? r.canonical_value, site.units)}</span>
+				<span className="text-soft text-[0.8rem] ml-1 sm:ml-0 sm:block">
+					±{shown(q, 1.96 * (r.uncertainty ?? 0), site.units)}
+				</span>
+			</>
+		);
+	};
+	const strip = (q: Quantity2) => {
+		const r = row[q];
+		if (!r || !permits(r, 'station')) return null;
+		return (
+			<GaugeStrip
+				quantity={q}
+				value={r.restated ?? r.canonical_value}
+				was={r.restated === null ? null : r.canonical_value}
+				u={r.uncertainty ?? 0}
+				range={infoOf(row.code).ranges[q] ?? null}
+				standing={standingOf(r)}
+				units={site.units}
+				ends
+			/>
+		);
+	};
+	const standing = () => {
+		const marks = [row.ph, row.ec].filter((r): r is RoundReading => r !== null && permits(r, 'station'));
+		const worst =
+			marks.find((r) => standingOf(r) === 'bad') ?? marks.find((r) => standingOf(r) === 'doubtful') ?? marks[0];
+		if (!worst) return null;
+		const kind = standingOf(worst);
+		const restated = marks.find((r) => r.restated !== null);
+		return {
+			standing: kind === 'sound' && restated ? ('restated' as const) : kind,
+			message:
+				kind === 'doubtful' || kind === 'bad'
+					? worst.message
+					: restated
+						? `read as ${shown(restated.quantity, restated.canonical_value, site.units)}`
+						: '',
+		};
+	};
+
+	const s = standing();
+	return (
+		<li className={`relative border-b border-line ${s && s.standing !== 'sound' ? 'bg-lit' : ''}`}>
+			<Pipe first={first} last={last} joins={row.fedBy.length} />
+			<div className="grid grid-cols-2 sm:grid-cols-[11.5rem_1fr_4.5rem_1fr_4.5rem_10.5rem] gap-x-3 items-center py-1.5 min-h-[3.75rem]">
+				<a
+					href={`/bench?station=${encodeURIComponent(row.code)}`}
+					data-station={row.code}
+					className="pl-9 col-span-1 block"
+				>
+					<span className="font-bold">{row.name}</span>
+					<span className="block text-soft text-[0.8rem]">
+						{row.about}
+						{row.due.length === 0 && row.nextInDays !== null && row.nextInDays > 0 && ` · in ${row.nextInDays} d`}
+					</span>
+					<DueWords row={row} />
+				</a>
+				<span className="sm:hidden text-right text-[0.85rem]">
+					{row.newest !== null && age(row.newest, now)} {s && <StandingMark standing={s.standing} />}
+				</span>
+				<Cell name="pH" strip={strip('ph')} value={value('ph')} first />
+				<Cell name="EC" strip={strip('ec')} value={value('ec')} />
+				<div className="hidden sm:block text-[0.9rem]">
+					{s && <StandingMark standing={s.standing} word />}{' '}
+					<span className="text-soft">{row.newest === null ? 'never read' : age(row.newest, now)}</span>
+					{s?.message && (
+						<span className="block text-[0.8rem] leading-tight">{s.message.split('; did you mean')[0]}</span>
+					)}
+				</div>
+			</div>
+		</li>
+	);
+}
+
+/** What was read of one quantity: on a wide screen the strip and the number are columns of their own. */
+function Cell({
+	name,
+	strip,
+	value,
+	first = false,
+}: {
+	name: string;
+	strip: React.ReactNode;
+	value: React.ReactNode;
+	first?: boolean;
+}) {
+	return (
+		<div className={`flex flex-col-reverse sm:contents ${first ? 'pl-9' : ''}`}>
+			<div>{strip}</div>
+			<div>
+				<span className="sm:hidden text-soft text-[0.8rem] mr-1">{name}</span>
+				{value}
+			</div>
+		</div>
+	);
+}
+
+const dueName = (q: string): string => (q === 'temp' ? '°C' : QUANTITY[q as Quantity].name);
+
+function DueWords({ row }: { row: RoundRow }) {
+	if (row.retest.length > 0)
+		return <span className="block text-[0.8rem] font-bold">wants a retest: {row.retest.map(dueName).join(', ')}</span>;
+	if (row.due.length > 0)
+		return (
+			<span className="block text-[0.8rem]" data-due={row.due.join(' ')}>
+				due: {row.due.map(dueName).join(', ')}
+				{row.overdueDays > 0 && <span className="text-soft whitespace-nowrap"> {row.overdueDays} d late</span>}
+			</span>
+		);
+	return null;
+}
+
+/** The line drawn as a pipe; a station that several others feed has a joint. */
+function Pipe({ first, last, joins }: { first: boolean; last: boolean; joins: number }) {
+	return (
+		<div className="absolute left-0 top-0 h-full w-8" aria-hidden="true">
+			<div
+				className="absolute left-3 w-1 bg-ec opacity-55"
+				style={{ top: first ? '1.9rem' : 0, bottom: last ? 'calc(100% - 1.9rem)' : 0 }}
+			/>
+			{joins > 1 && <div className="absolute left-3 top-2 w-4 h-1 bg-ec opacity-55" />}
+			<div className="absolute left-[0.45rem] top-[1.45rem] w-[0.9rem] h-[0.9rem] rounded-full border-2 border-base-content bg-base-100" />
+		</div>
+	);
+}
