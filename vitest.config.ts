@@ -10,7 +10,7 @@ export default defineConfig({
 		testTimeout: 60_000,
 		hookTimeout: 120_000,
 		globalSetup: ['tests/helpers/global-setup.ts'],
-		setupFiles: ['tests/helpers/parse-answers.ts'],
+		setupFiles: ['tests/helpers/parse-answers.ts', 'tests/helpers/check-rows.ts'],
 		// Two cores: the browser tests bring their own processes.
 		maxWorkers: 2,
 	},

@@ -3,6 +3,7 @@ export interface Settings {
 	PORT: number;
 	CORDWAIN_DATA: string;
 	DATABASE_URL?: string | undefined;
+	CORDWAIN_CHECK_ROWS: boolean;
 	CORDWAIN_LOG: 'silent' | 'error' | 'warn' | 'info' | 'debug';
 }
 export function settings(env?: Record<string, string | undefined>): Settings;

@@ -45,6 +45,13 @@ export const environment = z.object({
 			})
 			.default('warn'),
 	),
+	/** For tests: every row of the database is held against what was declared of it. */
+	CORDWAIN_CHECK_ROWS: unset(
+		z
+			.enum(['1'], { error: () => 'CORDWAIN_CHECK_ROWS is 1 or unset.' })
+			.optional()
+			.transform((v) => v === '1'),
+	),
 });
 
 /**

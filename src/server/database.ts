@@ -1,4 +1,5 @@
 import { createPool, type Pool } from '@/store/pool';
+import { checkRows } from '@/store/read';
 import { settings } from '../../ops/settings.mjs';
 
 let pool: Pool | undefined;
@@ -6,8 +7,9 @@ let pool: Pool | undefined;
 /** The one pool of this server process. */
 export function database(): Pool {
 	if (!pool) {
-		const url = settings().DATABASE_URL;
+		const { DATABASE_URL: url, CORDWAIN_CHECK_ROWS } = settings();
 		if (!url) throw new Error('DATABASE_URL is not set; start Cordwain with npm start or npm run demo.');
+		if (CORDWAIN_CHECK_ROWS) checkRows();
 		pool = createPool(url);
 	}
 	return pool;

@@ -1,18 +1,9 @@
 import { isDeepStrictEqual } from 'node:util';
 import { amendEarlier, OPEN_CAUSES } from '@/core/judge/amend';
 import type { Reading, Verdict } from '@/core/reading/model';
-import {
-	amendStored,
-	dropMemories,
-	dueFrom,
-	markDue,
-	putVerdicts,
-	readingsFrom,
-	type StoredVerdict,
-	setDue,
-	storedVerdicts,
-} from '@/store/judging';
+import { dropMemories, dueFrom, markDue, readingsFrom, setDue } from '@/store/judging';
 import type { Client, Db } from '@/store/pool';
+import { amendStored, putVerdicts, type StoredVerdict, storedVerdicts } from '@/store/verdicts';
 import { writing } from '@/store/writing';
 import { asReading, Judging, samplesOf } from './judgement';
 import { requireSite, type SiteContext } from './site';

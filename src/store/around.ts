@@ -1,13 +1,16 @@
+import { z } from 'zod';
 import type { TrustLists } from '@/core/trust/trust';
 import type { Db } from './pool';
+import { read, time } from './read';
 
 /** A reading just before or just after something was poured. */
-export interface NearbyReading {
-	at: number;
-	value: number;
+const nearbyReading = z.strictObject({
+	at: time,
+	value: z.number(),
 	/** Code of the instrument; null where nobody said. */
-	by: string | null;
-}
+	by: z.string().nullable(),
+});
+export type NearbyReading = z.output<typeof nearbyReading>;
 
 /**
  * For each of the times the last reading that may be used before it and the first after it, each once, oldest first: few rows
@@ -29,7 +32,9 @@ export async function readingsAround(
 				AND NOT r.superseded AND coalesce(r.decision, '') <> ALL($7)
 				AND (coalesce(r.flag, 2) < $8 OR r.decision = 'keep' OR r.cause = ANY($9))
 			ORDER BY r.at ${direction} LIMIT 1)`;
-	const { rows } = await db.query<NearbyReading>(
+	const rows = await read(
+		db,
+		nearbyReading,
 		`SELECT DISTINCT ON (x.at, x.id) x.at AS at, x.value, x.instrument AS by
 		FROM station s CROSS JOIN unnest($4::timestamptz[]) t(at)
 		CROSS JOIN LATERAL (${one("r.at <= t.at AND r.at >= t.at - $5 * interval '1 millisecond'", 'DESC')}

@@ -1,5 +1,7 @@
-import type { BatchStepKind } from '@/core/mix/batch-course';
+import { z } from 'zod';
+import { BATCH_STEPS } from '@/core/mix/batch-course';
 import type { Db } from './pool';
+import { idRow, json, read, time } from './read';
 import { putRows } from './rows';
 
 /** Batches, with their plans and what each step showed. */
@@ -14,39 +16,41 @@ export interface BatchRow {
 }
 
 /** A mixing as it was planned, per litre so that it can be scaled. Fields that came later are missing in older rows. */
-export interface BatchPlan {
-	litres: number;
-	water: string | null;
-	waterEcUsCm: number;
-	product: string;
+const batchPlan = z.strictObject({
+	litres: z.number(),
+	water: z.string().nullable(),
+	waterEcUsCm: z.number(),
+	product: z.string(),
 	/** Millilitres or grams for each litre. */
-	mlPerL: number;
-	unit?: 'mL' | 'g';
-	parts: number;
-	targetEcUsCm: number | null;
-	targetPh: number | null;
+	mlPerL: z.number(),
+	unit: z.enum(['mL', 'g']).optional(),
+	parts: z.number(),
+	targetEcUsCm: z.number().nullable(),
+	targetPh: z.number().nullable(),
 	/** EC that the feed should bring it to; null where its gain is not known. */
-	expectedEcUsCm?: number | null;
-	recipe?: string | null;
+	expectedEcUsCm: z.number().nullable().optional(),
+	recipe: z.string().nullable().optional(),
 	/** Share of the label's rate, where it went by the label. */
-	strength?: number | null;
-	phFirst?: boolean;
-}
-export interface BatchStep {
-	at: number;
+	strength: z.number().nullable().optional(),
+	phFirst: z.boolean().optional(),
+});
+export type BatchPlan = z.output<typeof batchPlan>;
+const batchStep = z.strictObject({
+	at: time,
 	/** `next` goes on to the next phase as things are. */
-	step: BatchStepKind;
-	expected: number | null;
-	measured: number | null;
-	words: string;
+	step: z.enum(BATCH_STEPS),
+	expected: z.number().nullable(),
+	measured: z.number().nullable(),
+	words: z.string(),
 	/** What was poured: mL or g, of each part where there are several. */
-	amount: number | null;
+	amount: z.number().nullable(),
 	/** What the checks said of the measured value: its flag, and why where it was doubted. */
-	flag: number | null;
-	doubt: string | null;
+	flag: z.number().nullable(),
+	doubt: z.string().nullable(),
 	/** The reading that showed it. */
-	readingId: number | null;
-}
+	readingId: z.number().nullable(),
+});
+export type BatchStep = z.output<typeof batchStep>;
 
 const BATCH = `b.id, s.code AS station, b.started_at AS "startedAt", b.finished_at AS "finishedAt", b.name, b.plan`;
 const STEP_COLUMNS =
@@ -71,7 +75,9 @@ export async function insertBatch(
 	siteId: number,
 	b: { stationId: number; at: number; finishedAt?: number; name: string; plan: BatchPlan; who: string },
 ): Promise<number> {
-	const { rows } = await db.query<{ id: number }>(
+	const rows = await read(
+		db,
+		idRow,
 		'INSERT INTO batch (site_id, station_id, started_at, finished_at, name, plan, entered_by) VALUES ($1,$2,$3,$4,$5,$6,$7) RETURNING id',
 		[siteId, b.stationId, new Date(b.at), b.finishedAt ? new Date(b.finishedAt) : null, b.name, b.plan, b.who],
 	);
@@ -100,7 +106,9 @@ export async function finishBatch(db: Db, siteId: number, id: number, at: number
 type Plain = Omit<BatchRow, 'log'>;
 async function withLogs(db: Db, siteId: number, batches: readonly Plain[]): Promise<BatchRow[]> {
 	if (batches.length === 0) return [];
-	const { rows } = await db.query<BatchStep & { batchId: number }>(
+	const rows = await read(
+		db,
+		batchStep.extend(z.strictObject({ batchId: z.number() }).shape),
 		`SELECT batch_id AS "batchId", at, step, expected, measured, words, amount, flag, doubt, reading_id AS "readingId"
 		FROM batch_step WHERE site_id = $1 AND batch_id = ANY($2) ORDER BY batch_id, position`,
 		[siteId, batches.map((b) => b.id)],
@@ -111,7 +119,9 @@ async function withLogs(db: Db, siteId: number, batches: readonly Plain[]): Prom
 }
 
 export async function findBatch(db: Db, siteId: number, id: number): Promise<BatchRow | null> {
-	const { rows } = await db.query<Plain>(
+	const rows = await read(
+		db,
+		json<Plain>(),
 		`SELECT ${BATCH} FROM batch b JOIN station s ON s.site_id = b.site_id AND s.id = b.station_id WHERE b.site_id = $1 AND b.id = $2`,
 		[siteId, id],
 	);
@@ -120,7 +130,9 @@ export async function findBatch(db: Db, siteId: number, id: number): Promise<Bat
 
 /** Newest first. */
 export async function listBatches(db: Db, siteId: number, limit: number): Promise<BatchRow[]> {
-	const { rows } = await db.query<Plain>(
+	const rows = await read(
+		db,
+		json<Plain>(),
 		`SELECT ${BATCH} FROM batch b JOIN station s ON s.site_id = b.site_id AND s.id = b.station_id
 		WHERE b.site_id = $1 ORDER BY b.started_at DESC, b.id DESC LIMIT ${Math.trunc(limit)}`,
 		[siteId],

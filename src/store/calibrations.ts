@@ -1,14 +1,17 @@
-import type { ProbeEventKind, Storage } from '@/core/probe/care';
+import { z } from 'zod';
+import { PROBE_EVENT_KINDS, STORAGES } from '@/core/probe/care';
 import type { Db } from './pool';
+import { idRow, json, read, time } from './read';
 
-export interface CalibrationPointRow {
-	standard: string;
-	lot: string;
-	nominal: number;
-	asFound: number | null;
-	asLeft: number | null;
-	mv: number | null;
-}
+const calibrationPointRow = z.strictObject({
+	standard: z.string(),
+	lot: z.string(),
+	nominal: z.number(),
+	asFound: z.number().nullable(),
+	asLeft: z.number().nullable(),
+	mv: z.number().nullable(),
+});
+export type CalibrationPointRow = z.output<typeof calibrationPointRow>;
 export interface NewCalibration {
 	instrumentId: number;
 	quantity: 'ph' | 'ec';
@@ -22,22 +25,25 @@ export interface NewCalibration {
 	enteredBy: string;
 	points: CalibrationPointRow[];
 }
-export interface CalibrationRow {
-	id: number;
-	instrument: string;
-	quantity: 'ph' | 'ec';
-	at: number;
-	kind: 'check' | 'adjust';
-	tempC: number | null;
-	settleS: number | null;
-	note: string;
-	doubts: string[];
-	withdrawn: boolean;
-	points: CalibrationPointRow[];
-}
+const calibrationRow = z.strictObject({
+	id: z.number(),
+	instrument: z.string(),
+	quantity: z.enum(['ph', 'ec']),
+	at: time,
+	kind: z.enum(['check', 'adjust']),
+	tempC: z.number().nullable(),
+	settleS: z.number().nullable(),
+	note: z.string(),
+	doubts: z.array(z.string()),
+	withdrawn: z.boolean(),
+	points: z.array(calibrationPointRow),
+});
+export type CalibrationRow = z.output<typeof calibrationRow>;
 
 export async function insertCalibration(db: Db, siteId: number, c: NewCalibration): Promise<number> {
-	const { rows } = await db.query<{ id: number }>(
+	const rows = await read(
+		db,
+		idRow,
 		`INSERT INTO calibration (site_id, instrument_id, quantity, at, kind, temp_c, settle_s, note, doubts, source, entered_by)
 		VALUES ($1,$2,$3,$4,$5,$6,$7,$8,$9,$10,$11) RETURNING id`,
 		[
@@ -69,7 +75,9 @@ export async function listCalibrations(
 	siteId: number,
 	f: { instrument?: string | undefined; quantity?: string | undefined; withWithdrawn?: boolean } = {},
 ): Promise<CalibrationRow[]> {
-	const { rows } = await db.query<CalibrationRow>(
+	const rows = await read(
+		db,
+		calibrationRow,
 		`SELECT c.id, i.code AS instrument, c.quantity, c.at AS at, c.kind, c.temp_c AS "tempC",
 			c.settle_s AS "settleS", c.note, c.doubts, coalesce(w.withdrawn, false) AS withdrawn,
 			(SELECT coalesce(json_agg(json_build_object('standard', p.standard, 'lot', p.lot, 'nominal', p.nominal, 'asFound', p.as_found, 'asLeft', p.as_left, 'mv', p.mv) ORDER BY p.position), '[]')
@@ -97,29 +105,34 @@ export async function setWithdrawn(
 	);
 }
 
-export interface ProbeEventRow {
-	id: number;
-	instrument: string;
-	quantity: 'ph' | 'ec';
-	at: number;
-	kind: ProbeEventKind;
-	before: number | null;
-	after: number | null;
-	note: string;
-}
+const probeEventRow = z.strictObject({
+	id: z.number(),
+	instrument: z.string(),
+	quantity: z.enum(['ph', 'ec']),
+	at: time,
+	kind: z.enum(PROBE_EVENT_KINDS),
+	before: z.number().nullable(),
+	after: z.number().nullable(),
+	note: z.string(),
+});
+export type ProbeEventRow = z.output<typeof probeEventRow>;
 export async function insertProbeEvent(
 	db: Db,
 	siteId: number,
 	e: Omit<ProbeEventRow, 'id' | 'instrument'> & { instrumentId: number; who: string },
 ): Promise<number> {
-	const { rows } = await db.query<{ id: number }>(
+	const rows = await read(
+		db,
+		idRow,
 		`INSERT INTO probe_event (site_id, instrument_id, quantity, at, kind, before_value, after_value, note, entered_by) VALUES ($1,$2,$3,$4,$5,$6,$7,$8,$9) RETURNING id`,
 		[siteId, e.instrumentId, e.quantity, new Date(e.at), e.kind, e.before, e.after, e.note, e.who],
 	);
 	return rows[0]!.id;
 }
 export async function listProbeEvents(db: Db, siteId: number, instrument?: string): Promise<ProbeEventRow[]> {
-	const { rows } = await db.query<ProbeEventRow>(
+	const rows = await read(
+		db,
+		probeEventRow,
 		`SELECT e.id, i.code AS instrument, e.quantity, e.at AS at, e.kind, e.before_value AS before, e.after_value AS after, e.note
 		FROM probe_event e JOIN instrument i ON i.site_id = e.site_id AND i.id = e.instrument_id
 		WHERE e.site_id = $1 AND ($2::text IS NULL OR i.code = $2) ORDER BY e.at, e.id`,
@@ -128,15 +141,16 @@ export async function listProbeEvents(db: Db, siteId: number, instrument?: strin
 	return rows;
 }
 
-export interface ProbeRow {
-	instrument: string;
-	quantity: 'ph' | 'ec';
-	serial: string;
-	inService: string | null;
-	storage: Storage;
-	storageRefilled: string | null;
-	note: string;
-}
+const probeRow = z.strictObject({
+	instrument: z.string(),
+	quantity: z.enum(['ph', 'ec']),
+	serial: z.string(),
+	inService: z.string().nullable(),
+	storage: z.enum(STORAGES),
+	storageRefilled: z.string().nullable(),
+	note: z.string(),
+});
+export type ProbeRow = z.output<typeof probeRow>;
 export async function putProbe(
 	db: Db,
 	siteId: number,
@@ -150,7 +164,9 @@ export async function putProbe(
 	);
 }
 export async function listProbes(db: Db, siteId: number): Promise<ProbeRow[]> {
-	const { rows } = await db.query<ProbeRow>(
+	const rows = await read(
+		db,
+		probeRow,
 		`SELECT i.code AS instrument, p.quantity, p.serial, p.in_service::text AS "inService", p.storage, p.storage_refilled::text AS "storageRefilled", p.note
 		FROM probe p JOIN instrument i ON i.site_id = p.site_id AND i.id = p.instrument_id WHERE p.site_id = $1 AND p.replaced_by IS NULL`,
 		[siteId],
@@ -158,18 +174,21 @@ export async function listProbes(db: Db, siteId: number): Promise<ProbeRow[]> {
 	return rows;
 }
 
-export interface LotRow {
-	id: number;
-	name: string;
-	standard: string;
-	ownTable: [number, number][] | null;
-	tolerance: number | null;
-	opened: string | null;
-	expires: string | null;
-	singleUse: boolean;
-}
+const lotRow = z.strictObject({
+	id: z.number(),
+	name: z.string(),
+	standard: z.string(),
+	ownTable: z.array(json<[number, number]>()).nullable(),
+	tolerance: z.number().nullable(),
+	opened: z.string().nullable(),
+	expires: z.string().nullable(),
+	singleUse: z.boolean(),
+});
+export type LotRow = z.output<typeof lotRow>;
 export async function putLot(db: Db, siteId: number, l: Omit<LotRow, 'id'>): Promise<number> {
-	const { rows } = await db.query<{ id: number }>(
+	const rows = await read(
+		db,
+		idRow,
 		`INSERT INTO standard_lot (site_id, name, standard, own_table, tolerance, opened, expires, single_use) VALUES ($1,$2,$3,$4,$5,$6,$7,$8)
 		ON CONFLICT (site_id, name) DO UPDATE SET standard = EXCLUDED.standard, own_table = EXCLUDED.own_table, tolerance = EXCLUDED.tolerance,
 			opened = EXCLUDED.opened, expires = EXCLUDED.expires, single_use = EXCLUDED.single_use
@@ -188,7 +207,9 @@ export async function putLot(db: Db, siteId: number, l: Omit<LotRow, 'id'>): Pro
 	return rows[0]!.id;
 }
 export async function listLots(db: Db, siteId: number): Promise<LotRow[]> {
-	const { rows } = await db.query<LotRow>(
+	const rows = await read(
+		db,
+		lotRow,
 		`SELECT id, name, standard, own_table AS "ownTable", tolerance, opened::text AS opened, expires::text AS expires, single_use AS "singleUse" FROM standard_lot WHERE site_id = $1 ORDER BY id`,
 		[siteId],
 	);

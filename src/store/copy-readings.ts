@@ -2,6 +2,7 @@ import type { Quantity, Unit } from '@/core/quantity';
 import type { Verdict } from '@/core/reading/model';
 import { ENGINE_VERSION } from '@/core/reading/model';
 import type { Client, Db } from './pool';
+import { idRow, read } from './read';
 import { asRecords, copyRows, FEW } from './rows';
 
 /** A reading about to be stored. */
@@ -27,9 +28,7 @@ export interface NewReading {
 }
 
 export async function reserveIds(db: Db, count: number): Promise<number[]> {
-	const { rows } = await db.query<{ id: number }>(`SELECT nextval('row_id') AS id FROM generate_series(1, $1)`, [
-		count,
-	]);
+	const rows = await read(db, idRow, `SELECT nextval('row_id') AS id FROM generate_series(1, $1)`, [count]);
 	return rows.map((r) => r.id);
 }
 

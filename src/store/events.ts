@@ -1,5 +1,8 @@
+import { z } from 'zod';
 import type { EventKind } from '@/core/reading/model';
+import { EVENT_KINDS } from '@/core/reading/model';
 import type { Db } from './pool';
+import { idRow, read, time } from './read';
 
 export interface NewEvent {
 	at: number;
@@ -17,18 +20,19 @@ export interface NewEvent {
 	supersedes?: number | null;
 }
 
-export interface EventRecord {
-	id: number;
-	at: number;
-	station: string;
-	kind: EventKind;
-	amount: number | null;
-	amountText: string;
-	unitText: string;
-	product: string;
-	note: string;
-	extra: Record<string, string> | null;
-}
+const eventRecord = z.strictObject({
+	id: z.number(),
+	at: time,
+	station: z.string(),
+	kind: z.enum(EVENT_KINDS),
+	amount: z.number().nullable(),
+	amountText: z.string(),
+	unitText: z.string(),
+	product: z.string(),
+	note: z.string(),
+	extra: z.record(z.string(), z.string()).nullable(),
+});
+export type EventRecord = z.output<typeof eventRecord>;
 
 const EVENT = `id, at, station, kind, amount,
 	amount_text AS "amountText", unit_text AS "unitText", product, note, extra`;
@@ -36,7 +40,9 @@ const EVENT = `id, at, station, kind, amount,
 /** Stores many events in one statement. */
 export async function insertEvents(db: Db, siteId: number, events: readonly NewEvent[]): Promise<number[]> {
 	if (events.length === 0) return [];
-	const { rows } = await db.query<{ id: number }>(
+	const rows = await read(
+		db,
+		idRow,
 		`INSERT INTO event (site_id, at, station_id, kind, amount, amount_text, unit_text, product, note, extra, source, entered_by, supersedes)
 		SELECT $1, x.at, x.station_id, x.kind, x.amount, x.amount_text, x.unit_text, x.product, x.note, x.extra, x.source, x.entered_by, x.supersedes
 		FROM jsonb_to_recordset($2) AS x(at timestamptz, station_id bigint, kind text, amount double precision, amount_text text,
@@ -78,7 +84,9 @@ export async function listEvents(
 		limit: number;
 	},
 ): Promise<EventRecord[]> {
-	const { rows } = await db.query<EventRecord>(
+	const rows = await read(
+		db,
+		eventRecord,
 		`SELECT ${EVENT} FROM event_current
 		WHERE site_id = $1 AND ($2::timestamptz IS NULL OR at >= $2) AND ($3::timestamptz IS NULL OR at < $3)
 			AND ($4::text IS NULL OR station = $4) AND ($5::timestamptz IS NULL OR (at, id) ${f.order === 'newest' ? '<' : '>'} ($5, $6))
@@ -108,7 +116,9 @@ export async function eventsAt(
 	times: readonly number[],
 	before: number | null,
 ): Promise<EventRecord[]> {
-	const { rows } = await db.query<EventRecord>(
+	const rows = await read(
+		db,
+		eventRecord,
 		`SELECT ${EVENT} FROM event_current WHERE site_id = $1 AND at = ANY($2) AND ($3::bigint IS NULL OR id < $3)`,
 		[siteId, times.map((at) => new Date(at)), before],
 	);
@@ -121,7 +131,9 @@ export async function findEvent(
 	siteId: number,
 	id: number,
 ): Promise<(EventRecord & { withdrawn: boolean; superseded: boolean }) | null> {
-	const { rows } = await db.query<EventRecord & { withdrawn: boolean; superseded: boolean }>(
+	const rows = await read(
+		db,
+		eventRecord.extend(z.strictObject({ withdrawn: z.boolean(), superseded: z.boolean() }).shape),
 		`SELECT e.id, e.at, s.code AS station, e.kind, e.amount, e.amount_text AS "amountText", e.unit_text AS "unitText", e.product, e.note, e.extra,
 			coalesce((SELECT w.withdrawn FROM event_withdrawal w WHERE w.site_id = e.site_id AND w.event_id = e.id ORDER BY w.id DESC LIMIT 1), false) AS withdrawn,
 			EXISTS (SELECT 1 FROM event n WHERE n.site_id = e.site_id AND n.supersedes = e.id) AS superseded

@@ -1,26 +1,30 @@
+import { z } from 'zod';
 import type { StationMemory } from '@/core/judge/memory';
-import type { FindingSaid } from '@/core/judge/said';
 import { QUANTITY } from '@/core/quantity';
-import { ENGINE_VERSION, type EventKind, type Verdict } from '@/core/reading/model';
+import { ENGINE_VERSION, EVENT_KINDS, type EventKind } from '@/core/reading/model';
 import type { Db } from './pool';
-import { CURRENT, JUDGED, type JudgedReading } from './readings';
+import { json, read, time } from './read';
+import { CURRENT, JUDGED, type JudgedReading, judgedReading } from './readings';
 
 /** Before every time. */
 const BEGINNING = '-infinity';
 const timeOrBeginning = (at: number): string =>
 	Number.isFinite(at) ? new Date(at).toISOString() : at > 0 ? 'infinity' : BEGINNING;
 
-export interface KeptMemory {
-	station: string;
-	at: number;
-	state: StationMemory;
+const keptMemory = z.strictObject({
+	station: z.string(),
+	at: time,
+	state: json<StationMemory>(),
 	/** It is the last: nothing was read here since. */
-	newest: boolean;
-}
+	newest: z.boolean(),
+});
+export type KeptMemory = z.output<typeof keptMemory>;
 
 /** The newest memory of every station up to a time. */
 export async function memoriesAsOf(db: Db, siteId: number, upTo: number, including: boolean): Promise<KeptMemory[]> {
-	const { rows } = await db.query<KeptMemory>(
+	const rows = await read(
+		db,
+		keptMemory,
 		`SELECT s.code AS station, m.at, m.state, NOT EXISTS (SELECT 1 FROM station_memory n WHERE n.site_id = s.site_id AND n.station_id = s.id AND n.at > m.at)
 				AND NOT EXISTS (SELECT 1 FROM reading r WHERE r.site_id = s.site_id AND r.station_id = s.id AND r.at > m.at AND r.quantity = ANY($5)) AS newest FROM station s
 		CROSS JOIN LATERAL (SELECT at, state FROM station_memory m WHERE m.site_id = s.site_id AND m.station_id = s.id AND m.engine = $2
@@ -37,7 +41,9 @@ export async function putMemories(
 	siteId: number,
 	memories: readonly { stationId: number; at: number; state: StationMemory }[],
 ): Promise<number> {
-	const { rows } = await db.query<{ version: number }>(
+	const rows = await read(
+		db,
+		z.strictObject({ version: z.number() }),
 		`WITH v AS (UPDATE judging SET memory_version = nextval('row_id') WHERE site_id = $1 RETURNING memory_version),
 		kept AS (INSERT INTO station_memory (site_id, station_id, day, at, engine, state)
 		SELECT $1, x.station_id, (x.at AT TIME ZONE 'UTC')::date, x.at, $2, x.state
@@ -79,13 +85,15 @@ export async function eventsFrom(
 	siteId: number,
 	stations: readonly { station: string; from: number }[],
 ): Promise<{ at: number; station: string; kind: EventKind; amount: number | null; unitText: string }[]> {
-	const { rows } = await db.query<{
-		at: number;
-		station: string;
-		kind: EventKind;
-		amount: number | null;
-		unitText: string;
-	}>(
+	const rows = await read(
+		db,
+		z.strictObject({
+			at: time,
+			station: z.string(),
+			kind: z.enum(EVENT_KINDS),
+			amount: z.number().nullable(),
+			unitText: z.string(),
+		}),
 		`SELECT e.at AS at, s.code AS station, e.kind, e.amount, e.unit_text AS "unitText"
 		FROM unnest($2::text[], $3::timestamptz[]) x(code, since)
 		JOIN station s ON s.site_id = $1 AND s.code = x.code
@@ -107,7 +115,9 @@ export async function readingsAfter(
 	upTo: number,
 	including: boolean,
 ): Promise<JudgedReading[]> {
-	const { rows } = await db.query<JudgedReading>(
+	const rows = await read(
+		db,
+		judgedReading,
 		`SELECT ${JUDGED} FROM reading_judged WHERE site_id = $1 AND ${CURRENT} AND id = ANY(ARRAY(
 			SELECT r.id FROM unnest($2::text[], $3::timestamptz[]) x(code, after)
 			JOIN station s ON s.site_id = $1 AND s.code = x.code
@@ -138,7 +148,9 @@ export async function readingsFrom(
 	from: number,
 	limit: number,
 ): Promise<{ readings: JudgedReading[]; next: number | null }> {
-	const { rows: picked } = await db.query<{ id: number; at: number }>(
+	const picked = await read(
+		db,
+		z.strictObject({ id: z.number(), at: time }),
 		`SELECT id, at AS at FROM reading WHERE site_id = $1 AND at >= $2 ORDER BY ${ORDER} LIMIT $3`,
 		[siteId, timeOrBeginning(from), limit],
 	);
@@ -147,7 +159,9 @@ export async function readingsFrom(
 	// All of one time: they are wanted together.
 	if (next !== null && ids.length === 0) return readingsFrom(db, siteId, from, 2 * limit);
 	if (ids.length === 0) return { readings: [], next };
-	const { rows } = await db.query<JudgedReading>(
+	const rows = await read(
+		db,
+		judgedReading,
 		`SELECT ${JUDGED} FROM reading_judged WHERE site_id = $1 AND id = ANY($2) AND ${CURRENT} ORDER BY ${ORDER}`,
 		[siteId, ids],
 	);
@@ -156,7 +170,9 @@ export async function readingsFrom(
 
 /** Whether anything is stored from a time on, these rows left out. */
 export async function isLate(db: Db, siteId: number, from: number): Promise<boolean> {
-	const { rows } = await db.query<{ late: boolean }>(
+	const rows = await read(
+		db,
+		z.strictObject({ late: z.boolean() }),
 		'SELECT EXISTS (SELECT 1 FROM reading WHERE site_id = $1 AND at >= $2) AS late',
 		[siteId, timeOrBeginning(from)],
 	);
@@ -165,104 +181,13 @@ export async function isLate(db: Db, siteId: number, from: number): Promise<bool
 
 /** The time of the newest reading of a site; before every time where there is none. */
 export async function newestAt(db: Db, siteId: number): Promise<number> {
-	const { rows } = await db.query<{ at: number | null }>('SELECT max(at) AS at FROM reading WHERE site_id = $1', [
-		siteId,
-	]);
+	const rows = await read(
+		db,
+		z.strictObject({ at: time.nullable() }),
+		'SELECT max(at) AS at FROM reading WHERE site_id = $1',
+		[siteId],
+	);
 	return rows[0]?.at ?? Number.NEGATIVE_INFINITY;
-}
-
-/** A verdict as it is stored, without what was made of the reading since. */
-export interface StoredVerdict {
-	flag: number;
-	check: string;
-	cause: string;
-	suggested: number | null;
-	u: number;
-	said: FindingSaid | null;
-	evidence: Record<string, number | string> | null;
-	expected: number | null;
-}
-
-export async function storedVerdicts(
-	db: Db,
-	siteId: number,
-	ids: readonly number[],
-): Promise<Map<number, StoredVerdict>> {
-	const { rows } = await db.query<StoredVerdict & { id: number }>(
-		`SELECT reading_id AS id, flag, check_code AS check, cause, suggested, u, said, evidence, expected
-		FROM verdict WHERE site_id = $1 AND reading_id = ANY($2)`,
-		[siteId, ids],
-	);
-	return new Map(rows.map(({ id, ...v }) => [id, v]));
-}
-
-/** Stores verdicts that are new or have changed. */
-export async function putVerdicts(
-	db: Db,
-	siteId: number,
-	verdicts: readonly { id: number; verdict: Verdict }[],
-): Promise<void> {
-	for (let i = 0; i < verdicts.length; i += 2000)
-		await db.query(
-			`INSERT INTO verdict (site_id, reading_id, engine, flag, check_code, cause, suggested, u, said, evidence, expected)
-			SELECT $1, x.id, $2, x.flag, x.check_code, x.cause, x.suggested, x.u, nullif(x.said, 'null'::jsonb), x.evidence, x.expected
-			FROM jsonb_to_recordset($3) AS x(id bigint, flag smallint, check_code text, cause text, suggested double precision, u double precision,
-				said jsonb, evidence jsonb, expected double precision)
-			ON CONFLICT (site_id, reading_id) DO UPDATE SET engine = EXCLUDED.engine, flag = EXCLUDED.flag, check_code = EXCLUDED.check_code,
-				cause = EXCLUDED.cause, suggested = EXCLUDED.suggested, u = EXCLUDED.u, said = EXCLUDED.said,
-				evidence = EXCLUDED.evidence, expected = EXCLUDED.expected`,
-			[
-				siteId,
-				ENGINE_VERSION,
-				JSON.stringify(
-					verdicts.slice(i, i + 2000).map(({ id, verdict: v }) => ({
-						id,
-						flag: v.flag,
-						check_code: v.deciding?.check ?? '',
-						cause: v.deciding?.cause ?? '',
-						suggested: v.deciding?.suggested ?? null,
-						u: v.u,
-						said: v.deciding?.said ?? null,
-						evidence: v.deciding?.evidence ?? null,
-						expected: v.expected?.value ?? null,
-					})),
-				),
-			],
-		);
-}
-
-/** Says of the stored readings of a series from a time on, and before another, what has become sure of them since. */
-export async function amendStored(
-	db: Db,
-	siteId: number,
-	series: { station: string; instrument: string; quantity: string; from: number; before: number },
-	by: Verdict,
-	openCauses: readonly string[],
-): Promise<void> {
-	const d = by.deciding;
-	if (!d) return;
-	await db.query(
-		`UPDATE verdict v SET flag = $7, check_code = $8, cause = $9, suggested = $10, said = $11, evidence = $12
-		FROM reading r JOIN station s ON s.site_id = r.site_id AND s.id = r.station_id
-		LEFT JOIN instrument i ON i.site_id = r.site_id AND i.id = r.instrument_id
-		WHERE r.site_id = $1 AND s.code = $2 AND coalesce(i.code, '') = $3 AND r.quantity = $4 AND r.at >= $5 AND r.at < $6
-			AND v.site_id = r.site_id AND v.reading_id = r.id AND (v.cause = '' OR v.cause = ANY($13))`,
-		[
-			siteId,
-			series.station,
-			series.instrument,
-			series.quantity,
-			new Date(series.from),
-			new Date(series.before),
-			by.flag,
-			d.check,
-			d.cause,
-			d.suggested,
-			d.said,
-			d.evidence,
-			openCauses,
-		],
-	);
 }
 
 /** Readings from a time on wait to be judged again. Inside a transaction that holds the site: a judgement under way would undo it. */
@@ -277,7 +202,9 @@ export async function markDue(db: Db, siteId: number, from: number): Promise<voi
 
 /** From when on readings wait to be judged again; null where none do. Everything does where another engine judged it. */
 export async function dueFrom(db: Db, siteId: number): Promise<number | null> {
-	const { rows } = await db.query<{ engine: number; due: number | null }>(
+	const rows = await read(
+		db,
+		z.strictObject({ engine: z.number(), due: time.nullable() }),
 		'SELECT engine, due_from AS due FROM judging WHERE site_id = $1',
 		[siteId],
 	);

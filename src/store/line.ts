@@ -1,77 +1,86 @@
+import { z } from 'zod';
 import type { Aeration } from '@/core/chem/degassing';
 import type { Quantity } from '@/core/quantity';
-import type { StationKind, SystemKind } from '@/core/reading/model';
-import type { InstrumentKind, LiveKind } from '@/core/reading/protocol';
+import { STATION_KINDS, SYSTEM_KINDS } from '@/core/reading/model';
+import type { LiveKind } from '@/core/reading/protocol';
+import { INSTRUMENT_KINDS } from '@/core/reading/protocol';
 import type { Rhythms } from '@/core/rhythm/due';
 import type { Db } from './pool';
+import { idRow, json, read } from './read';
 
-export interface SystemRow {
-	id: number;
-	code: string;
-	name: string;
-	kind: SystemKind;
-	volumeL: number | null;
-	medium: string;
-	crop: string;
-	stage: string;
+const systemRow = z.strictObject({
+	id: z.number(),
+	code: z.string(),
+	name: z.string(),
+	kind: z.enum(SYSTEM_KINDS),
+	volumeL: z.number().nullable(),
+	medium: z.string(),
+	crop: z.string(),
+	stage: z.string(),
 	/** How its water is moved; null: as its kind usually is. */
-	aeration: Aeration | null;
-}
+	aeration: json<Aeration>().nullable(),
+});
+export type SystemRow = z.output<typeof systemRow>;
 
-export interface StationRow {
-	id: number;
-	code: string;
-	name: string;
-	kind: StationKind;
-	system: string | null;
-	position: number;
-	fedBy: string[];
-	volumeL: number | null;
-	ranges: Partial<Record<Quantity, [number, number]>>;
-	note: string;
+const stationRow = z.strictObject({
+	id: z.number(),
+	code: z.string(),
+	name: z.string(),
+	kind: z.enum(STATION_KINDS),
+	system: z.string().nullable(),
+	position: z.number(),
+	fedBy: z.array(z.string()),
+	volumeL: z.number().nullable(),
+	ranges: json<Partial<Record<Quantity, [number, number]>>>(),
+	note: z.string(),
 	/** Own steps of measuring here; null takes the usual ones. */
-	protocol: { code: string; text: string }[] | null;
+	protocol: z.array(z.strictObject({ code: z.string(), text: z.string() })).nullable(),
 	/** How often what is measured here; null takes the usual. */
-	rhythm: Rhythms | null;
+	rhythm: json<Rhythms>().nullable(),
 	/** Null: as its system. */
-	aeration: Aeration | null;
+	aeration: json<Aeration>().nullable(),
 	/** Minutes that a dose wants to mix; null: the usual of its size and movement. */
-	mixMinutes: number | null;
+	mixMinutes: z.number().nullable(),
 	/** pH that acid, and base, must not pass here; null: the usual. */
-	leastPh: number | null;
-	mostPh: number | null;
-}
+	leastPh: z.number().nullable(),
+	mostPh: z.number().nullable(),
+});
+export type StationRow = z.output<typeof stationRow>;
 
-export interface InstrumentRow {
-	id: number;
-	code: string;
-	name: string;
-	kind: InstrumentKind;
-	quantities: Partial<
-		Record<
-			Quantity,
-			{ resolution?: number | undefined; accuracy?: number | undefined; accuracyPct?: number | undefined }
-		>
-	>;
-	ppmScale: 500 | 640 | 700 | null;
-	compensates: boolean;
-	alphaPct: number;
-	continuous: boolean;
+const instrumentRow = z.strictObject({
+	id: z.number(),
+	code: z.string(),
+	name: z.string(),
+	kind: z.enum(INSTRUMENT_KINDS),
+	quantities:
+		json<
+			Partial<
+				Record<
+					Quantity,
+					{ resolution?: number | undefined; accuracy?: number | undefined; accuracyPct?: number | undefined }
+				>
+			>
+		>(),
+	ppmScale: z.union([z.literal(500), z.literal(640), z.literal(700)]).nullable(),
+	compensates: z.boolean(),
+	alphaPct: z.number(),
+	continuous: z.boolean(),
 	/** How it speaks by itself. */
-	live: LiveKind;
+	live: json<LiveKind>(),
 	/** Values printed on the card of a drop kit; null: the usual ones. */
-	printedPh: number[] | null;
-	calibrateBy: 'learned' | 'weekly' | 'before_use' | 'monthly' | 'maker';
-	makerDays: number | null;
-	remembersPoints: number;
-	showsMv: boolean;
-	locks: boolean;
-}
+	printedPh: z.array(z.number()).nullable(),
+	calibrateBy: z.enum(['learned', 'weekly', 'before_use', 'monthly', 'maker']),
+	makerDays: z.number().nullable(),
+	remembersPoints: z.number(),
+	showsMv: z.boolean(),
+	locks: z.boolean(),
+});
+export type InstrumentRow = z.output<typeof instrumentRow>;
 
 const SYSTEM = 'id, code, name, kind, volume_l AS "volumeL", medium, crop, stage, aeration';
 
 export async function listSystems(db: Db, siteId: number): Promise<SystemRow[]> {
-	return (await db.query<SystemRow>(`SELECT ${SYSTEM} FROM system WHERE site_id = $1 ORDER BY id`, [siteId])).rows;
+	return read(db, systemRow, `SELECT ${SYSTEM} FROM system WHERE site_id = $1 ORDER BY id`, [siteId]);
 }
 
 /** What is taken of a system until somebody says otherwise. */
@@ -93,7 +102,9 @@ export const PLAIN_INSTRUMENT = {
 
 /** Makes a system or brings the one with this code to the given state. */
 export async function putSystem(db: Db, siteId: number, s: Omit<SystemRow, 'id'>): Promise<SystemRow> {
-	const { rows } = await db.query<SystemRow>(
+	const rows = await read(
+		db,
+		systemRow,
 		`INSERT INTO system (site_id, code, name, kind, volume_l, medium, crop, stage, aeration) VALUES ($1,$2,$3,$4,$5,$6,$7,$8,$9)
 		ON CONFLICT (site_id, code) DO UPDATE SET name = EXCLUDED.name, kind = EXCLUDED.kind, volume_l = EXCLUDED.volume_l,
 			medium = EXCLUDED.medium, crop = EXCLUDED.crop, stage = EXCLUDED.stage, aeration = EXCLUDED.aeration
@@ -104,7 +115,9 @@ export async function putSystem(db: Db, siteId: number, s: Omit<SystemRow, 'id'>
 }
 
 export async function listStations(db: Db, siteId: number): Promise<StationRow[]> {
-	const { rows } = await db.query<StationRow>(
+	const rows = await read(
+		db,
+		stationRow,
 		`SELECT s.id, s.code, s.name, s.kind, y.code AS system, s.position, s.fed_by AS "fedBy", s.volume_l AS "volumeL", s.ranges, s.note, s.protocol, s.rhythm,
 			s.aeration, s.mix_minutes AS "mixMinutes", s.least_ph AS "leastPh", s.most_ph AS "mostPh"
 		FROM station s LEFT JOIN system y ON y.site_id = s.site_id AND y.id = s.system_id
@@ -115,7 +128,9 @@ export async function listStations(db: Db, siteId: number): Promise<StationRow[]
 }
 
 export async function putStation(db: Db, siteId: number, s: Omit<StationRow, 'id'>): Promise<number> {
-	const { rows } = await db.query<{ id: number }>(
+	const rows = await read(
+		db,
+		idRow,
 		`INSERT INTO station (site_id, code, name, kind, system_id, position, fed_by, volume_l, ranges, note, protocol, rhythm,
 			aeration, mix_minutes, least_ph, most_ph)
 		VALUES ($1,$2,$3,$4,(SELECT id FROM system WHERE site_id = $1 AND code = $5),$6,$7,$8,$9,$10,$11,$12,$13,$14,$15,$16)
@@ -162,7 +177,9 @@ export const PLAIN_STATION = {
 };
 
 export async function listInstruments(db: Db, siteId: number): Promise<InstrumentRow[]> {
-	const { rows } = await db.query<InstrumentRow>(
+	const rows = await read(
+		db,
+		instrumentRow,
 		`SELECT id, code, name, kind, quantities, ppm_scale AS "ppmScale", compensates, alpha_pct AS "alphaPct", continuous, coalesce(details->>'live', 'none') AS live,
 			details->'printed' AS "printedPh", calibrate_by AS "calibrateBy",
 			maker_days AS "makerDays", remembers_points AS "remembersPoints", shows_mv AS "showsMv", locks
@@ -173,7 +190,9 @@ export async function listInstruments(db: Db, siteId: number): Promise<Instrumen
 }
 
 export async function putInstrument(db: Db, siteId: number, i: Omit<InstrumentRow, 'id'>): Promise<number> {
-	const { rows } = await db.query<{ id: number }>(
+	const rows = await read(
+		db,
+		idRow,
 		`INSERT INTO instrument (site_id, code, name, kind, quantities, ppm_scale, compensates, alpha_pct, continuous, details,
 			calibrate_by, maker_days, remembers_points, shows_mv, locks)
 		VALUES ($1,$2,$3,$4,$5,$6,$7,$8,$9,$10,$11,$12,$13,$14,$15)

@@ -1,35 +1,38 @@
+import { z } from 'zod';
 import type { Db } from './pool';
+import { read, time } from './read';
 
-export interface ProductRow {
-	id: number;
-	name: string;
-	kind: 'nutrient' | 'acid' | 'base';
-	chemical: string;
-	percentWw: number | null;
-	densityGMl: number | null;
-	jugMeqMl: number | null;
-	parts: number;
-	rateMlL: number | null;
-	gainUsCm: number | null;
+const productRow = z.strictObject({
+	id: z.number(),
+	name: z.string(),
+	kind: z.enum(['nutrient', 'acid', 'base']),
+	chemical: z.string(),
+	percentWw: z.number().nullable(),
+	densityGMl: z.number().nullable(),
+	jugMeqMl: z.number().nullable(),
+	parts: z.number(),
+	rateMlL: z.number().nullable(),
+	gainUsCm: z.number().nullable(),
 	/** How it is measured: rate, gain and stock are in millilitres or in grams. */
-	unit: 'mL' | 'g';
+	unit: z.enum(['mL', 'g']),
 	/** The label's own words. */
-	rateText: string;
+	rateText: z.string(),
 	/** Of each part, when it was counted. */
-	stockMl: number | null;
-	stockAt: number | null;
-	opened: string | null;
-	keepsDays: number | null;
-	expires: string | null;
-	note: string;
-}
+	stockMl: z.number().nullable(),
+	stockAt: time.nullable(),
+	opened: z.string().nullable(),
+	keepsDays: z.number().nullable(),
+	expires: z.string().nullable(),
+	note: z.string(),
+});
+export type ProductRow = z.output<typeof productRow>;
 
 const PRODUCT = `id, name, kind, chemical, percent_ww AS "percentWw", density_g_ml AS "densityGMl", jug_meq_ml AS "jugMeqMl", parts,
 	rate_ml_l AS "rateMlL", gain_us_cm AS "gainUsCm", unit, rate_text AS "rateText", stock_ml AS "stockMl", stock_at AS "stockAt",
 	opened::text AS opened, keeps_days AS "keepsDays", expires::text AS expires, note`;
 
 export async function listProducts(db: Db, siteId: number): Promise<ProductRow[]> {
-	const { rows } = await db.query<ProductRow>(`SELECT ${PRODUCT} FROM product WHERE site_id = $1 ORDER BY kind, name`, [
+	const rows = await read(db, productRow, `SELECT ${PRODUCT} FROM product WHERE site_id = $1 ORDER BY kind, name`, [
 		siteId,
 	]);
 	return rows;
@@ -37,7 +40,9 @@ export async function listProducts(db: Db, siteId: number): Promise<ProductRow[]
 
 /** Makes a product or brings the one with this name to the given state. */
 export async function putProduct(db: Db, siteId: number, p: Omit<ProductRow, 'id'>): Promise<ProductRow> {
-	const { rows } = await db.query<ProductRow>(
+	const rows = await read(
+		db,
+		productRow,
 		`INSERT INTO product (site_id, name, kind, chemical, percent_ww, density_g_ml, jug_meq_ml, parts, rate_ml_l, gain_us_cm, stock_ml, opened, note,
 			unit, rate_text, stock_at, keeps_days, expires)
 		VALUES ($1,$2,$3,$4,$5,$6,$7,$8,$9,$10,$11,$12,$13,$14,$15,$16,$17,$18)
@@ -75,7 +80,9 @@ export async function listPoured(
 	db: Db,
 	siteId: number,
 ): Promise<{ product: string; at: number; amount: number; unit: string; note: string }[]> {
-	const { rows } = await db.query<{ product: string; at: number; amount: number; unit: string; note: string }>(
+	const rows = await read(
+		db,
+		z.strictObject({ product: z.string(), at: time, amount: z.number(), unit: z.string(), note: z.string() }),
 		`SELECT p.name AS product, e.at AS at, e.amount, e.unit_text AS unit, e.note
 		FROM product p JOIN event_current e ON e.site_id = p.site_id AND lower(e.product) = lower(p.name)
 		WHERE p.site_id = $1 AND p.stock_at IS NOT NULL AND e.at >= p.stock_at AND e.amount IS NOT NULL
@@ -86,11 +93,12 @@ export async function listPoured(
 }
 
 /** A jug titration as it was noted. */
-export interface JugRow {
-	at: number;
-	litres: number;
-	steps: { ml: number; ph: number }[];
-}
+const jugRow = z.strictObject({
+	at: time,
+	litres: z.number(),
+	steps: z.array(z.strictObject({ ml: z.number(), ph: z.number() })),
+});
+export type JugRow = z.output<typeof jugRow>;
 
 export async function insertJug(
 	db: Db,
@@ -109,7 +117,9 @@ export async function listJugs(
 	siteId: number,
 	q: { stationId: number; productId: number; from: number },
 ): Promise<JugRow[]> {
-	const { rows } = await db.query<JugRow>(
+	const rows = await read(
+		db,
+		jugRow,
 		`SELECT at AS at, litres, steps FROM jug_titration
 		WHERE site_id = $1 AND station_id = $2 AND product_id = $3 AND at >= $4 ORDER BY at, id`,
 		[siteId, q.stationId, q.productId, new Date(q.from)],
@@ -118,23 +128,26 @@ export async function listJugs(
 }
 
 /** A mixing that is made again: what goes in, how strong, and what it should come to. */
-export interface RecipeRow {
-	id: number;
-	name: string;
-	product: string;
+const recipeRow = z.strictObject({
+	id: z.number(),
+	name: z.string(),
+	product: z.string(),
 	/** Code of the source or blend; null where any will do. */
-	water: string | null;
+	water: z.string().nullable(),
 	/** One of the two is set. */
-	targetEcUsCm: number | null;
-	strength: number | null;
-	targetPh: number | null;
-	phFirst: boolean;
-	note: string;
-	changedAt: number;
-}
+	targetEcUsCm: z.number().nullable(),
+	strength: z.number().nullable(),
+	targetPh: z.number().nullable(),
+	phFirst: z.boolean(),
+	note: z.string(),
+	changedAt: time,
+});
+export type RecipeRow = z.output<typeof recipeRow>;
 
 export async function listRecipes(db: Db, siteId: number): Promise<RecipeRow[]> {
-	const { rows } = await db.query<RecipeRow>(
+	const rows = await read(
+		db,
+		recipeRow,
 		`SELECT r.id, r.name, p.name AS product, s.code AS water, r.target_ec AS "targetEcUsCm", r.strength, r.target_ph AS "targetPh",
 			r.ph_first AS "phFirst", r.note, r.changed_at AS "changedAt"
 		FROM recipe r JOIN product p ON p.site_id = r.site_id AND p.id = r.product_id

@@ -1,56 +1,59 @@
+import { z } from 'zod';
 import type { FindingSaid } from '@/core/judge/said';
 import { QUANTITIES, type Quantity, seriesQuantity, type Unit } from '@/core/quantity';
-import type { StationKind } from '@/core/reading/model';
+import { STATION_KINDS } from '@/core/reading/model';
 import { DOUBTED_FLAGS, OPEN_AGAIN } from '@/core/trust/trust';
 import { type Db, patiently } from './pool';
+import { idRow, json, read, time } from './read';
 
 /** A stored reading with its verdict and the newest decision. */
-export interface JudgedReading {
-	id: number;
-	sampleId: number;
-	at: number;
-	station: string;
-	stationName: string;
-	stationKind: StationKind;
-	instrument: string | null;
-	instrumentName: string | null;
-	quantity: Quantity;
-	digits: string;
-	unitText: string;
-	unit: Unit;
-	value: number;
-	halfWidth: number;
-	tempC: number | null;
-	waitS: number | null;
-	note: string;
-	extra: Record<string, string> | null;
-	supersedes: number | null;
-	source: string;
-	enteredBy: string;
-	enteredAt: number;
-	flag: number | null;
-	check: string;
-	cause: string;
-	suggested: number | null;
-	u: number | null;
-	said: FindingSaid | null;
-	evidence: Record<string, number | string> | null;
-	expected: number | null;
-	decision: string | null;
-	reason: string | null;
-	superseded: boolean;
+export const judgedReading = z.strictObject({
+	id: z.number(),
+	sampleId: z.number(),
+	at: time,
+	station: z.string(),
+	stationName: z.string(),
+	stationKind: z.enum(STATION_KINDS),
+	instrument: z.string().nullable(),
+	instrumentName: z.string().nullable(),
+	quantity: z.enum(QUANTITIES),
+	digits: z.string(),
+	unitText: z.string(),
+	unit: json<Unit>(),
+	value: z.number(),
+	halfWidth: z.number(),
+	tempC: z.number().nullable(),
+	waitS: z.number().nullable(),
+	note: z.string(),
+	extra: z.record(z.string(), z.string()).nullable(),
+	supersedes: z.number().nullable(),
+	source: z.string(),
+	enteredBy: z.string(),
+	enteredAt: time,
+	flag: z.number().nullable(),
+	check: z.string(),
+	cause: z.string(),
+	suggested: z.number().nullable(),
+	u: z.number().nullable(),
+	said: json<FindingSaid>().nullable(),
+	evidence: z.record(z.string(), z.union([z.number(), z.string()])).nullable(),
+	expected: z.number().nullable(),
+	decision: z.string().nullable(),
+	reason: z.string().nullable(),
+	superseded: z.boolean(),
 	/** What calibrations made of it; null where they changed nothing. */
-	restated: number | null;
-	restatedStatus: string | null;
-	restatedError: number | null;
-	restatedProvisional: boolean | null;
-	restatedPartial: boolean | null;
-	fromCalibration: number | null;
-	toCalibration: number | null;
-	uInstrument: number | null;
-	uStandards: number | null;
-	uDrift: number | null;
-}
+	restated: z.number().nullable(),
+	restatedStatus: z.string().nullable(),
+	restatedError: z.number().nullable(),
+	restatedProvisional: z.boolean().nullable(),
+	restatedPartial: z.boolean().nullable(),
+	fromCalibration: z.number().nullable(),
+	toCalibration: z.number().nullable(),
+	uInstrument: z.number().nullable(),
+	uStandards: z.number().nullable(),
+	uDrift: z.number().nullable(),
+});
+export type JudgedReading = z.output<typeof judgedReading>;
 
 export const JUDGED = `id, sample_id AS "sampleId", at AS at, station, station_name AS "stationName", station_kind AS "stationKind",
 	instrument, instrument_name AS "instrumentName", quantity, digits, unit_text AS "unitText", unit, value, half_width AS "halfWidth",
@@ -113,7 +116,9 @@ export async function listReadings(db: Db, siteId: number, filter: ReadingFilter
 	const { sql, values } = where(siteId, filter);
 	const direction = filter.order === 'oldest' ? 'ASC' : 'DESC';
 	// Which rows are meant is asked first: only those that are shown are joined with all that is told of them.
-	const { rows } = await db.query<JudgedReading>(
+	const rows = await read(
+		db,
+		judgedReading,
 		`WITH picked AS MATERIALIZED (SELECT id FROM reading_standing WHERE ${sql} ORDER BY at ${direction}, id ${direction} LIMIT ${Math.trunc(filter.limit)})
 		SELECT ${JUDGED} FROM reading_judged WHERE site_id = $1 AND id = ANY(ARRAY(SELECT id FROM picked)) ORDER BY at ${direction}, id ${direction}`,
 		values,
@@ -123,21 +128,28 @@ export async function listReadings(db: Db, siteId: number, filter: ReadingFilter
 
 export async function countReadings(db: Db, siteId: number, filter: Omit<ReadingFilter, 'limit'>): Promise<number> {
 	const { sql, values } = where(siteId, { ...filter, limit: 0 });
-	const { rows } = await db.query<{ n: number }>(`SELECT count(*) AS n FROM reading_standing WHERE ${sql}`, values);
+	const rows = await read(
+		db,
+		z.strictObject({ n: z.number() }),
+		`SELECT count(*) AS n FROM reading_standing WHERE ${sql}`,
+		values,
+	);
 	return rows[0]!.n;
 }
 
 export async function findReading(db: Db, siteId: number, id: number): Promise<JudgedReading | null> {
-	const { rows } = await db.query<JudgedReading>(
-		`SELECT ${JUDGED} FROM reading_judged WHERE site_id = $1 AND id = $2`,
-		[siteId, id],
-	);
+	const rows = await read(db, judgedReading, `SELECT ${JUDGED} FROM reading_judged WHERE site_id = $1 AND id = $2`, [
+		siteId,
+		id,
+	]);
 	return rows[0] ?? null;
 }
 
 /** Every row that a reading replaced or was replaced by, oldest first. */
 export async function correctionChain(db: Db, siteId: number, id: number): Promise<JudgedReading[]> {
-	const { rows } = await db.query<JudgedReading>(
+	const rows = await read(
+		db,
+		judgedReading,
 		`WITH RECURSIVE back AS (
 			SELECT id, supersedes FROM reading WHERE site_id = $1 AND id = $2
 			UNION SELECT r.id, r.supersedes FROM reading r JOIN back b ON r.id = b.supersedes AND r.site_id = $1
@@ -160,7 +172,9 @@ const NEWEST_OF_SERIES = `SELECT r.id, r.at FROM reading r JOIN verdict v ON v.s
 
 /** The newest current reading of each quantity at each station. */
 export async function latestReadings(db: Db, siteId: number): Promise<JudgedReading[]> {
-	const { rows } = await db.query<JudgedReading>(
+	const rows = await read(
+		db,
+		judgedReading,
 		`WITH picked AS MATERIALIZED (
 			SELECT x.id FROM station s CROSS JOIN unnest(ARRAY['ph','ec','tds','temp']) q(quantity)
 			CROSS JOIN LATERAL (${NEWEST_OF_SERIES}) x WHERE s.site_id = $1)
@@ -172,7 +186,9 @@ export async function latestReadings(db: Db, siteId: number): Promise<JudgedRead
 
 /** When each quantity of each station was last read, tds counting as EC; keyed station\u0000quantity. */
 export async function newestTimes(db: Db, siteId: number): Promise<Map<string, number>> {
-	const { rows } = await db.query<{ station: string; quantity: Quantity; at: number }>(
+	const rows = await read(
+		db,
+		z.strictObject({ station: z.string(), quantity: z.enum(QUANTITIES), at: time }),
 		`SELECT s.code AS station, q.quantity, x.at FROM station s
 		CROSS JOIN unnest($2::text[]) q(quantity)
 		CROSS JOIN LATERAL (${NEWEST_OF_SERIES}) x WHERE s.site_id = $1`,
@@ -194,23 +210,28 @@ export async function insertDecision(
 	reason: string,
 	who: string,
 ): Promise<number> {
-	const { rows } = await db.query<{ id: number }>(
+	const rows = await read(
+		db,
+		idRow,
 		'INSERT INTO decision (site_id, reading_id, kind, reason, decided_by) VALUES ($1, $2, $3, $4, $5) RETURNING id',
 		[siteId, readingId, kind, reason, who],
 	);
 	return rows[0]!.id;
 }
 
-export interface DecisionRow {
-	id: number;
-	readingId: number;
-	kind: string;
-	reason: string;
-	who: string;
-	at: number;
-}
+const decisionRow = z.strictObject({
+	id: z.number(),
+	readingId: z.number(),
+	kind: z.string(),
+	reason: z.string(),
+	who: z.string(),
+	at: time,
+});
+export type DecisionRow = z.output<typeof decisionRow>;
 export async function listDecisions(db: Db, siteId: number, readingIds: readonly number[]): Promise<DecisionRow[]> {
-	const { rows } = await db.query<DecisionRow>(
+	const rows = await read(
+		db,
+		decisionRow,
 		`SELECT id, reading_id AS "readingId", kind, reason, decided_by AS who, decided_at AS at FROM decision
 		WHERE site_id = $1 AND reading_id = ANY($2) ORDER BY id`,
 		[siteId, readingIds],
@@ -220,7 +241,9 @@ export async function listDecisions(db: Db, siteId: number, readingIds: readonly
 
 /** The newest sample that was entered on the device of this transaction and has not been undone, by the order of entry. */
 export async function lastEnteredSample(db: Db, siteId: number): Promise<JudgedReading[]> {
-	const { rows } = await db.query<JudgedReading>(
+	const rows = await read(
+		db,
+		judgedReading,
 		`SELECT ${JUDGED} FROM reading_judged WHERE site_id = $1 AND sample_id = (
 			SELECT p.id FROM sample p JOIN reading r ON r.site_id = p.site_id AND r.sample_id = p.id
 			JOIN verdict v ON v.site_id = r.site_id AND v.reading_id = r.id
@@ -234,13 +257,15 @@ export async function lastEnteredSample(db: Db, siteId: number): Promise<JudgedR
 /** Tells the planner what a bulk load has put there; without it the first pages after one may take minutes. */
 /** A number that no row has; rows stored later have later ones. */
 export async function nextNumber(db: Db): Promise<number> {
-	const { rows } = await db.query<{ id: number }>(`SELECT nextval('row_id') AS id`);
+	const rows = await read(db, idRow, `SELECT nextval('row_id') AS id`);
 	return rows[0]!.id;
 }
 
 /** How many readings from a number on have which flag. */
 export async function flagsFrom(db: Db, siteId: number, firstId: number): Promise<Record<string, number>> {
-	const { rows } = await db.query<{ flag: number; count: number }>(
+	const rows = await read(
+		db,
+		z.strictObject({ flag: z.number(), count: z.number() }),
 		'SELECT flag, count(*)::int AS count FROM verdict WHERE site_id = $1 AND reading_id >= $2 GROUP BY flag',
 		[siteId, firstId],
 	);
@@ -256,7 +281,9 @@ export async function decisionScores(
 	db: Db,
 	siteId: number,
 ): Promise<{ cause: string; decided: number; right: number }[]> {
-	const { rows } = await db.query<{ cause: string; decided: number; right: number }>(
+	const rows = await read(
+		db,
+		z.strictObject({ cause: z.string(), decided: z.number(), right: z.number() }),
 		`SELECT v.cause, count(*)::int AS decided, count(*) FILTER (WHERE v.decision = 'discard' OR v.superseded)::int AS right
 		FROM verdict v
 		WHERE v.site_id = $1 AND v.flag = ANY($2) AND v.cause <> '' AND (v.decision IN ('keep', 'discard') OR v.superseded)

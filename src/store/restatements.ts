@@ -1,18 +1,22 @@
+import { z } from 'zod';
 import type { TimelineOutcome } from '@/core/probe/timeline';
 import type { Quantity, Unit } from '@/core/quantity';
+import { QUANTITIES } from '@/core/quantity';
 import { ENGINE_VERSION } from '@/core/reading/model';
 import { type Db, patiently } from './pool';
+import { json, read, time } from './read';
 import { putRows } from './rows';
 
 /** Readings that one probe took, for restatement: current ones, with the instrument's own uncertainty. */
-export interface ProbeReading {
-	id: number;
-	at: number;
-	value: number;
-	u: number;
-	unit: Unit;
-	tempC: number | null;
-}
+const probeReading = z.strictObject({
+	id: z.number(),
+	at: time,
+	value: z.number(),
+	u: z.number(),
+	unit: json<Unit>(),
+	tempC: z.number().nullable(),
+});
+export type ProbeReading = z.output<typeof probeReading>;
 
 export async function probeReadings(
 	db: Db,
@@ -20,7 +24,9 @@ export async function probeReadings(
 	instrumentId: number,
 	quantity: 'ph' | 'ec',
 ): Promise<ProbeReading[]> {
-	const { rows } = await db.query<ProbeReading>(
+	const rows = await read(
+		db,
+		probeReading,
 		patiently(
 			`SELECT r.id, r.at AS at, r.value, coalesce(v.u, 0) AS u, r.unit, r.temp_c AS "tempC"
 		FROM reading r LEFT JOIN verdict v ON v.site_id = r.site_id AND v.reading_id = r.id
@@ -38,7 +44,9 @@ export async function freshReadings(
 	fromId: number,
 	limit: number,
 ): Promise<(ProbeReading & { instrumentId: number | null; quantity: Quantity })[]> {
-	const { rows } = await db.query<ProbeReading & { instrumentId: number | null; quantity: Quantity }>(
+	const rows = await read(
+		db,
+		probeReading.extend(z.strictObject({ instrumentId: z.number().nullable(), quantity: z.enum(QUANTITIES) }).shape),
 		patiently(
 			`SELECT r.id, r.at AS at, r.value, coalesce(v.u, 0) AS u, r.unit, r.temp_c AS "tempC", r.instrument_id AS "instrumentId", r.quantity
 		FROM reading r LEFT JOIN verdict v ON v.site_id = r.site_id AND v.reading_id = r.id

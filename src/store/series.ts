@@ -1,11 +1,26 @@
+import { z } from 'zod';
 import type { FindingSaid } from '@/core/judge/said';
 import type { Quantity } from '@/core/quantity';
-import type { SeriesPoint } from '@/core/series/point';
 import type { Db } from './pool';
+import { json, read, time } from './read';
 import { CURRENT } from './readings';
 
-/** A point with what the checks found of it, not in words yet. */
-export type SeriesRow = Omit<SeriesPoint, 'message'> & { said: FindingSaid | null };
+/** A point of a chart (core/series/point) with what the checks found of it, not in words yet. */
+const seriesRow = z.strictObject({
+	at: time,
+	value: z.number(),
+	low: z.number(),
+	high: z.number(),
+	u: z.number(),
+	count: z.number(),
+	flag: z.number(),
+	decision: z.string().nullable(),
+	id: z.number().nullable(),
+	said: json<FindingSaid | null>(),
+	instrument: z.string().nullable(),
+	was: z.number().nullable(),
+});
+export type SeriesRow = z.output<typeof seriesRow>;
 
 /**
  * The current readings of one station and quantity, at most about `points` of them: as they are when few, else by
@@ -20,7 +35,9 @@ export async function stationSeries(
 	to: number,
 	points: number,
 ): Promise<SeriesRow[]> {
-	const { rows } = await db.query<SeriesRow>(
+	const rows = await read(
+		db,
+		seriesRow,
 		`WITH own AS MATERIALIZED (
 			SELECT id, at AS at, coalesce(restated, value) AS value, CASE WHEN restated IS NOT NULL THEN value END AS was, coalesce(u, 0) AS u, coalesce(flag, 2) AS flag, decision, said, instrument
 			FROM reading_judged

@@ -1,44 +1,50 @@
+import { z } from 'zod';
 import { ENGINE_VERSION } from '@/core/reading/model';
 import type { Db } from './pool';
+import { read } from './read';
 
-export interface SiteRow {
-	id: number;
-	name: string;
-	timezone: string;
-	units: SiteUnits;
-	settings: SiteSettings;
-}
+/** What values are shown in; what is absent is as usual. */
+const siteUnits = z.strictObject({
+	ec: z.enum(['mS/cm', 'uS/cm', 'ppm500', 'ppm700']).optional(),
+	temp: z.enum(['C', 'F']).optional(),
+	volume: z.enum(['L', 'gal']).optional(),
+});
+
+/** How the grower wants the bench to be; what is absent is as usual. */
+const siteSettings = z.strictObject({
+	waits: z.strictObject({ ph: z.number(), phLowMineral: z.number(), ec: z.number() }).optional(),
+	sensitivity: z.enum(['calm', 'usual', 'keen']).optional(),
+});
+
+const siteRow = z.strictObject({
+	id: z.number(),
+	name: z.string(),
+	timezone: z.string(),
+	units: siteUnits,
+	settings: siteSettings,
+});
+export type SiteRow = z.output<typeof siteRow>;
 /** The site as it is stored, and the versions of its line and of its probes: new ones whenever something of them was changed. */
-export interface StoredSite extends SiteRow {
-	lineVersion: number;
-	probeVersion: number;
+const storedSite = siteRow.extend({
+	lineVersion: z.number(),
+	probeVersion: z.number(),
 	/** Of what the checks remember, and of the events they go by. */
-	memoryVersion: number;
-}
+	memoryVersion: z.number(),
+});
+export type StoredSite = z.output<typeof storedSite>;
 const SITE =
 	'id, name, timezone, units, settings, line_version AS "lineVersion", probe_version AS "probeVersion", (SELECT memory_version FROM judging j WHERE j.site_id = site.id) AS "memoryVersion"';
 
-/** What values are shown in; what is absent is as usual. */
-export interface SiteUnits {
-	ec?: 'mS/cm' | 'uS/cm' | 'ppm500' | 'ppm700' | undefined;
-	temp?: 'C' | 'F' | undefined;
-	volume?: 'L' | 'gal' | undefined;
-}
-
-/** How the grower wants the bench to be; what is absent is as usual. */
-export interface SiteSettings {
-	waits?: { ph: number; phLowMineral: number; ec: number } | undefined;
-	sensitivity?: 'calm' | 'usual' | 'keen' | undefined;
-}
-
 /** The site that this installation serves; null before setup. */
 export async function findSite(db: Db): Promise<StoredSite | null> {
-	const { rows } = await db.query<StoredSite>(`SELECT ${SITE} FROM site ORDER BY id LIMIT 1`);
+	const rows = await read(db, storedSite, `SELECT ${SITE} FROM site ORDER BY id LIMIT 1`);
 	return rows[0] ?? null;
 }
 
 export async function insertSite(db: Db, site: Omit<SiteRow, 'id'>): Promise<StoredSite> {
-	const { rows } = await db.query<StoredSite>(
+	const rows = await read(
+		db,
+		storedSite,
 		`INSERT INTO site (name, timezone, units, settings) VALUES ($1, $2, $3, $4) RETURNING ${SITE}`,
 		[site.name, site.timezone, site.units, site.settings],
 	);

@@ -1,4 +1,6 @@
+import { z } from 'zod';
 import { type Client, type Db, isPool, patiently, transaction } from './pool';
+import { read } from './read';
 
 /** Names the lock of a site's writers among others of the database. */
 const LOCK = 7_401;
@@ -16,7 +18,10 @@ const NOBODY: Caller = { key: null, device: null };
  * has left. @returns the site, null before there is one
  */
 export async function lockSite(client: Client, by: Caller = NOBODY): Promise<number | null> {
-	const { rows } = await client.query<{ id: number | null }>(
+	const rows = await read(
+		client,
+		// The lock and the settings it also asks for have no values of interest.
+		z.object({ id: z.number().nullable() }),
 		// An import of many years may be before us.
 		patiently(
 			`WITH here AS (SELECT (SELECT id FROM site ORDER BY id LIMIT 1) AS id)
@@ -38,15 +43,18 @@ export const writing = <T>(db: Db, work: (client: Client) => Promise<T>): Promis
 	});
 
 /** What was answered to a request, and to which. */
-export interface Answered {
-	operation: string;
-	fingerprint: string;
-	status: number;
-	answer: string;
-}
+const answered = z.strictObject({
+	operation: z.string(),
+	fingerprint: z.string(),
+	status: z.number(),
+	answer: z.string(),
+});
+export type Answered = z.output<typeof answered>;
 
 export async function findAnswered(client: Client, siteId: number, key: string): Promise<Answered | null> {
-	const { rows } = await client.query<Answered>(
+	const rows = await read(
+		client,
+		answered,
 		'SELECT operation, fingerprint, status, answer FROM answered WHERE site_id = $1 AND key = $2',
 		[siteId, key],
 	);

@@ -42,6 +42,7 @@ export async function startApplication(
 			HOST: '127.0.0.1',
 			PORT: String(port),
 			NODE_ENV: 'production',
+			CORDWAIN_CHECK_ROWS: '1',
 			...(log ? { CORDWAIN_LOG: 'info' } : {}),
 		},
 		stdio: ['ignore', 'ignore', log ? 'pipe' : 'inherit'],

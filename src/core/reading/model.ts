@@ -17,7 +17,6 @@ export const SYSTEM_KINDS = [
 	'tower',
 	'flood_table',
 ] as const;
-export type SystemKind = (typeof SYSTEM_KINDS)[number];
 
 export interface Range {
 	low: number;

@@ -65,9 +65,7 @@ export function Bench({
 	const order3 = thin ? THIN : USUAL;
 	const first = order3[0]!;
 
-	useEffect(() => {
-		setClock(Date.now());
-	}, []);
+	useEffect(() => setClock(Date.now()), []);
 	// Once for each station, when its first field is there.
 	// biome-ignore lint/correctness/useExhaustiveDependencies: a new station is the reason to focus
 	useEffect(() => {

@@ -27,7 +27,7 @@ export function Calibrate({
 	site: Held<SiteView>;
 	probes: Probe[];
 	lots: Lot[];
-	asked: { instrument: string | null; quantity: string | null };
+	asked: Record<'instrument' | 'quantity', string | null>;
 }) {
 	const site = unheld(held);
 	const key = (p: { instrument: string; quantity: string }) => `${p.instrument}|${p.quantity}`;
@@ -74,10 +74,8 @@ export function Calibrate({
 			steps.map((s): Nominal | null => {
 				const definition = standardNamed(s.standard);
 				if (!definition || tempC === undefined || !probe) return null;
-				const at = nominalValue(definition, tempC, {
-					compensates: probe.compensates,
-					alphaPctPerC: probe.alpha_pct_per_c,
-				});
+				const { compensates, alpha_pct_per_c: alphaPctPerC } = probe;
+				const at = nominalValue(definition, tempC, { compensates, alphaPctPerC });
 				return at.ok
 					? { ok: true, value: at.value }
 					: { ok: false, text: `its table runs from ${at.problem.low} to ${at.problem.high} °C` };
