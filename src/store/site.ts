@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { ENGINE_VERSION } from '@/core/reading/model';
 import type { Db } from './pool';
-import { read } from './read';
+import { idRow, read } from './read';
 
 /** What values are shown in; what is absent is as usual. */
 const siteUnits = z.strictObject({
@@ -44,12 +44,12 @@ export async function findSite(db: Db): Promise<StoredSite | null> {
 export async function insertSite(db: Db, site: Omit<SiteRow, 'id'>): Promise<StoredSite> {
 	const rows = await read(
 		db,
-		storedSite,
-		`INSERT INTO site (name, timezone, units, settings) VALUES ($1, $2, $3, $4) RETURNING ${SITE}`,
+		idRow,
+		'INSERT INTO site (name, timezone, units, settings) VALUES ($1, $2, $3, $4) RETURNING id',
 		[site.name, site.timezone, site.units, site.settings],
 	);
 	await db.query('INSERT INTO judging (site_id, engine) VALUES ($1, $2)', [rows[0]!.id, ENGINE_VERSION]);
-	return rows[0]!;
+	return (await findSite(db))!;
 }
 
 export async function updateSite(db: Db, site: SiteRow): Promise<void> {
