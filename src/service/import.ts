@@ -97,78 +97,72 @@ async function readingsStore(client: Client, site: SiteContext, o: ImportOptions
 	};
 }
 
-async function eventsStore(client: Client, site: SiteContext, o: ImportOptions): Promise<Store> {
+/** Events and calibrations: few beside readings, looked for among all that is stored. */
+async function recordStore(
+	client: Client,
+	site: SiteContext,
+	own: (here: () => SiteContext) => Pick<Store, 'take' | 'finish'>,
+): Promise<Store> {
 	let here = site;
-	let from = Number.POSITIVE_INFINITY;
 	return {
 		firstId: await nextNumber(client),
 		mayKnow: () => true,
 		changed: async (changed) => {
 			here = changed;
 		},
-		take: async (lines) => {
-			const stationIds = new Map(here.stations.map((s) => [s.code, s.id]));
-			await insertEvents(
-				client,
-				here.site.id,
-				lines.map((l): NewEvent => {
-					const e = l.event!;
-					from = Math.min(from, e.at);
-					return {
-						at: e.at,
-						stationId: stationIds.get(e.station)!,
-						kind: e.kind,
-						amount: e.amount,
-						amountText: e.amountText,
-						unitText: e.unitText,
-						product: e.product,
-						note: e.note,
-						extra: e.extra,
-						source: 'import',
-						enteredBy: o.who,
-					};
-				}),
-			);
-		},
-		finish: async () => {
-			if (Number.isFinite(from)) await judgeAgain(client, here, from, o.now);
-			return {};
-		},
 		settled: async () => {},
+		...own(() => here),
 	};
 }
 
-async function calibrationsStore(client: Client, site: SiteContext, o: ImportOptions): Promise<Store> {
-	let here = site;
-	const fresh: CalibrationLine[] = [];
-	return {
-		firstId: await nextNumber(client),
-		mayKnow: () => true,
-		changed: async (changed) => {
-			here = changed;
-		},
-		take: async (lines) => {
-			for (const l of lines) fresh.push(l.calibration!);
-		},
-		finish: async () => {
-			if (fresh.length === 0) return {};
-			const instrumentIds = new Map(here.instruments.map((i) => [i.code, i.id]));
-			for (const group of groupCalibrations(fresh))
-				await insertCalibration(client, here.site.id, {
-					...group,
-					instrumentId: instrumentIds.get(group.instrument)!,
-					doubts: [],
-					source: 'import',
-					enteredBy: o.who,
-				});
-			await recomputeAll(client, here);
-			const from = fresh.reduce((least, c) => Math.min(least, c.at), Number.POSITIVE_INFINITY);
-			await judgeAgain(client, here, from, o.now);
-			return {};
-		},
-		settled: async () => {},
-	};
-}
+const eventsStore = (client: Client, site: SiteContext, o: ImportOptions): Promise<Store> =>
+	recordStore(client, site, (here) => {
+		let from = Number.POSITIVE_INFINITY;
+		return {
+			take: async (lines) => {
+				const stationIds = new Map(here().stations.map((s) => [s.code, s.id]));
+				await insertEvents(
+					client,
+					here().site.id,
+					lines.map((l): NewEvent => {
+						const { local: _, station, unit: __, ...e } = l.event!;
+						from = Math.min(from, e.at);
+						return { ...e, stationId: stationIds.get(station)!, source: 'import', enteredBy: o.who };
+					}),
+				);
+			},
+			finish: async () => {
+				if (Number.isFinite(from)) await judgeAgain(client, here(), from, o.now);
+				return {};
+			},
+		};
+	});
+
+const calibrationsStore = (client: Client, site: SiteContext, o: ImportOptions): Promise<Store> =>
+	recordStore(client, site, (here) => {
+		const fresh: CalibrationLine[] = [];
+		return {
+			take: async (lines) => {
+				for (const l of lines) fresh.push(l.calibration!);
+			},
+			finish: async () => {
+				if (fresh.length === 0) return {};
+				const instrumentIds = new Map(here().instruments.map((i) => [i.code, i.id]));
+				for (const group of groupCalibrations(fresh))
+					await insertCalibration(client, here().site.id, {
+						...group,
+						instrumentId: instrumentIds.get(group.instrument)!,
+						doubts: [],
+						source: 'import',
+						enteredBy: o.who,
+					});
+				await recomputeAll(client, here());
+				const from = fresh.reduce((least, c) => Math.min(least, c.at), Number.POSITIVE_INFINITY);
+				await judgeAgain(client, here(), from, o.now);
+				return {};
+			},
+		};
+	});
 
 const STORES = { readings: readingsStore, events: eventsStore, calibrations: calibrationsStore } as const;
 
