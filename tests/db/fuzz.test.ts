@@ -15,7 +15,7 @@ it('requests that are bent somewhere are refused with what is wrong, or stored a
 	const { wrong, statuses } = await fuzz(
 		app.base,
 		await vocabularyOf(app.base),
-		400,
+		250,
 		20261126,
 		Number.POSITIVE_INFINITY,
 	);
