@@ -52,7 +52,8 @@ export const files = resource('Files', {
 		problems: ['no-such-job'],
 	},
 	'DELETE /jobs/:id': {
-		summary: 'Give long work up: nothing of it is stored. Answers once it has stopped, or with how it ended before',
+		summary:
+			'Give long work up: nothing of it is stored. Answers once it has stopped; work that has ended, or goes on in parts, stays as it is',
 		answer: job,
 		storesNothing: true,
 		problems: ['no-such-job'],

@@ -27,13 +27,13 @@ export type Progress = (done: number, phase: string) => void;
 class Stopped extends Error {}
 
 /**
- * Gives work up. @returns the job, stopped once its work has heard of it; undefined where there is none, or it has come to its end
+ * Gives work up, where it can be. @returns the job, once its work has heard of it; undefined where there is none
  */
 export async function stopJob(id: string): Promise<Job | undefined> {
-	const job = jobs.get(id);
-	running.get(id)?.abort();
-	await ended.get(id);
-	return job;
+	const given = running.get(id);
+	given?.abort();
+	if (given) await ended.get(id);
+	return jobs.get(id);
 }
 const ended = new Map<string, Promise<void>>();
 

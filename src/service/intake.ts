@@ -18,8 +18,11 @@ const MANY = 1000;
  */
 export class Intake {
 	private judging: Judging | null;
-	private lastAt: number;
+	/** Of its own rows. */
+	private lastAt = Number.NEGATIVE_INFINITY;
 	private lateFrom = Number.POSITIVE_INFINITY;
+	/** Rows from this number on were stored as they came. */
+	private lateId = 0;
 	private stored = 0;
 	/** What the database is still busy with. */
 	private storing: Promise<void> = Promise.resolve();
@@ -30,10 +33,10 @@ export class Intake {
 		private readonly by: By & { now: number },
 		/** Rows that it stores have this number or a later one. */
 		readonly firstId: number,
-		newest: number,
+		/** The newest of what was stored before. */
+		private readonly newestBefore: number,
 		judging: Judging,
 	) {
-		this.lastAt = newest;
 		this.judging = judging;
 	}
 
@@ -45,7 +48,7 @@ export class Intake {
 
 	/** Whether rows from a time on may have been stored before. */
 	mayKnow(at: number): boolean {
-		return this.judging === null || at <= this.lastAt;
+		return at <= this.newestBefore;
 	}
 
 	/** The site has stations or instruments that it had not. */
@@ -62,7 +65,7 @@ export class Intake {
 		if (rows.length === 0) return;
 		this.stored += rows.length;
 		let [last, least] = [this.lastAt, Number.POSITIVE_INFINITY];
-		let inOrder = rows[0]!.at > last;
+		let inOrder = rows[0]!.at > this.newestBefore;
 		for (const { at } of rows) {
 			if (at < last) inOrder = false;
 			last = Math.max(last, at);
@@ -83,6 +86,7 @@ export class Intake {
 		await this.storing;
 		await this.judging?.store(this.client);
 		this.judging = null;
+		this.lateId = await nextNumber(this.client);
 	}
 
 	private async store(
@@ -113,7 +117,7 @@ export class Intake {
 		else {
 			await refreshStatistics(this.client);
 			await judgeAllFrom(this.client, this.site, this.lateFrom, this.by.now, seen);
-			await restateFrom(this.client, this.site, this.firstId);
+			await restateFrom(this.client, this.site, this.lateId);
 		}
 		// Without knowing the size of what is new the next entry would go through all of it.
 		if (this.stored > MANY) await refreshStatistics(this.client);

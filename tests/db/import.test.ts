@@ -66,16 +66,28 @@ describe('an import in one pass', () => {
 		}));
 	it('gives the verdicts that judging all of it again gives, whether it comes in order, late in the middle or backwards', () =>
 		withDatabase('empty', async (pool) => {
-			const late = HEAD + visits(0, 1500) + visits(2000, 2800) + visits(1500, 2000);
+			// More than is stored at once comes in order before the first late line.
+			const late = HEAD + visits(0, 1500) + visits(2000, 3400) + visits(1500, 2000);
 			await take(pool, late);
 			const asImported = await verdicts(pool);
+			expect(await counts(pool)).toMatchObject({ readings: 6800, verdicts: 6800, restatements: 6800 });
 			const site = await requireSite(pool);
 			await writing(pool, (client) => judgeAllFrom(client, site, START, NOW));
 			expect(await verdicts(pool)).toEqual(asImported);
 			await withDatabase('empty', async (other) => {
-				await take(other, HEAD + visits(0, 2800));
+				await take(other, HEAD + visits(0, 3400));
 				expect(await verdicts(other)).toEqual(asImported);
 			});
+		}));
+	it('many stations of one minute, cut between two of them, are no late lines', () =>
+		withDatabase('empty', async (pool) => {
+			let csv = HEAD;
+			for (let minute = 0; minute < 20; minute++)
+				for (let bed = 0; bed < 300; bed++) csv += line(10 * minute, '5.9').replace('pond', `bed-${bed}`);
+			const phases = new Set<string>();
+			const report = await take(pool, csv, { progress: (_, phase) => phases.add(phase) });
+			expect(report).toMatchObject({ stored: 6000, duplicates: 0 });
+			expect([...phases]).toEqual(['storing']);
 		}));
 	it('a bad line after thousands: nothing is stored, not even a station, and all that is wrong is told', () =>
 		withDatabase('empty', async (pool) => {
