@@ -1,9 +1,9 @@
 import { type CalibrationResult, evaluateCalibration } from '@/core/probe/calibration';
 import { adviseInterval, type DriftModel, type IntervalAdvice, learnDrift, TOLERANCE } from '@/core/probe/drift';
 import { type DueReason, type IntervalReason, intervalReason } from '@/core/probe/due';
+import { driftIntervals } from '@/core/probe/error-curve/drift-intervals';
 import { type IntervalChoice, intervalDays } from '@/core/probe/interval';
 import { estimateLife, type LifeEstimate, runningSlopes } from '@/core/probe/life';
-import { driftIntervals } from '@/core/probe/timeline';
 import { type DoseEvent, type TurnedDecision, turnedDecisions } from '@/core/probe/turned';
 import { uNow } from '@/core/probe/worth';
 import {

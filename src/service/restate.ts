@@ -1,12 +1,7 @@
 import { compensate } from '@/core/probe/conductivity';
+import type { ProbeCalibration, ProbeJump } from '@/core/probe/error-curve/stretch';
 import { provisionalCalibrations } from '@/core/probe/provisional';
-import {
-	restateTimeline,
-	THRESHOLDS,
-	type Timeline,
-	type TimelineCalibration,
-	type TimelineJump,
-} from '@/core/probe/timeline';
+import { restateAlone, THRESHOLDS, type Timeline } from '@/core/probe/timeline';
 import { ppmScaleOf, ppmUnit, type Quantity, seriesQuantity, toCanonical, type Unit } from '@/core/quantity';
 import {
 	type CalibrationRow,
@@ -39,7 +34,7 @@ export function timelineCalibrations(
 	rows: readonly CalibrationRow[],
 	all: readonly CalibrationRow[],
 	lots: readonly LotRow[],
-): TimelineCalibration[] {
+): ProbeCalibration[] {
 	const findings = all.flatMap((c) =>
 		c.points.flatMap((p) =>
 			p.asFound === null
@@ -71,7 +66,7 @@ export function timelineCalibrations(
 	}));
 }
 
-export const timelineJumps = (events: readonly ProbeEventRow[], quantity: 'ph' | 'ec'): TimelineJump[] =>
+export const timelineJumps = (events: readonly ProbeEventRow[], quantity: 'ph' | 'ec'): ProbeJump[] =>
 	events
 		.filter((e) => e.quantity === quantity)
 		.map((e) => ({ at: e.at, kind: e.kind, before: e.before, after: e.after }));
@@ -126,7 +121,7 @@ export function restateReadings(
 		...r,
 		value: quantity === 'ec' ? onScale(r.value, r.unit, instrument) : r.value,
 	}));
-	const timeline = restateTimeline(quantity, asRead, timelineCalibrations(own, all, known.lots), jumps);
+	const timeline = restateAlone(quantity, asRead, timelineCalibrations(own, all, known.lots), jumps);
 	const outcomes = timeline.outcomes.map((o, i) => {
 		const r = readings[i]!;
 		let { value, u } = o;

@@ -5,7 +5,7 @@ import { createReadStream, createWriteStream, mkdtempSync, readdirSync, readFile
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
-import { restateTimeline } from '@/core/probe/timeline';
+import { restateAlone } from '@/core/probe/timeline';
 import { loadDemo } from '@/demo/load';
 import { csvRecords } from '@/files/csv-stream';
 import { enterSamples } from '@/service/enter';
@@ -237,7 +237,7 @@ try {
 		}));
 		say(
 			`restating ${readings.length.toLocaleString('en-GB')} readings, 50 calibrations`,
-			`${(1000 * (await seconds(async () => restateTimeline('ph', readings, calibrations)))).toFixed(1)} ms`,
+			`${(1000 * (await seconds(async () => restateAlone('ph', readings, calibrations)))).toFixed(1)} ms`,
 		);
 	}
 

@@ -16,6 +16,11 @@ export interface DriftInterval {
 export interface DriftModel {
 	ratePerDay: number;
 	sigmaPerRootDay: number;
+	/**
+	 * Root mean square of what it grew per root day, rate, jumps and all: how far its error may have got between two visits, when other
+	 * evidence is weighed against it. Never learned from so little that chance makes a restless probe look quiet.
+	 */
+	wanderPerRootDay: number;
 	/** Intervals behind it; the prior alone for none. */
 	from: number;
 }
@@ -31,14 +36,25 @@ export function learnDrift(quantity: 'ph' | 'ec', intervals: readonly DriftInter
 	const prior = PRIOR_SIGMA[quantity];
 	const used = intervals.filter((i) => i.days >= SHORTEST_DAYS && Number.isFinite(i.grown)).slice(-20);
 	const n = used.length;
-	if (n === 0) return { ratePerDay: 0, sigmaPerRootDay: prior, from: 0 };
+	const wanderPerRootDay = wanderOf(prior, used);
+	if (n === 0) return { ratePerDay: 0, sigmaPerRootDay: prior, wanderPerRootDay, from: 0 };
 	const rate = median(used.map((i) => i.grown / i.days)) * Math.min(n / ENOUGH, 1);
 	const spread = MAD_TO_SIGMA * median(used.map((i) => Math.abs(i.grown - rate * i.days) / Math.sqrt(i.days)));
 	// A median of few is itself uncertain: the t-like factor that keeps 95 % within tolerance (tests/unit/measurement).
 	const seen = spread * Math.sqrt((n + 9) / n);
 	const weight = Math.min(n / ENOUGH, 1);
 	const sigma = Math.sqrt(weight * seen ** 2 + (1 - weight) * prior ** 2);
-	return { ratePerDay: rate, sigmaPerRootDay: Math.max(sigma, prior * 0.1), from: n };
+	return { ratePerDay: rate, sigmaPerRootDay: Math.max(sigma, prior * 0.1), wanderPerRootDay, from: n };
+}
+
+/** The prior counts as so many intervals. */
+const PRIOR_COUNTS = 4;
+/** One interval counts as no more than so many times the prior: a wrong bottle does not make a probe wild for ever. */
+const WILDEST = 5;
+/** Mean square growth per day of the probe's own intervals and the prior's (posterior mean of a variance under a conjugate prior). */
+function wanderOf(prior: number, intervals: readonly DriftInterval[]): number {
+	const sum = intervals.reduce((total, i) => total + Math.min(i.grown ** 2 / i.days, (WILDEST * prior) ** 2), 0);
+	return Math.sqrt((PRIOR_COUNTS * prior ** 2 + sum) / (PRIOR_COUNTS + intervals.length));
 }
 
 /** u_drift of a reading so many days after the last adjustment: √(σ_d²·days + (rate·days)²). */

@@ -1,6 +1,6 @@
 import { done, type Outcome, refused } from '../outcome';
 import { type Calibrated, type CalibrationProblem, evaluateCalibration } from './calibration';
-import { errorCurve } from './error-curve';
+import { errorCurve } from './error-curve/in-standards';
 
 /** What was written of one standard: pH, or µS/cm. */
 export interface WrittenPoint {

@@ -1,8 +1,9 @@
 import type { ProbeState } from '../reading/model';
 import { leftAs } from './calibration';
 import { adviseInterval, learnDrift, TOLERANCE } from './drift';
+import { driftIntervals } from './error-curve/drift-intervals';
+import type { ProbeJump } from './error-curve/stretch';
 import { type IntervalChoice, intervalDays } from './interval';
-import { driftIntervals, type TimelineJump } from './timeline';
 
 /** A calibration as far as it says how a probe was left. */
 export interface KnownCalibration {
@@ -17,7 +18,7 @@ export interface ProbeRecord {
 	instrument: string;
 	quantity: 'ph' | 'ec';
 	calibrations: readonly KnownCalibration[];
-	jumps: readonly TimelineJump[];
+	jumps: readonly ProbeJump[];
 	interval: IntervalChoice;
 }
 

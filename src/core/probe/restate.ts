@@ -1,5 +1,5 @@
 import { done, type Outcome, refused } from '../outcome';
-import { type Curve, type CurveProblem, errorCurve, type FoundPoint } from './error-curve';
+import { type Curve, type CurveProblem, errorCurve, type FoundPoint } from './error-curve/in-standards';
 
 /**
  * Puts one past reading right between two calibrations.

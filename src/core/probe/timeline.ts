@@ -1,40 +1,17 @@
-import { type DriftInterval, type DriftModel, learnDrift } from './drift';
-import { errorCurve, type FoundPoint } from './error-curve';
-import { restateBy, startOf } from './restate';
+import type { DriftModel } from './drift';
+import { foulingAt } from './error-curve/fouling';
+import { type ProbeErrors, SiteErrors } from './error-curve/site-errors';
+import { type ProbeCalibration, type ProbeJump, type Stretch, standardsU, stretchAt } from './error-curve/stretch';
 
 /**
- * One probe's calibrations and jumps in order of time, and every reading it took put right between them.
+ * Every reading that a probe took, put right by its error curve.
  *
- * Jumps (dropped, dried out, cleaned) split an interval, since the error is not linear across them. With nothing
- * measured at the jump, readings before it are left as they are, only wider; readings after it carry the error of the
- * next as-found. Cleaning with the same water read before and after it gives fouling its own correction, growing from
- * the last adjustment or cleaning. A restated value's uncertainty holds both calibrations' and the bridge between
- * them, σ_d²·(t − t1)(t2 − t)/(t2 − t1).
+ * What is put right is settled for a whole stretch at once, at the visit that ends it: by the criteria of USGS TM 1–D3 on the error
+ * found at the visit, or where pairs with other probes show an error as large in between. So no season has a step where the error
+ * passes a threshold. After the last visit a known error is carried on and taken off, and what pairs tell is believed once it is told.
  */
 const DAY = 86_400_000;
 
-export interface TimelinePoint {
-	nominal: number;
-	asFound: number | null;
-	asLeft: number | null;
-	/** Standard uncertainty of the standard, pH or µS/cm. */
-	u?: number | undefined;
-}
-export interface TimelineCalibration {
-	id: number;
-	at: number;
-	kind: 'check' | 'adjust';
-	points: readonly TimelinePoint[];
-	/** Two meters err alike in this bottle and no second lot has agreed. */
-	provisional?: boolean | undefined;
-}
-export interface TimelineJump {
-	at: number;
-	kind: string;
-	/** The same water read before and after cleaning. */
-	before?: number | null | undefined;
-	after?: number | null | undefined;
-}
 export interface TimelineReading {
 	id: number;
 	at: number;
@@ -53,6 +30,8 @@ export const THRESHOLDS: Record<'ph' | 'ec', Thresholds> = {
 	ph: { leaveAlone: 0.1, reject: 2 },
 	ec: { leaveAlone: 3, reject: 30 },
 };
+/** An error is told where it is beyond the threshold with this many standard deviations to spare: 90 % of one side. */
+const SURE = 1.2816;
 
 export type TimelineStatus =
 	| 'restated'
@@ -79,187 +58,202 @@ export interface TimelineOutcome {
 	fouling: number;
 }
 
-const asFound = (c: TimelineCalibration): FoundPoint[] =>
-	c.points.flatMap((p) => (p.asFound === null ? [] : [{ nominal: p.nominal, found: p.asFound }]));
-const asLeft = (c: TimelineCalibration): FoundPoint[] =>
-	c.points.flatMap((p) => (p.asLeft === null ? [] : [{ nominal: p.nominal, found: p.asLeft }]));
-/** What the probe was worth just after a calibration. */
-const after = (c: TimelineCalibration): FoundPoint[] => (c.kind === 'check' ? asFound(c) : asLeft(c));
-
-function meanError(quantity: 'ph' | 'ec', points: readonly FoundPoint[]): number | null {
-	if (points.length === 0) return null;
-	return (
-		points.reduce(
-			(sum, p) => sum + (quantity === 'ph' ? p.found - p.nominal : (100 * (p.found - p.nominal)) / p.nominal),
-			0,
-		) / points.length
-	);
-}
-
-/** Errors grown between successive calibrations: what the drift model learns from. Intervals with a jump tell of the jump. */
-export function driftIntervals(
-	quantity: 'ph' | 'ec',
-	calibrations: readonly TimelineCalibration[],
-	jumps: readonly TimelineJump[],
-): DriftInterval[] {
-	const intervals: DriftInterval[] = [];
-	// A new probe has a history of its own.
-	const since = jumps
-		.filter((j) => j.kind === 'new_probe')
-		.reduce((latest, j) => Math.max(latest, j.at), Number.NEGATIVE_INFINITY);
-	for (let i = 1; i < calibrations.length; i++) {
-		const from = calibrations[i - 1]!;
-		const to = calibrations[i]!;
-		const end = meanError(quantity, asFound(to));
-		if (end === null || from.at < since || jumps.some((j) => j.at > from.at && j.at <= to.at)) continue;
-		intervals.push({ days: (to.at - from.at) / DAY, grown: end - (meanError(quantity, after(from)) ?? 0) });
-	}
-	return intervals;
-}
-
-/** Independent standard uncertainties together. (Math.hypot guards against overflow, at ten times the cost.) */
-const together = (a: number, b: number, c = 0): number => Math.sqrt(a * a + b * b + c * c);
-
-/** Index of the last element at or before a time, −1 for none. */
-function lastAtOrBefore(list: readonly { at: number }[], at: number): number {
-	let low = 0;
-	let high = list.length;
-	while (low < high) {
-		const middle = (low + high) >> 1;
-		if (list[middle]!.at <= at) low = middle + 1;
-		else high = middle;
-	}
-	return low - 1;
-}
-
-const standardsU = (c: TimelineCalibration | undefined): number =>
-	c ? Math.max(0, ...c.points.map((p) => p.u ?? 0)) : 0;
-
 export interface Timeline {
 	drift: DriftModel;
 	outcomes: TimelineOutcome[];
 }
 
-/** Every reading of a probe put right by the calibrations around it, with its uncertainty; linear in readings. Jumps split the interval they lie in. */
-export function restateTimeline(
-	quantity: 'ph' | 'ec',
-	readings: readonly TimelineReading[],
-	calibrationsAnyOrder: readonly TimelineCalibration[],
-	jumpsAnyOrder: readonly TimelineJump[] = [],
-	thresholds: Thresholds = THRESHOLDS[quantity],
-): Timeline {
-	const calibrations = [...calibrationsAnyOrder].sort((a, b) => a.at - b.at || a.id - b.id);
-	const jumps = [...jumpsAnyOrder].sort((a, b) => a.at - b.at);
-	const drift = learnDrift(quantity, driftIntervals(quantity, calibrations, jumps));
-	const known = calibrations.map((c) => ({
-		...c,
-		found: errorCurve(quantity, asFound(c)),
-		left: startOf(quantity, c.kind, after(c)),
-		single: asFound(c).length === 1,
-		standardsU: standardsU(c),
-	}));
-	// Only a cleaning that was read before and after tells of fouling.
-	const fouled = jumps.some((j) => j.before != null && j.after != null);
-	const inUnits = (share: number, value: number) => (quantity === 'ph' ? share : (share / 100) * Math.abs(value));
-	const outcomes = readings.map((r): TimelineOutcome => {
-		const i = lastAtOrBefore(calibrations, r.at);
-		const from = known[i];
-		const to = known[i + 1];
-		const sigma = inUnits(drift.sigmaPerRootDay, r.value);
-		const lastAdjust = from ? (r.at - from.at) / DAY : null;
-		const nextJump = jumps[lastAtOrBefore(jumps, r.at) + 1];
-		const lastJump = jumps[lastAtOrBefore(jumps, r.at)];
-		const jumpAfter = nextJump && to && nextJump.at <= to.at ? nextJump : null;
-		const jumpBefore = lastJump && from && lastJump.at > from.at ? lastJump : null;
-		const fouling = fouled ? foulingAt(quantity, r, jumps, calibrations) : 0;
-		const result = (status: TimelineStatus, error: number, driftU: number, partial = false): TimelineOutcome => {
-			const applied = status === 'restated';
-			const total = (applied ? error : 0) + fouling;
-			const between = status === 'restated' || status === 'left-alone';
-			const parts = {
-				instrument: between ? (r.uRepeat ?? r.u) : r.u,
-				standards: together(from?.standardsU ?? 0, applied ? (to?.standardsU ?? 0) : 0),
-				drift: driftU * (partial ? 1.5 : 1),
-			};
-			return {
-				id: r.id,
-				status: fouling !== 0 && status !== 'rejected' ? 'restated' : status,
-				value: r.value - total,
-				error: status === 'left-alone' || status === 'rejected' ? error : total,
-				u: together(parts.instrument, parts.standards, parts.drift),
-				parts,
-				from: from?.id ?? null,
-				to: applied ? (to?.id ?? null) : null,
-				provisional: applied && to?.provisional === true,
-				partial,
-				fouling,
-			};
-		};
-		const openU = (days: number) => together(sigma * Math.sqrt(days), inUnits(drift.ratePerDay, r.value) * days);
-		// Never calibrated before: as if a month had passed since it was right.
-		if (!from) return result('before-first', 0, openU(30));
-		const days = lastAdjust ?? 0;
-		if (!to)
-			return result(jumpBefore ? 'before-jump' : 'not-yet', 0, jumpBefore ? 2 * openU(Math.max(days, 1)) : openU(days));
-		// What cleaning took away was fouling and is put right by itself; it is no unknown jump.
-		const unknownJump = jumpAfter && !(jumpAfter.before != null && jumpAfter.after != null) ? jumpAfter : null;
-		if (unknownJump && !jumpBefore) return result('before-jump', 0, openU(days));
-		const start =
-			jumpBefore && (jumpBefore.before == null || jumpBefore.after == null)
-				? { at: jumpBefore.at, curve: to.found }
-				: { at: from.at, curve: from.left };
-		if (unknownJump) return result('before-jump', 0, 2 * openU(Math.max(days, 1)));
-		const found = restateBy({
-			quantity,
-			value: r.value - fouling,
-			takenAt: r.at,
-			from: start,
-			to: { at: to.at, curve: to.found },
-			thresholds,
-		});
-		if (!found.ok) return result('unusable', 0, openU(days));
-		const { error, why } = found.value;
-		const span = (to.at - start.at) / DAY;
-		const d1 = (r.at - start.at) / DAY;
-		const bridge =
-			start.at > from.at
-				? sigma * Math.sqrt(Math.max((to.at - r.at) / DAY, 0))
-				: sigma * Math.sqrt(Math.max((d1 * (span - d1)) / span, 0));
-		const curve = to.found;
-		const room = quantity === 'ph' ? 1 : 0;
-		const partial =
-			curve.ok &&
-			(to.single
-				? quantity === 'ph' && Math.abs(r.value - curve.value.low) > 1.5
-				: r.value < curve.value.low - room ||
-					r.value > curve.value.high + (quantity === 'ph' ? room : curve.value.high * 0.5));
-		const status = why === 'rejected' ? 'rejected' : why === 'leave-alone' ? 'left-alone' : 'restated';
-		return result(
-			status,
-			error,
-			status === 'restated' ? bridge : together(bridge, status === 'left-alone' ? error : 0),
-			partial,
-		);
-	});
-	return { drift, outcomes };
+/** Independent standard uncertainties together. (Math.hypot guards against overflow, at ten times the cost.) */
+const together = (a: number, b: number, c = 0): number => Math.sqrt(a * a + b * b + c * c);
+
+/** What is believed of a probe's error at a time: of what it shows there, in its unit or percent of it. */
+export interface ErrorBelief {
+	/** pH, or percent. */
+	error: number;
+	/** Standard uncertainty of that. */
+	u: number;
 }
 
-/** Fouling grown linearly from the last adjustment or cleaning to a cleaning that was read before and after. */
-function foulingAt(
+/** What is settled of a stretch as a whole. */
+interface Settled {
+	/** From when on its readings are put right; never for infinity. */
+	rightFrom: number;
+	/** And until when, in the last one: pairs may take back what pairs told. */
+	changes: { at: number; right: boolean }[];
+	rejected: boolean;
+	/** Times of its pairs that counted. */
+	met: number[];
+}
+
+/** The error of a probe at a time, for what it then shows. */
+export function errorBelief(
+	quantity: 'ph' | 'ec',
+	errors: ProbeErrors,
+	at: number,
+	value: number,
+	stretch = stretchAt(errors.stretches, at),
+): ErrorBelief {
+	const { mean, variance } = errors.deviationAt(at);
+	const line = stretch.lineAt(value, at);
+	return quantity === 'ph'
+		? { error: line + mean, u: Math.sqrt(variance) }
+		: { error: 100 * (line / value + mean), u: 100 * Math.sqrt(variance) };
+}
+
+/** Whether an error is beyond what may be left alone, and known well enough to say so. */
+export const isTold = ({ error, u }: ErrorBelief, leaveAlone: number): boolean =>
+	Math.abs(error) - SURE * u >= leaveAlone - 1e-9;
+
+function settle(quantity: 'ph' | 'ec', errors: ProbeErrors, stretch: Stretch, thresholds: Thresholds): Settled {
+	const pairs = errors.pairsIn(stretch);
+	const met = pairs.filter((p) => p.weight > 0).map((p) => p.at);
+	const rejected = stretch.visited > thresholds.reject + 1e-9;
+	const open = !Number.isFinite(stretch.to);
+	let right = stretch.visited >= thresholds.leaveAlone - 1e-9;
+	const changes: Settled['changes'] = [];
+	for (const p of pairs) {
+		if (p.weight === 0 || !Number.isFinite(p.value)) continue;
+		const belief = errorBelief(quantity, errors, p.at, p.value, stretch);
+		if (!right && isTold(belief, thresholds.leaveAlone)) {
+			right = true;
+			changes.push({ at: p.at, right });
+		} else if (right && open && Math.abs(belief.error) + SURE * belief.u < thresholds.leaveAlone) {
+			right = false;
+			changes.push({ at: p.at, right });
+		}
+	}
+	const atStart = stretch.visited >= thresholds.leaveAlone - 1e-9;
+	// Before the visit nothing could be told; at the visit it is told for the whole stretch.
+	return {
+		rightFrom: open ? (atStart ? stretch.from : Infinity) : right ? stretch.from : Infinity,
+		changes,
+		rejected,
+		met,
+	};
+}
+
+/** Every reading of a probe put right by its error curve, with its uncertainty; linear in readings. */
+export function restateReadings(
+	quantity: 'ph' | 'ec',
+	readings: readonly TimelineReading[],
+	errors: ProbeErrors,
+	thresholds: Thresholds = THRESHOLDS[quantity],
+): Timeline {
+	const settled = new Map<Stretch, Settled>();
+	const outcomes = readings.map((r): TimelineOutcome => {
+		const stretch = stretchAt(errors.stretches, r.at);
+		let whole = settled.get(stretch);
+		if (!whole) {
+			whole = settle(quantity, errors, stretch, thresholds);
+			settled.set(stretch, whole);
+		}
+		return restateOne(quantity, r, errors, stretch, whole);
+	});
+	return { drift: errors.drift, outcomes };
+}
+
+const LEFT: Record<Stretch['kind'], TimelineStatus> = {
+	'before-first': 'before-first',
+	closed: 'left-alone',
+	open: 'not-yet',
+	'before-jump': 'before-jump',
+	'after-jump': 'left-alone',
+	unusable: 'unusable',
+};
+
+function restateOne(
 	quantity: 'ph' | 'ec',
 	r: TimelineReading,
-	jumps: readonly TimelineJump[],
-	calibrations: readonly TimelineCalibration[],
-): number {
-	const cleaning = jumps.find((j) => j.at >= r.at && j.before != null && j.after != null);
-	if (!cleaning) return 0;
-	const earlierCleaning =
-		jumps.filter((j) => j.kind === 'cleaned' && j.at <= r.at).at(-1)?.at ?? Number.NEGATIVE_INFINITY;
-	const adjusted = calibrations.filter((c) => c.at <= r.at).at(-1)?.at ?? Number.NEGATIVE_INFINITY;
-	const start = Math.max(earlierCleaning, adjusted);
-	// An adjustment in between would have taken the fouling up into the calibration.
-	if (!Number.isFinite(start) || calibrations.some((c) => c.at > r.at && c.at < cleaning.at)) return 0;
-	const share = (r.at - start) / (cleaning.at - start);
-	const whole = cleaning.before! - cleaning.after!;
-	return quantity === 'ph' ? whole * share : cleaning.before! > 0 ? (whole / cleaning.before!) * r.value * share : 0;
+	errors: ProbeErrors,
+	stretch: Stretch,
+	whole: Settled,
+): TimelineOutcome {
+	const ph = quantity === 'ph';
+	const grown = foulingAt(errors.fouling, r.at);
+	const fouling = ph ? grown : grown * r.value;
+	const shown = r.value - fouling;
+	const inUnits = (share: number) => (ph ? share : share * Math.abs(shown));
+	const open = !Number.isFinite(stretch.to);
+	const { mean, variance } = errors.deviationAt(r.at);
+	const line = stretch.lineAt(shown, r.at);
+	const error = ph ? line + mean : shown - (shown - line) * Math.exp(-mean);
+	const closed = stretch.endVariance !== null;
+	const right = rightAt(whole, stretch, r.at);
+	const status: TimelineStatus = whole.rejected && closed ? 'rejected' : right ? 'restated' : LEFT[stretch.kind];
+	const applied = status === 'restated';
+	const room = ph ? 1 : 0;
+	const { span } = stretch;
+	const partial =
+		span !== null &&
+		(span.single
+			? ph && Math.abs(r.value - span.low) > 1.5
+			: r.value < span.low - room || r.value > span.high + (ph ? room : span.high * 0.5));
+	// Nothing has been heard of it since: a rate that it showed before may go on.
+	const since = open ? (r.at - lastBefore(whole.met, r.at, stretch.from)) / DAY : 0;
+	const rate =
+		open && Number.isFinite(since) ? inUnits(ph ? errors.drift.ratePerDay : errors.drift.ratePerDay / 100) * since : 0;
+	const spread = together(inUnits(Math.sqrt(variance)), rate) * (partial ? 1.5 : 1);
+	const left = status === 'rejected' || applied ? 0 : error;
+	const parts = {
+		instrument: closed ? (r.uRepeat ?? r.u) : r.u,
+		standards: inUnits(
+			Math.max(
+				stretch.first ? standardsU(quantity, stretch.first) : 0,
+				stretch.last ? standardsU(quantity, stretch.last) : 0,
+			),
+		),
+		drift: together(spread, left),
+	};
+	const total = (applied ? error : 0) + (status === 'rejected' ? 0 : fouling);
+	return {
+		id: r.id,
+		status: fouling !== 0 && status !== 'rejected' ? 'restated' : status,
+		value: r.value - total,
+		error: status === 'left-alone' || status === 'rejected' ? error : total,
+		u: together(parts.instrument, parts.standards, parts.drift),
+		parts,
+		from: stretch.first?.id ?? null,
+		to: applied ? (stretch.last?.id ?? null) : null,
+		provisional: applied && stretch.last?.provisional === true,
+		partial,
+		fouling,
+	};
+}
+
+function rightAt(whole: Settled, stretch: Stretch, at: number): boolean {
+	let right = at >= whole.rightFrom;
+	if (Number.isFinite(stretch.to)) return right;
+	for (const c of whole.changes) {
+		if (c.at > at) break;
+		right = c.right;
+	}
+	return right;
+}
+
+/** The newest of ascending times at or before another, else what stands in for it. */
+function lastBefore(times: readonly number[], at: number, otherwise: number): number {
+	let low = 0;
+	let high = times.length;
+	while (low < high) {
+		const middle = (low + high) >> 1;
+		if (times[middle]! <= at) low = middle + 1;
+		else high = middle;
+	}
+	return low > 0 ? times[low - 1]! : otherwise;
+}
+
+/** The same for a probe that met no other: by its calibrations, and what happened to it, alone. */
+export function restateAlone(
+	quantity: 'ph' | 'ec',
+	readings: readonly TimelineReading[],
+	calibrations: readonly ProbeCalibration[],
+	jumps: readonly ProbeJump[] = [],
+	thresholds: Thresholds = THRESHOLDS[quantity],
+): Timeline {
+	const probe = {
+		code: '',
+		calibrations: [...calibrations].sort((a, b) => a.at - b.at || a.id - b.id),
+		jumps: [...jumps].sort((a, b) => a.at - b.at),
+	};
+	return restateReadings(quantity, readings, new SiteErrors(quantity, [probe], []).of('')!, thresholds);
 }

@@ -27,6 +27,7 @@ export function uNow(w: WorthNow, now: number): number {
 		const unknown: DriftModel = {
 			ratePerDay: 0,
 			sigmaPerRootDay: Math.max(PRIOR_SIGMA[w.quantity], w.drift.sigmaPerRootDay),
+			wanderPerRootDay: 0,
 			from: 0,
 		};
 		return Math.hypot(w.instrumentU, driftUncertainty(unknown, UNKNOWN_DAYS), last ? foundError(w.quantity, last) : 0);

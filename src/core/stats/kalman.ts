@@ -158,17 +158,25 @@ function solveRight(b: Float64Array, a: Float64Array, n: number): Float64Array {
 	return x;
 }
 
-/** Back through all epochs: the state at each by everything that was seen, before it and after; linear in them. */
-export function smoothStates(epochs: readonly Epoch[], { predicted, updated }: Filtered): StateEstimate[] {
+/** The state at each epoch by everything that was seen, before it and after. */
+export interface Smoothed {
+	states: StateEstimate[];
+	/** Covariance of each state with the next, n × n; one fewer than states. */
+	cross: Float64Array[];
+}
+
+/** Back through all epochs; linear in them. */
+export function smoothStates(epochs: readonly Epoch[], { predicted, updated }: Filtered): Smoothed {
 	const last = updated.length - 1;
-	const smoothed: StateEstimate[] = new Array(updated.length);
-	if (last < 0) return smoothed;
-	smoothed[last] = updated[last]!;
+	const states: StateEstimate[] = new Array(updated.length);
+	const cross: Float64Array[] = new Array(Math.max(last, 0));
+	if (last < 0) return { states, cross };
+	states[last] = updated[last]!;
 	const n = updated[last]!.mean.length;
 	for (let t = last - 1; t >= 0; t--) {
 		const here = updated[t]!;
 		const ahead = predicted[t + 1]!;
-		const after = smoothed[t + 1]!;
+		const after = states[t + 1]!;
 		const f = epochs[t + 1]!.transition.f;
 		const gain = solveRight(f ? product(here.cov, f, n, true) : here.cov, ahead.cov, n);
 		const mean = here.mean.slice();
@@ -178,7 +186,8 @@ export function smoothStates(epochs: readonly Epoch[], { predicted, updated }: F
 		for (let i = 0; i < n * n; i++) change[i] = after.cov[i]! - ahead.cov[i]!;
 		const cov = product(product(gain, change, n), gain, n, true);
 		for (let i = 0; i < n * n; i++) cov[i]! += here.cov[i]!;
-		smoothed[t] = { mean, cov };
+		states[t] = { mean, cov };
+		cross[t] = product(gain, after.cov, n);
 	}
-	return smoothed;
+	return { states, cross };
 }

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { errorCurve } from '@/core/probe/error-curve';
+import { errorCurve } from '@/core/probe/error-curve/in-standards';
 import { zetaScore } from '@/core/probe/normal';
 import { restate } from '@/core/probe/restate';
 

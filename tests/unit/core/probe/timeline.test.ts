@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
+import type { ProbeCalibration } from '@/core/probe/error-curve/stretch';
 import { provisionalCalibrations } from '@/core/probe/provisional';
-import { restateTimeline, type TimelineCalibration } from '@/core/probe/timeline';
+import { restateAlone } from '@/core/probe/timeline';
 import { turnedDecisions } from '@/core/probe/turned';
 import { season } from '@/demo/season';
 
@@ -13,7 +14,7 @@ describe('a probe’s timeline', () => {
 		found: number,
 		left = 7,
 		kind: 'adjust' | 'check' = 'adjust',
-	): TimelineCalibration => ({
+	): ProbeCalibration => ({
 		id,
 		at: day * DAY,
 		kind,
@@ -21,11 +22,11 @@ describe('a probe’s timeline', () => {
 	});
 	const reading = (id: number, day: number, value: number) => ({ id, at: day * DAY, value, u: 0.03 });
 	const one = (
-		calibrations: TimelineCalibration[],
+		calibrations: ProbeCalibration[],
 		day: number,
 		value = 6.2,
-		jumps: Parameters<typeof restateTimeline>[3] = [],
-	) => restateTimeline('ph', [reading(1, day, value)], calibrations, jumps).outcomes[0]!;
+		jumps: Parameters<typeof restateAlone>[3] = [],
+	) => restateAlone('ph', [reading(1, day, value)], calibrations, jumps).outcomes[0]!;
 
 	it('restates between, leaves alone before the first and after the last', () => {
 		const cs = [calibration(1, 0, 7), calibration(2, 20, 7.4)];
@@ -36,9 +37,9 @@ describe('a probe’s timeline', () => {
 	it('recomputing twice changes nothing, and the order of calibrations does not matter', () => {
 		const cs = [calibration(1, 0, 7), calibration(2, 20, 7.4), calibration(3, 40, 6.7)];
 		const readings = Array.from({ length: 50 }, (_, i) => reading(i, i, 6 + (i % 5) / 10));
-		const a = restateTimeline('ph', readings, cs);
-		expect(restateTimeline('ph', readings, cs)).toEqual(a);
-		expect(restateTimeline('ph', readings, [...cs].reverse())).toEqual(a);
+		const a = restateAlone('ph', readings, cs);
+		expect(restateAlone('ph', readings, cs)).toEqual(a);
+		expect(restateAlone('ph', readings, [...cs].reverse())).toEqual(a);
 	});
 	it('withdrawing a calibration brings the originals back', () => {
 		expect(one([calibration(1, 0, 7)], 10)).toMatchObject({ status: 'not-yet', value: 6.2, error: 0 });
@@ -60,8 +61,8 @@ describe('a probe’s timeline', () => {
 			calibration(5, 40, 7.02),
 			calibration(6, 50, 7.01),
 		];
-		expect(restateTimeline('ph', [], cs).drift.from).toBe(5);
-		const fresh = restateTimeline('ph', [], cs, [{ at: 29 * DAY, kind: 'new_probe' }]).drift;
+		expect(restateAlone('ph', [], cs).drift.from).toBe(5);
+		const fresh = restateAlone('ph', [], cs, [{ at: 29 * DAY, kind: 'new_probe' }]).drift;
 		expect(fresh.from).toBe(2);
 		expect(Math.abs(fresh.ratePerDay)).toBeLessThan(0.002);
 	});
@@ -69,9 +70,9 @@ describe('a probe’s timeline', () => {
 		const cs = [calibration(1, 0, 7), calibration(2, 20, 7.2)];
 		const cleaned = [{ at: 10 * DAY, kind: 'cleaned', before: 6.5, after: 6.3 }];
 		const half = one(cs, 5, 6.4, cleaned);
-		// Fouling 0.2 at the cleaning, half of it halfway; drift 0.2 at day 20, a quarter of it at day 5, below the threshold.
+		// Fouling 0.2 at the cleaning, half of it halfway; drift 0.2 at day 20, a quarter of it at day 5: the visit found it, so all of its stretch is put right.
 		expect(half.fouling).toBeCloseTo(0.1, 12);
-		expect(half.value).toBeCloseTo(6.3, 12);
+		expect(half.value).toBeCloseTo(6.4 - 0.1 - 0.05, 12);
 		expect(one(cs, 16, 6.4, cleaned)).toMatchObject({
 			fouling: 0,
 			status: 'restated',
@@ -79,7 +80,7 @@ describe('a probe’s timeline', () => {
 		});
 	});
 	it('standards that do not bracket the value widen it', () => {
-		const two = (found7: number, found10: number): TimelineCalibration => ({
+		const two = (found7: number, found10: number): ProbeCalibration => ({
 			id: 2,
 			at: 20 * DAY,
 			kind: 'adjust',
@@ -115,7 +116,7 @@ describe('a probe’s timeline', () => {
 		const cs = Array.from({ length: 50 }, (_, i) => calibration(i, i * 7.3, 7 + ((i * 37) % 11) / 20));
 		const readings = Array.from({ length: 1000 }, (_, i) => reading(i, i * 0.365, 6));
 		const start = performance.now();
-		for (let k = 0; k < 5; k++) restateTimeline('ph', readings, cs);
+		for (let k = 0; k < 5; k++) restateAlone('ph', readings, cs);
 		// Generous: it takes milliseconds; a wrong order of growth would take minutes.
 		expect((performance.now() - start) / 5).toBeLessThan(1000);
 	});
@@ -165,7 +166,7 @@ describe('against the simulated truth', () => {
 				u: Math.hypot(resolution, 0.1 / Math.sqrt(3)),
 				uRepeat: Math.hypot(resolution, 0.1 / (2 * Math.sqrt(3))),
 			}));
-			for (const [i, o] of restateTimeline('ph', readings, calibrations).outcomes.entries()) {
+			for (const [i, o] of restateAlone('ph', readings, calibrations).outcomes.entries()) {
 				if (o.status !== 'restated') continue;
 				const truth = taken[i]!.truth;
 				original += (readings[i]!.value - truth) ** 2;

@@ -43,7 +43,7 @@ describe('against KalmanRun and KalmanSmooth of R 4.2.2 (tests/reference/make_ka
 				sights: value === null ? [] : [{ h, value, variance }],
 			}));
 			const forward = filterStates(start, epochs);
-			const back = smoothStates(epochs, forward);
+			const { states: back } = smoothStates(epochs, forward);
 			// R smooths from diffuse beginnings with some loss of digits of its own.
 			const near = (have: number, want: number) =>
 				expect(Math.abs(have - want)).toBeLessThan(1e-5 * Math.max(1, Math.abs(want)));
@@ -68,7 +68,7 @@ describe('what must be so', () => {
 		fc.assert(
 			fc.property(seen, (sights) => {
 				const epochs: Epoch[] = sights.map((s) => ({ transition: {}, sights: [{ ...s, h: flat(1) }] }));
-				const back = smoothStates(epochs, filterStates(startState([0.3], [2]), epochs));
+				const { states: back } = smoothStates(epochs, filterStates(startState([0.3], [2]), epochs));
 				const weight = 1 / 2 + sights.reduce((sum, s) => sum + 1 / s.variance, 0);
 				const mean = (0.3 / 2 + sights.reduce((sum, s) => sum + s.value / s.variance, 0)) / weight;
 				for (const state of back) {
@@ -83,7 +83,7 @@ describe('what must be so', () => {
 			transition: { q: flat(0.1, 0, 0, 0.2) },
 			sights: [{ h: flat(1, 0), value, variance: 0.5 }],
 		}));
-		const back = smoothStates(epochs, filterStates(startState([0, 7], [1, 2]), epochs));
+		const { states: back } = smoothStates(epochs, filterStates(startState([0, 7], [1, 2]), epochs));
 		for (const [t, state] of back.entries()) {
 			expect(state.mean[1]).toBe(7);
 			expect(state.cov[3]).toBeCloseTo(2 + 0.2 * (t + 1), 12);
@@ -101,7 +101,7 @@ describe('what must be so', () => {
 			transition: { q: flat(0, 0, 0, 0.2) },
 			sights: [{ h: flat(1, 1), value, variance: 0.5 }],
 		}));
-		const back = smoothStates(epochs, filterStates(startState([0.25, 0], [0, 1]), epochs));
+		const { states: back } = smoothStates(epochs, filterStates(startState([0.25, 0], [0, 1]), epochs));
 		for (const state of back) expect([state.mean[0], state.cov[0]]).toEqual([0.25, 0]);
 	});
 });

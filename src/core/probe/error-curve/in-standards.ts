@@ -1,4 +1,4 @@
-import { done, type Outcome, refused } from '../outcome';
+import { done, type Outcome, refused } from '../../outcome';
 /**
  * The error of a meter along its scale, from what it found in standards: linear between the standards on the axis of
  * found values. One standard: a constant offset for pH; for EC a share of the reading, so 1300 found in 1413 makes 100

@@ -1,0 +1,294 @@
+import {
+	innovation,
+	predictState,
+	type Sight,
+	type StateEstimate,
+	smoothStates,
+	startState,
+	type Transition,
+	updateState,
+} from '../../stats/kalman';
+
+/**
+ * The errors of all probes that met one another, followed together.
+ *
+ * A state has, for each probe, the deviation of its error from the line that its calibrations draw. It wanders (random walk), is set
+ * anew by each visit to standards, is let loose by what happened to the probe, is seen at the next visit, and each pair shows the
+ * difference of two of them (Kalman 1960). Looked at from the end it is smoothed (Rauch, Tung, Striebel 1965).
+ *
+ * A slip must not bend it: a pair that misses by more than twice what was expected counts the less (Huber 1964), one by far
+ * waits. If the next of the same probes misses alike, something happened to a probe that nobody wrote down, and both are
+ * let loose since they last agreed; if it agrees, the one that waited was a slip and is forgotten.
+ */
+export type Happening =
+	| { at: number; kind: 'set'; probe: number; variance: number }
+	| { at: number; kind: 'standard'; probe: number; value: number; variance: number }
+	| { at: number; kind: 'pair'; a: number; b: number; value: number; noise: number; id: number };
+
+export interface JointModel {
+	/** Variance at the beginning of the record, of each probe. */
+	start: readonly number[];
+	/** Variance gained per millisecond by each probe. */
+	wander: readonly number[];
+	/** Standard deviation of a jump that nobody wrote down: pH, or share for EC. */
+	jump: number;
+}
+
+/** Misses beyond this many standard deviations count the less the further they are. */
+const HUBER = 2;
+/** And beyond this many they wait for another of their kind. */
+const FAR = 3.5;
+/** As often as a probe is let loose at one time: what misses by more than that is no error of a probe. */
+const MOST_LOOSENED = 12;
+
+interface Waiting {
+	step: number;
+	a: number;
+	b: number;
+	miss: number;
+	noise: number;
+}
+
+/** What was learned at one time, of whom, and the state before and after. */
+interface Step {
+	happening: Happening;
+	transition: Transition;
+	sight: Sight | null;
+	predicted: StateEstimate;
+	updated: StateEstimate;
+	waiting: readonly Waiting[];
+	/** Probes that were let loose just before. */
+	loosened: readonly number[];
+	/** How much of it counted: 1 all, 0 nothing (it waits, or was a slip). */
+	weight: number;
+}
+
+/** Where a probe's deviation is believed to be: pH, or share for EC. */
+export interface Deviation {
+	mean: number;
+	variance: number;
+}
+
+export class JointErrors {
+	private readonly steps: Step[] = [];
+	private smoothed: { states: StateEstimate[]; cross: Float64Array[] } | null = null;
+	private readonly first: StateEstimate;
+
+	/** @param since where it goes on from, if not from the beginning of the record */
+	constructor(
+		private readonly model: JointModel,
+		private readonly since: { at: number; state: StateEstimate } | null = null,
+	) {
+		this.first =
+			since?.state ??
+			startState(
+				model.start.map(() => 0),
+				model.start,
+			);
+	}
+
+	/** As many happenings as were taken in. */
+	get length(): number {
+		return this.steps.length;
+	}
+
+	/** One more thing that happened; not before the one taken in last. */
+	take(happening: Happening): void {
+		this.smoothed = null;
+		this.step(happening, []);
+	}
+
+	private get n(): number {
+		return this.model.start.length;
+	}
+
+	private transitionTo(h: Happening, loosened: readonly number[]): Transition {
+		const n = this.n;
+		const before = this.steps.at(-1);
+		const q = new Float64Array(n * n);
+		const from = before?.happening.at ?? this.since?.at;
+		const elapsed = from === undefined ? 0 : Math.max(h.at - from, 0);
+		for (let i = 0; i < n; i++) q[i * n + i] = this.model.wander[i]! * elapsed;
+		for (const i of loosened) q[i * n + i]! += this.model.jump ** 2;
+		if (h.kind !== 'set') return { q };
+		const f = new Float64Array(n * n);
+		for (let i = 0; i < n; i++) f[i * n + i] = i === h.probe ? 0 : 1;
+		q[h.probe * n + h.probe] = h.variance;
+		return { f, q };
+	}
+
+	private sightOf(h: Happening): Sight | null {
+		if (h.kind === 'set') return null;
+		const along = new Float64Array(this.n);
+		if (h.kind === 'standard') {
+			along[h.probe] = 1;
+			return { h: along, value: h.value, variance: h.variance };
+		}
+		along[h.a] = 1;
+		along[h.b] = -1;
+		return { h: along, value: h.value, variance: h.noise ** 2 };
+	}
+
+	private step(h: Happening, loosened: readonly number[]): void {
+		const before = this.steps.at(-1);
+		let transition = this.transitionTo(h, loosened);
+		let predicted = predictState(before?.updated ?? this.first, transition);
+		let sight = this.sightOf(h);
+		let waiting = before?.waiting ?? [];
+		let weight = 1;
+		let free = loosened;
+		if (sight && h.kind === 'standard') {
+			const { miss, variance } = innovation(predicted, sight);
+			// A visit is believed: what others said of the probe before does not hold up to it, so it moved since.
+			if (Math.abs(miss) > FAR * Math.sqrt(variance) && !loosened.includes(h.probe)) {
+				free = [...loosened, h.probe];
+				transition = this.transitionTo(h, free);
+				predicted = predictState(before?.updated ?? this.first, transition);
+			}
+		} else if (sight && h.kind === 'pair') {
+			const { miss, variance } = innovation(predicted, sight);
+			const z = Math.abs(miss) / Math.sqrt(variance);
+			if (z > FAR) {
+				const alike = waiting.find((w) => consistent(w, h, miss));
+				if (alike && this.steps[alike.step]!.loosened.length < MOST_LOOSENED) {
+					this.loosen(alike, h);
+					return;
+				}
+				waiting = [...waiting, { step: this.steps.length, a: h.a, b: h.b, miss, noise: h.noise }];
+				sight = null;
+				weight = 0;
+			} else {
+				if (z > HUBER) {
+					weight = HUBER / z;
+					// So that the gain of the miss falls to what a miss of twice the expected would have moved.
+					sight = { ...sight, variance: sight.variance + variance * (z / HUBER - 1) };
+				} else if (waiting.some((w) => same(w, h))) waiting = waiting.filter((w) => !same(w, h));
+			}
+		}
+		if (h.kind === 'set' && waiting.some((w) => w.a === h.probe || w.b === h.probe))
+			waiting = waiting.filter((w) => w.a !== h.probe && w.b !== h.probe);
+		this.steps.push({
+			happening: h,
+			transition,
+			sight,
+			predicted,
+			updated: sight ? updateState(predicted, sight) : predicted,
+			waiting,
+			loosened: free,
+			weight,
+		});
+	}
+
+	/** Goes back to the pair that waited, lets loose whom both accuse, and takes everything since in again. */
+	private loosen(first: Waiting, h: Happening & { kind: 'pair' }): void {
+		const again = this.steps.splice(first.step);
+		const both = [first.a, first.b].filter((p) => p === h.a || p === h.b);
+		for (const [i, s] of again.entries()) this.step(s.happening, i === 0 ? [...s.loosened, ...both] : s.loosened);
+		this.step(h, []);
+	}
+
+	/** As it was known at a time, by what had happened until then. */
+	forward(probe: number, at: number): Deviation {
+		const k = this.indexAt(at);
+		const state = k < 0 ? this.first : this.steps[k]!.updated;
+		const from = k < 0 ? (this.since?.at ?? at) : this.steps[k]!.happening.at;
+		return {
+			mean: state.mean[probe]!,
+			variance: Math.max(state.cov[probe * this.n + probe]!, 0) + this.model.wander[probe]! * Math.max(at - from, 0),
+		};
+	}
+
+	/** The whole state as it was known at a time, after everything of that very time. */
+	stateAt(at: number): StateEstimate {
+		const k = this.indexAt(at);
+		const state = k < 0 ? this.first : this.steps[k]!.updated;
+		const from = k < 0 ? (this.since?.at ?? at) : this.steps[k]!.happening.at;
+		const n = this.n;
+		const q = new Float64Array(n * n);
+		for (let i = 0; i < n; i++) q[i * n + i] = this.model.wander[i]! * Math.max(at - from, 0);
+		return predictState(state, { q });
+	}
+
+	/** By everything that was taken in, before it and after. */
+	smooth(probe: number, at: number): Deviation {
+		const k = this.indexAt(at);
+		if (k === this.steps.length - 1) return this.forward(probe, at);
+		const { states, cross } = this.backward();
+		const diagonal = probe * this.n + probe;
+		const next = this.steps[k + 1]!;
+		const here = k < 0 ? this.since?.at : this.steps[k]!.happening.at;
+		if (k < 0 || here === undefined) return { mean: states[0]!.mean[probe]!, variance: states[0]!.cov[diagonal]! };
+		const elapsed = at - here;
+		const from = states[k]!;
+		if (next.happening.kind === 'set' && next.happening.probe === probe)
+			return {
+				mean: from.mean[probe]!,
+				variance: Math.max(from.cov[diagonal]!, 0) + this.model.wander[probe]! * elapsed,
+			};
+		const whole = next.happening.at - here;
+		const s = whole > 0 ? elapsed / whole : 0;
+		const added = next.transition.q![diagonal]!;
+		return {
+			mean: (1 - s) * from.mean[probe]! + s * states[k + 1]!.mean[probe]!,
+			variance: Math.max(
+				(1 - s) ** 2 * from.cov[diagonal]! +
+					s ** 2 * states[k + 1]!.cov[diagonal]! +
+					2 * s * (1 - s) * cross[k]![diagonal]! +
+					added * s * (1 - s),
+				0,
+			),
+		};
+	}
+
+	private backward() {
+		this.smoothed ??= smoothStates(
+			this.steps.map(({ transition, sight }) => ({ transition, sights: sight ? [sight] : [] })),
+			{ predicted: this.steps.map((s) => s.predicted), updated: this.steps.map((s) => s.updated) },
+		);
+		return this.smoothed;
+	}
+
+	/** Index of the last step at or before a time, −1 for none. */
+	private indexAt(at: number): number {
+		let low = 0;
+		let high = this.steps.length;
+		while (low < high) {
+			const middle = (low + high) >> 1;
+			if (this.steps[middle]!.happening.at <= at) low = middle + 1;
+			else high = middle;
+		}
+		return low - 1;
+	}
+
+	/** What became of the pairs, in order. */
+	*pairs(): Generator<{ id: number; at: number; weight: number }> {
+		for (const { happening: h, weight } of this.steps) if (h.kind === 'pair') yield { id: h.id, at: h.at, weight };
+	}
+
+	/** Probes that something happened to which nobody wrote down, and before when. */
+	*loosened(): Generator<{ probe: number; before: number }> {
+		for (const s of this.steps) for (const probe of s.loosened) yield { probe, before: s.happening.at };
+	}
+
+	/** The same up to here, to go on from without changing this one. */
+	fork(): JointErrors {
+		const other = new JointErrors(this.model, this.since);
+		for (const s of this.steps) other.steps.push(s);
+		return other;
+	}
+}
+
+const same = (w: { a: number; b: number }, h: { a: number; b: number }): boolean =>
+	(w.a === h.a && w.b === h.b) || (w.a === h.b && w.b === h.a);
+
+/** Whether a pair says of a probe what one that waits said of it: alike in direction and, as far as noise lets it, in size. */
+function consistent(w: Waiting, h: Happening & { kind: 'pair' }, miss: number): boolean {
+	const room = FAR * Math.hypot(w.noise, h.noise) + 0.5 * Math.abs(w.miss);
+	for (const p of [w.a, w.b]) {
+		if (p !== h.a && p !== h.b) continue;
+		const then = p === w.a ? w.miss : -w.miss;
+		const now = p === h.a ? miss : -miss;
+		if (Math.sign(then) === Math.sign(now) && Math.abs(then - now) <= room) return true;
+	}
+	return false;
+}
