@@ -34,7 +34,12 @@ const probeShape = {
 	interval_reason: z.string(),
 	due_at: instant.nullable(),
 	due_reason: z.string(),
-	u_today: z.number().describe('standard uncertainty of a reading taken now: pH, or percent for EC'),
+	u_today: z
+		.number()
+		.describe('standard uncertainty of a reading taken now, its known error taken off: pH, or percent for EC'),
+	error_today: z.number().describe('what it is probably wrong by now, as shown less true: pH, or percent for EC'),
+	error_u: z.number().describe('standard uncertainty of error_today'),
+	error_told: z.boolean().describe('the error is beyond what may be left alone, and known well enough to say so'),
 	life: wire({
 		now_pct: z.number(),
 		per_year_pct: z.number(),
@@ -46,6 +51,13 @@ const names = { alpha_pct_per_c: 'alphaPct' } as const;
 export const probe = wire(probeShape, names);
 export type Probe = z.input<typeof probe>;
 export type ShownProbe = z.output<typeof probe>;
+
+export const bestDip = z.object({
+	instrument: z.string(),
+	quantity,
+	share: z.number().describe('of all that is unknown of the probes, what it would take away: 0 to 1'),
+});
+export type BestDip = z.output<typeof bestDip>;
 
 /** A calibration with what it says of the probe. */
 const toldCalibration = wire(
@@ -78,6 +90,19 @@ export const probeStory = wire(
 				{ time: 'at' },
 			),
 		),
+		curve: z
+			.array(z.object({ time: instant, error: z.number(), u: z.number() }))
+			.describe('its error by all that is known of it: pH, or percent for EC'),
+		met: z
+			.array(
+				z.object({
+					time: instant,
+					other: z.string(),
+					error: z.number().describe('what it showed less what the other one did, without the error known of that'),
+					weight: z.number().describe('how much it counts: 1 all, 0 not at all'),
+				}),
+			)
+			.describe('readings of one water by it and another instrument'),
 		touched: z.array(storedReading),
 		rejected: z.number(),
 		turned: z
@@ -108,7 +133,10 @@ const thisProbe = z.object({ instrument: z.string(), quantity });
 export const probes = resource('Probes', {
 	'GET /probes': {
 		summary: 'Every probe, the most trustworthy today first',
-		answer: z.object({ probes: z.array(probe) }),
+		answer: z.object({
+			probes: z.array(probe),
+			dip: bestDip.nullable().describe('the one dip in a standard that would tell most of all probes together'),
+		}),
 	},
 	'GET /probes/:instrument/:quantity': {
 		summary: 'One probe: calibrations, story, the readings it touched, the decisions those would have turned',

@@ -18,7 +18,7 @@ import { writing } from '@/store/writing';
 import { CALIBRATION_PROBLEM } from '@/words/en/calibration';
 import { judgeAgain } from './judging';
 import { Refusal } from './refusal';
-import { recomputeInstrument } from './restate';
+import { curvesNow, recomputeInstrument, settledFrom } from './restate';
 import type { SiteContext } from './site';
 
 export interface TypedCalibration {
@@ -187,7 +187,13 @@ export async function enterCalibration(
 			source: by.source,
 			enteredBy: by.who,
 		});
-		const { outcomes } = await recomputeInstrument(client, context, instrument, c.quantity, by.progress);
+		const curves = curvesNow(client, context);
+		const from = await settledFrom(curves, instrument.code, c.quantity, c.at);
+		const outcomes = await recomputeInstrument(client, context, instrument, c.quantity, {
+			from,
+			curves,
+			progress: by.progress,
+		});
 		await insertAudit(client, context.site.id, by.who, 'calibration.entered', String(id), {
 			instrument: c.instrument,
 			quantity: c.quantity,
@@ -221,7 +227,9 @@ export async function withdrawCalibration(
 		if (row.withdrawn === withdrawn) return;
 		const instrument = context.instruments.find((i) => i.code === row.instrument)!;
 		await setWithdrawn(client, context.site.id, id, withdrawn, by.reason, by.who);
-		await recomputeInstrument(client, context, instrument, row.quantity, by.progress);
+		const curves = curvesNow(client, context);
+		const from = await settledFrom(curves, instrument.code, row.quantity, row.at);
+		await recomputeInstrument(client, context, instrument, row.quantity, { from, curves, progress: by.progress });
 		await judgeAgain(client, context, row.at, by.now);
 		await insertAudit(
 			client,

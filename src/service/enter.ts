@@ -9,6 +9,7 @@ import { insertAudit } from '@/store/site';
 import { writing } from '@/store/writing';
 import { readingProblem } from '@/words/en/reading';
 import { requireReading } from './decide';
+import { GrowingErrors } from './errors';
 import { Judging } from './judgement';
 import { judgeAgain } from './judging';
 import { Refusal } from './refusal';
@@ -153,11 +154,6 @@ export async function enterSamples(
 			understood[index]!.map((u) => toNew(u, stored[index]!.sampleId, by.source, by.who, null)),
 		);
 		const verdicts = await storeAndJudge(client, context, ids, rows, all, by.now);
-		await restateFresh(
-			client,
-			context,
-			asFresh(ids, rows, (id) => verdicts.get(id)?.u),
-		);
 		const open = await retests(client, context.site.id);
 		const result: Entered[] = [];
 		for (const index of order) {
@@ -202,7 +198,15 @@ async function storeAndJudge(
 			rows.map((r) => r.sampleId),
 		);
 		await storeJudged(client, context.site.id, ids, rows, judged);
-		await judging.store(client);
+		const growing = new GrowingErrors(client, context);
+		await restateFresh(
+			client,
+			context,
+			asFresh(context, ids, rows, (_, i) => judged.verdicts[i]!.u),
+			growing,
+		);
+		const version = await judging.store(client);
+		if (version !== null) growing.keep(version);
 		return new Map(judged.verdicts.map((v, i) => [ids[i]!, v]));
 	}
 	await storeReadings(client, context.site.id, ids, rows);
@@ -258,11 +262,6 @@ export async function correctReading(
 		const row = toNew(u!, old.sampleId, 'correction', by.who, id);
 		await storeReadings(client, context.site.id, [newId!], [row]);
 		const verdict = (await judgeAgain(client, context, Math.min(old.at, at), by.now, [newId!])).get(newId!);
-		await restateFresh(
-			client,
-			context,
-			asFresh([newId!], [row], () => verdict!.u),
-		);
 		await insertAudit(client, context.site.id, by.who, 'reading.corrected', String(id), {
 			new: newId,
 			reason: change.reason,

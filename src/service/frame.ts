@@ -52,8 +52,9 @@ export async function frameSite(db: Db, context: SiteContext, now: number): Prom
 						p.quantity,
 						{
 							lastAt: p.lastCalibration?.at ?? null,
-							sigmaPerRootDay: p.drift.sigmaPerRootDay,
-							ratePerDay: p.drift.ratePerDay,
+							error: p.today.error,
+							u: p.today.u,
+							told: p.today.told,
 							dueAt: p.dueAt,
 							state: judging.probeAt(p.instrument.code, p.quantity, now),
 						},

@@ -3,8 +3,9 @@ import { reserveIds, storeReadings } from '@/store/copy-readings';
 import { newestAt } from '@/store/judging';
 import type { Client } from '@/store/pool';
 import { nextNumber, refreshStatistics } from '@/store/readings';
+import { GrowingErrors } from './errors';
 import { Judging } from './judgement';
-import { asFresh, restateFresh, restateFrom } from './restate';
+import { asFresh, restateFresh } from './restate';
 import type { SiteContext } from './site';
 import { type By, type JudgedRows, judgeAllFrom, judgeRows, newRows, samplesOfRows, storeJudged } from './store-bulk';
 
@@ -21,9 +22,8 @@ export class Intake {
 	/** Of its own rows. */
 	private lastAt = Number.NEGATIVE_INFINITY;
 	private lateFrom = Number.POSITIVE_INFINITY;
-	/** Rows from this number on were stored as they came. */
-	private lateId = 0;
 	private stored = 0;
+	private growing: GrowingErrors;
 	/** What the database is still busy with. */
 	private storing: Promise<void> = Promise.resolve();
 
@@ -38,6 +38,7 @@ export class Intake {
 		judging: Judging,
 	) {
 		this.judging = judging;
+		this.growing = new GrowingErrors(client, site);
 	}
 
 	static async begin(client: Client, site: SiteContext, by: By & { now: number }): Promise<Intake> {
@@ -58,6 +59,7 @@ export class Intake {
 		await this.storing;
 		await this.judging.store(this.client);
 		this.judging = await Judging.present(this.client, site, this.by.now);
+		this.growing = new GrowingErrors(this.client, site);
 	}
 
 	/** Rows of which none cuts a sample in two. */
@@ -86,7 +88,6 @@ export class Intake {
 		await this.storing;
 		await this.judging?.store(this.client);
 		this.judging = null;
-		this.lateId = await nextNumber(this.client);
 	}
 
 	private async store(
@@ -105,7 +106,8 @@ export class Intake {
 		await restateFresh(
 			client,
 			site,
-			asFresh(ids, fresh, (_, i) => judged.verdicts[i]!.u),
+			asFresh(site, ids, fresh, (_, i) => judged.verdicts[i]!.u),
+			this.growing,
 		);
 		await this.judging?.storeDays(client);
 	}
@@ -113,11 +115,12 @@ export class Intake {
 	/** Brings what was stored to an end. @param seen is told how many readings were judged again */
 	async finish(seen: (readings: number) => void = () => {}): Promise<void> {
 		await this.storing;
-		if (this.judging) await this.judging.store(this.client);
-		else {
+		if (this.judging) {
+			const version = await this.judging.store(this.client);
+			if (version !== null) this.growing.keep(version);
+		} else {
 			await refreshStatistics(this.client);
 			await judgeAllFrom(this.client, this.site, this.lateFrom, this.by.now, seen);
-			await restateFrom(this.client, this.site, this.lateId);
 		}
 		// Without knowing the size of what is new the next entry would go through all of it.
 		if (this.stored > MANY) await refreshStatistics(this.client);

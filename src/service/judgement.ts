@@ -9,8 +9,8 @@ import { listCalibrations, listProbeEvents } from '@/store/calibrations';
 import { eventsFrom, memoriesAsOf, putMemories, readingsAfter, thinMemories } from '@/store/judging';
 import { type Db, homeOf } from '@/store/pool';
 import type { JudgedReading } from '@/store/readings';
+import { timelineJumps } from './probe-record';
 import { intervalChoice, quantitiesOf } from './probes';
-import { timelineJumps } from './restate';
 import type { SiteContext } from './site';
 
 /** A judgement of a site as of a time, and the present of it, which is kept between requests. */
@@ -159,9 +159,12 @@ export class Judging {
 		return version;
 	}
 
-	/** Keeps what was learned, for the next judgement to go on from. */
-	async store(db: Db): Promise<void> {
-		if (this.touched.size === 0) return;
+	/**
+	 * Keeps what was learned, for the next judgement to go on from.
+	 * @returns the version of the site's memory where this is its present, else null
+	 */
+	async store(db: Db): Promise<number | null> {
+		if (this.touched.size === 0) return null;
 		const newest = Math.max(...this.touched.values());
 		await this.storeDays(db);
 		const severalDays = this.ofDays;
@@ -171,6 +174,7 @@ export class Judging {
 		if (version !== null && this.isPresent) this.becomePresent(db, version);
 		this.ofDays = false;
 		this.touched.clear();
+		return this.isPresent ? version : null;
 	}
 }
 

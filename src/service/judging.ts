@@ -6,6 +6,7 @@ import type { Client, Db } from '@/store/pool';
 import { amendStored, putVerdicts, type StoredVerdict, storedVerdicts } from '@/store/verdicts';
 import { writing } from '@/store/writing';
 import { asReading, Judging, samplesOf } from './judgement';
+import { curvesNow, restateStored, restateStretchesBefore } from './restate';
 import { requireSite, type SiteContext } from './site';
 
 /**
@@ -33,6 +34,7 @@ export async function judgeFrom(
 	from: number,
 	now: number,
 	limit = AT_ONCE,
+	curves = curvesNow(client, site),
 ): Promise<JudgedAgain> {
 	const { readings: part, next } = await readingsFrom(client, site.site.id, from, limit);
 	const judging = await Judging.asOf(client, site, from, now, false);
@@ -64,6 +66,12 @@ export async function judgeFrom(
 	await putVerdicts(client, site.site.id, changed);
 	await dropMemories(client, site.site.id, from, next);
 	await judging.store(client);
+	await restateStored(
+		client,
+		site,
+		done.map((d, i) => ({ ...part[i]!, u: d.verdict.u })),
+		curves,
+	);
 	return { verdicts: new Map(done.map((d) => [d.id, d.verdict])), changed: changed.length, next };
 }
 
@@ -95,9 +103,11 @@ export async function judgeAgain(
 	named: readonly number[] = [],
 ): Promise<Map<number, Verdict>> {
 	const verdicts = new Map<number, Verdict>();
+	const curves = curvesNow(client, site);
+	await restateStretchesBefore(client, site, from, curves);
 	let at = from;
 	do {
-		const part = await judgeFrom(client, site, at, now);
+		const part = await judgeFrom(client, site, at, now, AT_ONCE, curves);
 		for (const [id, v] of part.verdicts) verdicts.set(id, v);
 		if (part.next === null) return verdicts;
 		at = part.next;

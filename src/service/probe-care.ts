@@ -13,7 +13,7 @@ import type { Db } from '@/store/pool';
 import { insertAudit } from '@/store/site';
 import { writing } from '@/store/writing';
 import { Refusal } from './refusal';
-import { recomputeInstrument } from './restate';
+import { curvesNow, recomputeInstrument, settledFrom } from './restate';
 import type { SiteContext } from './site';
 
 function instrumentOf(context: SiteContext, code: string) {
@@ -40,7 +40,9 @@ export async function logProbeEvent(
 		]);
 	return writing(db, async (client) => {
 		const id = await insertProbeEvent(client, context.site.id, { ...e, instrumentId: instrument.id, who });
-		await recomputeInstrument(client, context, instrument, e.quantity);
+		const curves = curvesNow(client, context);
+		const from = await settledFrom(curves, instrument.code, e.quantity, e.at);
+		await recomputeInstrument(client, context, instrument, e.quantity, { from, curves });
 		// From the next calibration on, its interval is learned without what lies across this.
 		await markDue(client, context.site.id, e.at);
 		await insertAudit(client, context.site.id, who, `probe.${e.kind}`, e.instrument, { quantity: e.quantity });

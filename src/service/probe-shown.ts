@@ -43,6 +43,9 @@ export function shownProbe(v: ProbeView): ShownProbe {
 		dueAt: v.dueAt,
 		dueReason: dueWords(v.dueReason),
 		uToday: v.uToday,
+		errorToday: v.today.error,
+		errorU: v.today.u,
+		errorTold: v.today.told,
 		life: v.life.known
 			? {
 					nowPct: v.life.now,
@@ -58,6 +61,8 @@ export const shownStory = (story: ProbeStory): ShownProbeStory => ({
 	...shownProbe(story),
 	calibrations: story.calibrations.map((c) => ({ ...c, ...told(c.result) })),
 	events: story.events,
+	curve: story.curve.map(({ at, error, u }) => ({ time: at, error, u })),
+	met: story.met.map(({ at, ...m }) => ({ time: at, ...m })),
 	touched: story.touched.map(shownReading),
 	rejected: story.rejected,
 	turned: story.turned,

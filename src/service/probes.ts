@@ -1,11 +1,12 @@
 import { type CalibrationResult, evaluateCalibration } from '@/core/probe/calibration';
+import { type CurvePoint, drawCurve, type MetMark, metMarks } from '@/core/probe/drawn';
 import { adviseInterval, type DriftModel, type IntervalAdvice, learnDrift, TOLERANCE } from '@/core/probe/drift';
 import { type DueReason, type IntervalReason, intervalReason } from '@/core/probe/due';
 import { driftIntervals } from '@/core/probe/error-curve/drift-intervals';
 import { type IntervalChoice, intervalDays } from '@/core/probe/interval';
 import { estimateLife, type LifeEstimate, runningSlopes } from '@/core/probe/life';
+import { cheapestDip, type ErrorToday, errorToday } from '@/core/probe/today';
 import { type DoseEvent, type TurnedDecision, turnedDecisions } from '@/core/probe/turned';
-import { uNow } from '@/core/probe/worth';
 import {
 	type CalibrationRow,
 	listCalibrations,
@@ -18,7 +19,8 @@ import { listEvents } from '@/store/events';
 import type { InstrumentRow } from '@/store/line';
 import type { Db } from '@/store/pool';
 import { type JudgedReading, listReadings } from '@/store/readings';
-import { probeRecord, timelineCalibrations, timelineJumps } from './restate';
+import { type ErrorsOf, errorsOf } from './errors';
+import { probeRecord, timelineCalibrations, timelineJumps } from './probe-record';
 import type { SiteContext } from './site';
 
 const DAY = 86_400_000;
@@ -36,8 +38,10 @@ export interface ProbeView {
 	intervalReason: IntervalReason;
 	dueAt: number | null;
 	dueReason: DueReason;
-	/** Standard uncertainty of a reading taken now: pH, or percent for EC. */
+	/** Standard uncertainty of a reading taken now, its known error taken off: pH, or percent for EC. */
 	uToday: number;
+	/** What is known of its error before anybody dips it. */
+	today: ErrorToday;
 	life: LifeEstimate;
 }
 
@@ -59,6 +63,7 @@ function viewOf(
 	all: CalibrationRow[],
 	events: ProbeEventRow[],
 	probes: ProbeRow[],
+	errors: ErrorsOf,
 	now: number,
 ): ProbeView {
 	const own = all.filter((c) => c.instrument === instrument.code && c.quantity === quantity);
@@ -79,6 +84,17 @@ function viewOf(
 		quantity === 'ph'
 			? Math.hypot((stated?.resolution ?? 0.01) / Math.sqrt(12), (stated?.accuracy ?? 0.1) / Math.sqrt(3))
 			: (stated?.accuracyPct ?? 2) / Math.sqrt(3);
+	const today = errorToday(quantity, errors.of(instrument.code)!, now);
+	const wrong = today.told
+		? ({
+				code: 'wrong',
+				quantity,
+				error: today.error,
+				u: today.u,
+				by: today.met.length > 0 ? 'others' : 'visit',
+				others: today.met.slice(0, 2).map((m) => errors.nameOf(m.other)),
+			} as const)
+		: null;
 	const newSince = ownEvents.filter((e) => e.kind === 'new_probe').at(-1)?.at ?? Number.NEGATIVE_INFINITY;
 	const results = own
 		.filter((c) => c.at >= newSince)
@@ -97,9 +113,12 @@ function viewOf(
 		advice,
 		intervalDays: days,
 		intervalReason: reason,
-		dueAt: upsetNow ? upsetNow.at : last ? last.at + days * DAY : now,
-		dueReason: upsetNow ? { code: 'upset', by: upsetNow.kind } : last ? reason : { code: 'never-calibrated' },
-		uToday: uNow({ quantity, instrumentU, drift, lastCalibration: last, upsetSince: upsetNow !== null }, now),
+		dueAt: upsetNow ? upsetNow.at : last && !wrong ? last.at + days * DAY : now,
+		dueReason: upsetNow
+			? { code: 'upset', by: upsetNow.kind }
+			: (wrong ?? (last ? reason : { code: 'never-calibrated' })),
+		today,
+		uToday: Math.hypot(instrumentU, today.u),
 		life:
 			quantity === 'ph'
 				? estimateLife(hidden ? runningSlopes(slopes.map((s) => ({ at: s.at, gain: s.slopePct / 100 }))) : slopes)
@@ -110,19 +129,63 @@ function viewOf(
 export const quantitiesOf = (i: InstrumentRow): ('ph' | 'ec')[] =>
 	i.kind === 'drop_kit' ? [] : i.kind === 'ph' ? ['ph'] : i.kind === 'ec' ? ['ec'] : ['ph', 'ec'];
 
+/** How far off a reading taken now may be, in parts of what is tolerated. */
+const mayBeOff = (v: ProbeView): number => (Math.abs(v.today.error) + 1.96 * v.uToday) / TOLERANCE[v.quantity];
+
 /** Every probe, the most trustworthy today first. */
 export async function fleet(db: Db, context: SiteContext, now: number): Promise<ProbeView[]> {
 	const { calibrations: all, events, probes } = await probeRecord(db, context);
-	const views = context.instruments.flatMap((i) => quantitiesOf(i).map((q) => viewOf(i, q, all, events, probes, now)));
-	return views.sort((a, b) => a.uToday / TOLERANCE[a.quantity] - b.uToday / TOLERANCE[b.quantity]);
+	const errors = { ph: await errorsOf(db, context, 'ph'), ec: await errorsOf(db, context, 'ec') };
+	const views = context.instruments.flatMap((i) =>
+		quantitiesOf(i).map((q) => viewOf(i, q, all, events, probes, errors[q], now)),
+	);
+	return views.sort((a, b) => mayBeOff(a) - mayBeOff(b));
+}
+
+/** The one dip that would tell most of all probes, and which of them it would tell of. */
+export async function bestDip(
+	db: Db,
+	context: SiteContext,
+	now: number,
+): Promise<{ instrument: string; quantity: 'ph' | 'ec'; share: number } | null> {
+	const dipped = context.instruments.filter((i) => i.kind !== 'sensor_node');
+	const dips: { instrument: string; quantity: 'ph' | 'ec'; takes: number }[] = [];
+	let whole = 0;
+	for (const quantity of ['ph', 'ec'] as const) {
+		const codes = dipped.filter((i) => quantitiesOf(i).includes(quantity)).map((i) => i.code);
+		const dip = cheapestDip(quantity, (await errorsOf(db, context, quantity)).all, codes, now, TOLERANCE[quantity]);
+		if (!dip) continue;
+		whole += dip.whole;
+		dips.push({ instrument: dip.code, quantity, takes: dip.takes });
+	}
+	const best = dips.sort((a, b) => b.takes - a.takes)[0];
+	return best && whole > 0 ? { instrument: best.instrument, quantity: best.quantity, share: best.takes / whole } : null;
 }
 
 export interface ProbeStory extends ProbeView {
 	calibrations: (CalibrationRow & { result: CalibrationResult })[];
 	events: ProbeEventRow[];
+	curve: CurvePoint[];
+	met: MetMark[];
 	touched: JudgedReading[];
 	rejected: number;
 	turned: TurnedDecision[];
+}
+
+/** Marks of a probe's page. */
+const MOST_MARKS = 400;
+
+/** The error curve of a probe from a time to now, with what it was held against. */
+function drawn(quantity: 'ph' | 'ec', all: ErrorsOf, code: string, from: number, now: number) {
+	const errors = all.of(code)!;
+	const begin = Math.min(from, errors.stretches[1]?.from ?? now);
+	return {
+		curve: drawCurve(quantity, errors, begin, now),
+		met: metMarks(quantity, errors, (other) => all.of(other)!, MOST_MARKS).map((m) => ({
+			...m,
+			other: all.nameOf(m.other),
+		})),
+	};
 }
 
 const DOSES = new Set(['acid_added', 'base_added', 'nutrient_added', 'water_added']);
@@ -140,7 +203,8 @@ export async function probeStory(
 	const withWithdrawn = await listCalibrations(db, context.site.id, { withWithdrawn: true });
 	const all = withWithdrawn.filter((c) => !c.withdrawn);
 	const events = await listProbeEvents(db, context.site.id);
-	const view = viewOf(instrument, quantity, all, events, await listProbes(db, context.site.id), now);
+	const errors = await errorsOf(db, context, quantity);
+	const view = viewOf(instrument, quantity, all, events, await listProbes(db, context.site.id), errors, now);
 	const readings = await listReadings(db, context.site.id, {
 		instrument: code,
 		quantity,
@@ -178,6 +242,7 @@ export async function probeStory(
 			.filter((c) => c.instrument === code && c.quantity === quantity)
 			.map((c) => ({ ...c, result: evaluateRow(c) })),
 		events: events.filter((e) => e.instrument === code && e.quantity === quantity),
+		...drawn(quantity, errors, code, readings[0]?.at ?? now, now),
 		touched,
 		rejected: readings.filter((r) => r.restatedStatus === 'rejected').length,
 		turned,

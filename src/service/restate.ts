@@ -1,131 +1,54 @@
+import { withoutConstant } from '@/core/judge/uncertainty';
 import { compensate } from '@/core/probe/conductivity';
-import type { ProbeCalibration, ProbeJump } from '@/core/probe/error-curve/stretch';
-import { provisionalCalibrations } from '@/core/probe/provisional';
-import { restateAlone, THRESHOLDS, type Timeline } from '@/core/probe/timeline';
-import { ppmScaleOf, ppmUnit, type Quantity, seriesQuantity, toCanonical, type Unit } from '@/core/quantity';
-import {
-	type CalibrationRow,
-	type LotRow,
-	listCalibrations,
-	listLots,
-	listProbeEvents,
-	listProbes,
-	type ProbeEventRow,
-	type ProbeRow,
-} from '@/store/calibrations';
+import { type Stretch, stretchAt } from '@/core/probe/error-curve/stretch';
+import { restateReadings as putRight, THRESHOLDS, type TimelineOutcome } from '@/core/probe/timeline';
+import { type Quantity, seriesQuantity } from '@/core/quantity';
 import type { NewReading } from '@/store/copy-readings';
 import type { InstrumentRow } from '@/store/line';
-import { type Db, homeOf } from '@/store/pool';
+import type { Client, Db } from '@/store/pool';
 import {
-	freshReadings,
 	insertRestatements,
 	type ProbeReading,
 	probeReadings,
 	replaceRestatements,
+	storedRestatements,
 } from '@/store/restatements';
+import { ErrorsOf, type GrowingErrors, type PairedReading } from './errors';
+import { freshRecord } from './probe-record';
 import type { SiteContext } from './site';
 
-/** Tolerance of a bottle where nobody typed it (common practice): ±0.02 pH, ±1 %. */
-const BOTTLE = { ph: 0.02, ecPct: 1 } as const;
 /** A meter without compensation in water of unknown temperature: 2 % per °C over a usual ±4 °C. */
 const UNKNOWN_TEMPERATURE_U = 0.08;
+const QUANTITIES = ['ph', 'ec'] as const;
 
-export function timelineCalibrations(
-	rows: readonly CalibrationRow[],
-	all: readonly CalibrationRow[],
-	lots: readonly LotRow[],
-): ProbeCalibration[] {
-	const findings = all.flatMap((c) =>
-		c.points.flatMap((p) =>
-			p.asFound === null
-				? []
-				: [
-						{
-							calibration: c.id,
-							instrument: c.instrument,
-							quantity: c.quantity,
-							at: c.at,
-							lot: p.lot,
-							error: c.quantity === 'ph' ? p.asFound - p.nominal : (100 * (p.asFound - p.nominal)) / p.nominal,
-						},
-					],
-		),
-	);
-	const provisional = provisionalCalibrations(findings, { ph: THRESHOLDS.ph.leaveAlone, ec: THRESHOLDS.ec.leaveAlone });
-	return rows.map((c) => ({
-		id: c.id,
-		at: c.at,
-		kind: c.kind,
-		provisional: provisional.has(c.id),
-		points: c.points.map((p) => {
-			const tolerance =
-				lots.find((l) => l.name === p.lot)?.tolerance ??
-				(c.quantity === 'ph' ? BOTTLE.ph : (BOTTLE.ecPct / 100) * p.nominal);
-			return { nominal: p.nominal, asFound: p.asFound, asLeft: p.asLeft, u: tolerance / Math.sqrt(3) };
-		}),
-	}));
-}
-
-export const timelineJumps = (events: readonly ProbeEventRow[], quantity: 'ph' | 'ec'): ProbeJump[] =>
-	events
-		.filter((e) => e.quantity === quantity)
-		.map((e) => ({ at: e.at, kind: e.kind, before: e.before, after: e.after }));
-
-/** Re-reads a ppm of a meter whose scale is known better now. */
-function onScale(value: number, unit: Unit, instrument: InstrumentRow): number {
-	const scale = ppmScaleOf(unit);
-	if (scale === undefined || instrument.ppmScale === null || instrument.ppmScale === scale) return value;
-	return toCanonical(value * (scale / 1000), ppmUnit(instrument.ppmScale));
-}
-
-/** Everything that was found of the probes of a site. */
-export interface ProbeRecord {
-	/** Those that were not withdrawn, oldest first. */
-	calibrations: CalibrationRow[];
-	events: ProbeEventRow[];
-	lots: LotRow[];
-	probes: ProbeRow[];
-}
-/** What was read of each database last, by the version that the site names. */
-const records = new WeakMap<object, { version: number; record: ProbeRecord }>();
-
-/** The record of the probes as the request found it; what it stored itself since is not in it. */
-export async function probeRecord(db: Db, { site }: SiteContext): Promise<ProbeRecord> {
-	const kept = records.get(homeOf(db));
-	if (kept?.version === site.probeVersion) return kept.record;
-	const record = await freshRecord(db, site.id);
-	records.set(homeOf(db), { version: site.probeVersion, record });
-	return record;
-}
-const freshRecord = async (db: Db, siteId: number): Promise<ProbeRecord> => ({
-	calibrations: await listCalibrations(db, siteId),
-	events: await listProbeEvents(db, siteId),
-	lots: await listLots(db, siteId),
-	probes: await listProbes(db, siteId),
-});
-
-/** What the record of its probe makes of an instrument’s readings of one quantity. */
-export function restateReadings(
-	known: ProbeRecord,
+/** What its error curve makes of an instrument’s readings of one quantity. */
+function restateReadings(
+	site: SiteContext,
+	errors: ErrorsOf,
 	instrument: InstrumentRow,
-	quantity: 'ph' | 'ec',
 	readings: readonly ProbeReading[],
-): Timeline {
-	const all = known.calibrations.filter((c) => c.quantity === quantity);
-	const own = all.filter((c) => c.instrument === instrument.code);
-	const jumps = timelineJumps(
-		known.events.filter((e) => e.instrument === instrument.code),
-		quantity,
-	);
-	const asRead = readings.map((r) => ({
-		...r,
-		value: quantity === 'ec' ? onScale(r.value, r.unit, instrument) : r.value,
-	}));
-	const timeline = restateAlone(quantity, asRead, timelineCalibrations(own, all, known.lots), jumps);
-	const outcomes = timeline.outcomes.map((o, i) => {
+): TimelineOutcome[] {
+	const { quantity } = errors;
+	const info = site.known.instruments.get(instrument.code);
+	const asRead = readings.map((r) => {
+		const value = errors.valueOf(r, instrument);
+		return { ...r, value, uRepeat: withoutConstant(r.u, quantity, value, info) };
+	});
+	const curve = errors.of(instrument.code)!;
+	const { outcomes } = putRight(quantity, asRead, curve, THRESHOLDS[quantity]);
+	return outcomes.map((o, i) => {
 		const r = readings[i]!;
-		let { value, u } = o;
-		let status: string = o.status;
+		// Colours are read off, not calibrated: a kit is a witness and is never put right.
+		if (instrument.kind === 'drop_kit')
+			return {
+				...o,
+				status: 'before-first',
+				value: r.value,
+				error: 0,
+				u: r.u,
+				parts: { instrument: r.u, standards: 0, drift: 0 },
+			};
+		let { value, u, status } = o;
 		if (quantity === 'ec' && !instrument.compensates) {
 			const at25 =
 				r.tempC === null
@@ -141,89 +64,187 @@ export function restateReadings(
 			Math.abs(value - r.value) > 1e-9 * Math.max(1, Math.abs(r.value))
 		)
 			status = 'restated';
-		return {
-			...o,
-			status: status as typeof o.status,
-			value,
-			u,
-			error: status === 'restated' ? r.value - value : o.error,
-		};
+		return { ...o, status, value, u, error: status === 'restated' ? r.value - value : o.error };
 	});
-	return { drift: timeline.drift, outcomes };
 }
 
 /** A reading that was just stored, with the uncertainty that its instrument gives it. */
-type FreshReading = ProbeReading & { instrumentId: number | null; quantity: Quantity };
+export type FreshReading = ProbeReading & PairedReading;
 
 export const asFresh = (
+	site: SiteContext,
 	ids: readonly number[],
 	rows: readonly NewReading[],
 	uOf: (id: number, index: number) => number | undefined,
-): FreshReading[] => rows.map((r, i) => ({ ...r, id: ids[i]!, u: uOf(ids[i]!, i) ?? 0 }));
+): FreshReading[] => {
+	const stations = new Map(site.stations.map((s) => [s.id, s.code]));
+	const instruments = new Map(site.instruments.map((i) => [i.id, i.code]));
+	return rows.map((r, i) => ({
+		...r,
+		station: stations.get(r.stationId)!,
+		instrument: instruments.get(r.instrumentId ?? -1) ?? null,
+		id: ids[i]!,
+		u: uOf(ids[i]!, i) ?? 0,
+	}));
+};
 
-/** What the records of their probes make of readings that have nothing derived yet. */
-export async function restateFresh(db: Db, context: SiteContext, fresh: readonly FreshReading[]): Promise<void> {
-	const record = await probeRecord(db, context);
-	const series = new Map<string, { instrument: InstrumentRow; quantity: 'ph' | 'ec'; readings: FreshReading[] }>();
-	const instruments = new Map(context.instruments.map((i) => [i.id, i]));
-	for (const r of fresh) {
+type Restatable = ProbeReading & { instrument: string | null; quantity: Quantity };
+
+/** Readings of instruments by quantity and instrument, as their error curves have them. */
+async function restated(
+	site: SiteContext,
+	readings: readonly Restatable[],
+	errorsOf: (quantity: 'ph' | 'ec') => Promise<ErrorsOf>,
+): Promise<TimelineOutcome[]> {
+	const instruments = new Map(site.instruments.map((i) => [i.code, i]));
+	const series = new Map<string, { instrument: InstrumentRow; quantity: 'ph' | 'ec'; readings: Restatable[] }>();
+	for (const r of readings) {
 		const quantity = seriesQuantity(r.quantity);
-		const instrument = instruments.get(r.instrumentId ?? -1);
+		const instrument = instruments.get(r.instrument ?? '');
 		if (!instrument || (quantity !== 'ph' && quantity !== 'ec')) continue;
 		const key = `${quantity} ${instrument.id}`;
 		const one = series.get(key);
 		if (one) one.readings.push(r);
 		else series.set(key, { instrument, quantity, readings: [r] });
 	}
-	const outcomes = [...series.values()].flatMap(
-		({ instrument, quantity, readings }) => restateReadings(record, instrument, quantity, readings).outcomes,
-	);
-	await insertRestatements(db, context.site.id, outcomes);
+	const outcomes: TimelineOutcome[] = [];
+	for (const s of series.values())
+		outcomes.push(...restateReadings(site, await errorsOf(s.quantity), s.instrument, s.readings));
+	return outcomes;
 }
 
-const PART = 20_000;
-/** The same for all readings from a number on, part by part. */
-export async function restateFrom(db: Db, context: SiteContext, firstId: number): Promise<void> {
-	for (let from = firstId; ; ) {
-		const part = await freshReadings(db, context.site.id, from, PART);
-		await restateFresh(db, context, part);
-		if (part.length < PART) return;
-		from = part.at(-1)!.id + 1;
+/** What the error curves make of readings that come after all that was known, and have nothing derived yet. */
+export async function restateFresh(
+	db: Db,
+	site: SiteContext,
+	fresh: readonly FreshReading[],
+	growing: GrowingErrors,
+): Promise<void> {
+	for (const quantity of QUANTITIES)
+		if (fresh.some((r) => seriesQuantity(r.quantity) === quantity)) (await growing.of(quantity)).take(fresh);
+	await insertRestatements(db, site.site.id, await restated(site, fresh, (q) => growing.of(q)));
+}
+
+/** The error curves of a site as it is stored now, each loaded when it is first asked for. */
+export function curvesNow(db: Db, site: SiteContext): (quantity: 'ph' | 'ec') => Promise<ErrorsOf> {
+	const loaded = new Map<'ph' | 'ec', Promise<ErrorsOf>>();
+	return (quantity) => {
+		const before = loaded.get(quantity);
+		if (before) return before;
+		// Read anew: the request may have stored a calibration just now.
+		const made = freshRecord(db, site.site.id).then((record) => ErrorsOf.load(db, site, quantity, record));
+		loaded.set(quantity, made);
+		return made;
+	};
+}
+export type Curves = ReturnType<typeof curvesNow>;
+
+/** Writes what differs from what is stored. */
+async function store(
+	client: Db,
+	siteId: number,
+	outcomes: readonly TimelineOutcome[],
+	progress: (done: number) => void = () => {},
+): Promise<void> {
+	for (let i = 0; i < outcomes.length; i += PART) {
+		await storePart(client, siteId, outcomes.slice(i, i + PART));
+		progress(Math.min(i + PART, outcomes.length));
 	}
 }
+const PART = 5000;
 
-/** Makes anew everything derived for one instrument's readings of one quantity. Same rows in, same rows out. */
+async function storePart(client: Db, siteId: number, outcomes: readonly TimelineOutcome[]): Promise<void> {
+	const before = await storedRestatements(
+		client,
+		siteId,
+		outcomes.map((o) => o.id),
+	);
+	const changed = outcomes.filter((o) => differs(before.get(o.id), o));
+	await replaceRestatements(client, siteId, changed);
+}
+
+const near = (a: number, b: number) => Math.abs(a - b) <= 1e-9 * Math.max(1, Math.abs(a), Math.abs(b));
+type Stored = Awaited<ReturnType<typeof storedRestatements>> extends Map<number, infer T> ? T : never;
+const differs = (s: Stored | undefined, o: TimelineOutcome): boolean =>
+	!(
+		s !== undefined &&
+		s.status === o.status &&
+		near(s.value, o.value) &&
+		near(s.error, o.error) &&
+		near(s.u, o.u) &&
+		near(s.fouling, o.fouling) &&
+		s.from === o.from &&
+		s.to === o.to &&
+		s.provisional === o.provisional &&
+		s.partial === o.partial
+	);
+
+/** Brings what is derived of stored readings in accord with the error curves. */
+export async function restateStored(
+	client: Client,
+	site: SiteContext,
+	readings: readonly Restatable[],
+	curves: Curves,
+): Promise<void> {
+	await store(client, site.site.id, await restated(site, readings, curves));
+}
+
+/**
+ * Something became known of a time: whatever was settled by the visit after it is settled anew from the beginning of its stretch, up
+ * to that time. What was read from then on is left to whoever goes on from there.
+ */
+export async function restateStretchesBefore(
+	client: Client,
+	site: SiteContext,
+	from: number,
+	curves: Curves,
+): Promise<void> {
+	if (!Number.isFinite(from)) return;
+	for (const instrument of site.instruments)
+		for (const quantity of QUANTITIES) {
+			const errors = await curves(quantity);
+			const stretch = stretchAt(errors.of(instrument.code)!.stretches, from);
+			if (!isSettled(stretch) || stretch.from >= from) continue;
+			const readings = await probeReadings(client, site.site.id, instrument.id, quantity, stretch.from, from);
+			await store(client, site.site.id, restateReadings(site, errors, instrument, readings));
+		}
+}
+
+/** Ended by something: what it was worth is looked at from there. */
+const isSettled = (s: Stretch): boolean => Number.isFinite(s.to);
+
+/** From when on what a calibration, or what happened to a probe, at a time has to do with its readings. */
+export async function settledFrom(curves: Curves, code: string, quantity: 'ph' | 'ec', at: number): Promise<number> {
+	const { stretches, fouling } = (await curves(quantity)).of(code)!;
+	// A reading of the very time of a visit was taken after it.
+	return Math.min(stretchAt(stretches, at - 1).from, ...fouling.filter((f) => f.to >= at).map((f) => f.from));
+}
+
+/** Makes anew what is derived for one instrument's readings of one quantity from a time on. Same rows in, same rows out. */
 export async function recomputeInstrument(
 	db: Db,
-	context: SiteContext,
+	site: SiteContext,
 	instrument: InstrumentRow,
 	quantity: 'ph' | 'ec',
-	progress: (done: number) => void = () => {},
-	known?: ProbeRecord,
-): Promise<Timeline> {
-	const readings = await probeReadings(db, context.site.id, instrument.id, quantity);
-	// Read anew: the request may have stored a calibration just now.
-	const timeline = restateReadings(known ?? (await freshRecord(db, context.site.id)), instrument, quantity, readings);
-	await replaceRestatements(
-		db,
-		context.site.id,
-		readings.map((r) => r.id),
-		timeline.outcomes,
-		progress,
-	);
-	return timeline;
+	o: { from?: number; curves: Curves; progress?: ((done: number) => void) | undefined },
+): Promise<TimelineOutcome[]> {
+	const errors = await o.curves(quantity);
+	const readings = await probeReadings(db, site.site.id, instrument.id, quantity, o.from);
+	const outcomes = restateReadings(site, errors, instrument, readings);
+	await store(db, site.site.id, outcomes, o.progress);
+	return outcomes;
 }
 
 /** Every instrument, for example after an import; with progress. */
 export async function recomputeAll(
 	db: Db,
-	context: SiteContext,
+	site: SiteContext,
 	progress: (done: number, of: number) => void = () => {},
 ): Promise<void> {
-	const work = context.instruments.flatMap((i) => (['ph', 'ec'] as const).map((q) => [i, q] as const));
-	const known = await freshRecord(db, context.site.id);
+	const work = site.instruments.flatMap((i) => QUANTITIES.map((q) => [i, q] as const));
+	const curves = curvesNow(db, site);
 	for (const [n, [instrument, quantity]] of work.entries()) {
-		await recomputeInstrument(db, context, instrument, quantity, undefined, known);
+		await recomputeInstrument(db, site, instrument, quantity, { curves });
 		progress(n + 1, work.length);
 	}
 }

@@ -19,8 +19,8 @@ import { writing } from '@/store/writing';
 import { changed } from './changed';
 import { intervalChoice } from './probes';
 import { Refusal } from './refusal';
-import { recomputeInstrument } from './restate';
-import { instrumentInfo, type SiteContext, stationInfo } from './site';
+import { recomputeAll } from './restate';
+import { instrumentInfo, requireSite, type SiteContext, stationInfo } from './site';
 
 /** The settings that the checks go by. */
 const judgedBy = (s: SiteRow['settings']) => [s.sensitivity ?? 'usual', s.waits ?? null];
@@ -124,7 +124,7 @@ export async function saveInstrument(
 				before.compensates !== saved.compensates ||
 				before.alphaPct !== saved.alphaPct)
 		)
-			await recomputeInstrument(client, context, saved, 'ec');
+			await recomputeAll(client, await requireSite(client));
 		return saved;
 	});
 }

@@ -7,6 +7,7 @@ import type { Client } from '@/store/pool';
 import { amendStored } from '@/store/verdicts';
 import { type Judging, MAX_SAMPLE } from './judgement';
 import { judgeFrom } from './judging';
+import { curvesNow, restateStretchesBefore } from './restate';
 import type { SiteContext } from './site';
 
 /** Whose rows they are, and how they came. */
@@ -128,8 +129,10 @@ export async function judgeAllFrom(
 	now: number,
 	seen: (readings: number) => void = () => {},
 ): Promise<void> {
+	const curves = curvesNow(client, site);
+	await restateStretchesBefore(client, site, from, curves);
 	for (let at: number | null = from; at !== null; ) {
-		const part: Awaited<ReturnType<typeof judgeFrom>> = await judgeFrom(client, site, at, now, PART);
+		const part: Awaited<ReturnType<typeof judgeFrom>> = await judgeFrom(client, site, at, now, PART, curves);
 		seen(part.verdicts.size);
 		at = part.next;
 	}

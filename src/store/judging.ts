@@ -3,13 +3,8 @@ import type { StationMemory } from '@/core/judge/memory';
 import { QUANTITY } from '@/core/quantity';
 import { ENGINE_VERSION, EVENT_KINDS, type EventKind } from '@/core/reading/model';
 import type { Db } from './pool';
-import { json, read, time } from './read';
+import { json, read, time, timeOrEnd } from './read';
 import { CURRENT, JUDGED, type JudgedReading, judgedReading } from './readings';
-
-/** Before every time. */
-const BEGINNING = '-infinity';
-const timeOrBeginning = (at: number): string =>
-	Number.isFinite(at) ? new Date(at).toISOString() : at > 0 ? 'infinity' : BEGINNING;
 
 const keptMemory = z.strictObject({
 	station: z.string(),
@@ -30,7 +25,7 @@ export async function memoriesAsOf(db: Db, siteId: number, upTo: number, includi
 		CROSS JOIN LATERAL (SELECT at, state FROM station_memory m WHERE m.site_id = s.site_id AND m.station_id = s.id AND m.engine = $2
 			AND (m.at < $3::timestamptz OR ($4 AND m.at = $3::timestamptz)) ORDER BY m.day DESC LIMIT 1) m
 		WHERE s.site_id = $1 ORDER BY s.position, s.id`,
-		[siteId, ENGINE_VERSION, timeOrBeginning(upTo), including, Object.keys(QUANTITY)],
+		[siteId, ENGINE_VERSION, timeOrEnd(upTo), including, Object.keys(QUANTITY)],
 	);
 	return rows;
 }
@@ -66,7 +61,7 @@ export async function dropMemories(db: Db, siteId: number, from: number, to: num
 	await db.query(
 		`WITH v AS (UPDATE judging SET memory_version = nextval('row_id') WHERE site_id = $1)
 		DELETE FROM station_memory WHERE site_id = $1 AND at >= $2 AND ($3::timestamptz IS NULL OR at < $3)`,
-		[siteId, timeOrBeginning(from), to === null ? null : new Date(to)],
+		[siteId, timeOrEnd(from), to === null ? null : new Date(to)],
 	);
 }
 
@@ -99,7 +94,7 @@ export async function eventsFrom(
 		JOIN station s ON s.site_id = $1 AND s.code = x.code
 		JOIN event_current e ON e.site_id = s.site_id AND e.station_id = s.id AND e.at >= x.since
 		ORDER BY e.at, e.id`,
-		[siteId, stations.map((s) => s.station), stations.map((s) => timeOrBeginning(s.from))],
+		[siteId, stations.map((s) => s.station), stations.map((s) => timeOrEnd(s.from))],
 	);
 	return rows;
 }
@@ -129,8 +124,8 @@ export async function readingsAfter(
 		[
 			siteId,
 			stations.map((s) => s.station),
-			stations.map((s) => timeOrBeginning(s.after)),
-			timeOrBeginning(upTo),
+			stations.map((s) => timeOrEnd(s.after)),
+			timeOrEnd(upTo),
 			including,
 			Object.keys(QUANTITY),
 		],
@@ -152,7 +147,7 @@ export async function readingsFrom(
 		db,
 		z.strictObject({ id: z.number(), at: time }),
 		`SELECT id, at AS at FROM reading WHERE site_id = $1 AND at >= $2 ORDER BY ${ORDER} LIMIT $3`,
-		[siteId, timeOrBeginning(from), limit],
+		[siteId, timeOrEnd(from), limit],
 	);
 	const next = picked.length === limit ? picked.at(-1)!.at : null;
 	const ids = picked.filter((p) => next === null || p.at < next).map((p) => p.id);
@@ -174,7 +169,7 @@ export async function isLate(db: Db, siteId: number, from: number): Promise<bool
 		db,
 		z.strictObject({ late: z.boolean() }),
 		'SELECT EXISTS (SELECT 1 FROM reading WHERE site_id = $1 AND at >= $2) AS late',
-		[siteId, timeOrBeginning(from)],
+		[siteId, timeOrEnd(from)],
 	);
 	return rows[0]!.late;
 }
@@ -196,7 +191,7 @@ export async function markDue(db: Db, siteId: number, from: number): Promise<voi
 		`INSERT INTO judging (site_id, engine, due_from)
 		VALUES ($1, $2, $3)
 		ON CONFLICT (site_id) DO UPDATE SET due_from = least(judging.due_from, EXCLUDED.due_from)`,
-		[siteId, ENGINE_VERSION, timeOrBeginning(from)],
+		[siteId, ENGINE_VERSION, timeOrEnd(from)],
 	);
 }
 
@@ -218,6 +213,6 @@ export async function setDue(db: Db, siteId: number, from: number | null): Promi
 	await db.query(
 		`INSERT INTO judging (site_id, engine, due_from) VALUES ($1, $2, $3)
 		ON CONFLICT (site_id) DO UPDATE SET engine = EXCLUDED.engine, due_from = EXCLUDED.due_from`,
-		[siteId, ENGINE_VERSION, from === null ? null : timeOrBeginning(from)],
+		[siteId, ENGINE_VERSION, from === null ? null : timeOrEnd(from)],
 	);
 }

@@ -39,3 +39,7 @@ export const time = z.custom<number>((v) => typeof v === 'number' && !Number.isN
 /** What the code that reads it has written as JSON. */
 export const json = <T>() => z.custom<T>((v) => v !== undefined, 'is missing');
 export const idRow = z.strictObject({ id: z.number() });
+
+/** A time for the database; before or after every time where it is not finite. */
+export const timeOrEnd = (at: number): string =>
+	Number.isFinite(at) ? new Date(at).toISOString() : at > 0 ? 'infinity' : '-infinity';

@@ -1,10 +1,9 @@
 import { z } from 'zod';
 import type { TimelineOutcome } from '@/core/probe/timeline';
-import type { Quantity, Unit } from '@/core/quantity';
-import { QUANTITIES } from '@/core/quantity';
+import type { Unit } from '@/core/quantity';
 import { ENGINE_VERSION } from '@/core/reading/model';
 import { type Db, patiently } from './pool';
-import { json, read, time } from './read';
+import { json, read, time, timeOrEnd } from './read';
 import { putRows } from './rows';
 
 /** Readings that one probe took, for restatement: current ones, with the instrument's own uncertainty. */
@@ -23,6 +22,8 @@ export async function probeReadings(
 	siteId: number,
 	instrumentId: number,
 	quantity: 'ph' | 'ec',
+	from = Number.NEGATIVE_INFINITY,
+	before = Number.POSITIVE_INFINITY,
 ): Promise<ProbeReading[]> {
 	const rows = await read(
 		db,
@@ -30,45 +31,56 @@ export async function probeReadings(
 		patiently(
 			`SELECT r.id, r.at AS at, r.value, coalesce(v.u, 0) AS u, r.unit, r.temp_c AS "tempC"
 		FROM reading r LEFT JOIN verdict v ON v.site_id = r.site_id AND v.reading_id = r.id
-		WHERE r.site_id = $1 AND r.instrument_id = $2 AND r.quantity = ANY($3) ORDER BY r.at, r.id`,
-			[siteId, instrumentId, quantity === 'ec' ? ['ec', 'tds'] : ['ph']],
+		WHERE r.site_id = $1 AND r.instrument_id = $2 AND r.quantity = ANY($3) AND r.at >= $4 AND r.at < $5
+			AND v.superseded IS NOT TRUE AND v.decision IS DISTINCT FROM 'undo' ORDER BY r.at, r.id`,
+			[siteId, instrumentId, quantity === 'ec' ? ['ec', 'tds'] : ['ph'], timeOrEnd(from), timeOrEnd(before)],
 		),
 	);
 	return rows;
 }
 
-/** Readings from a number on in the order of their numbers, which have nothing derived yet. */
-export async function freshReadings(
+const stored = z.strictObject({
+	id: z.number(),
+	status: z.string(),
+	value: z.number(),
+	error: z.number(),
+	u: z.number(),
+	fouling: z.number(),
+	from: z.number().nullable(),
+	to: z.number().nullable(),
+	provisional: z.boolean(),
+	partial: z.boolean(),
+});
+
+/** What is derived by now for readings, by their number. */
+export async function storedRestatements(
 	db: Db,
 	siteId: number,
-	fromId: number,
-	limit: number,
-): Promise<(ProbeReading & { instrumentId: number | null; quantity: Quantity })[]> {
+	ids: readonly number[],
+): Promise<Map<number, z.output<typeof stored>>> {
+	if (ids.length === 0) return new Map();
 	const rows = await read(
 		db,
-		probeReading.extend(z.strictObject({ instrumentId: z.number().nullable(), quantity: z.enum(QUANTITIES) }).shape),
+		stored,
 		patiently(
-			`SELECT r.id, r.at AS at, r.value, coalesce(v.u, 0) AS u, r.unit, r.temp_c AS "tempC", r.instrument_id AS "instrumentId", r.quantity
-		FROM reading r LEFT JOIN verdict v ON v.site_id = r.site_id AND v.reading_id = r.id
-		WHERE r.site_id = $1 AND r.id >= $2 ORDER BY r.id LIMIT $3`,
-			[siteId, fromId, limit],
+			`SELECT reading_id AS id, status, value, error, u, fouling, from_calibration AS "from", to_calibration AS "to", provisional, partial
+			FROM restatement WHERE site_id = $1 AND reading_id = ANY($2) AND engine = $3`,
+			[siteId, ids, ENGINE_VERSION],
 		),
 	);
-	return rows;
+	return new Map(rows.map((r) => [r.id, r]));
 }
 
-/** Replaces what was derived for one probe's readings. */
-export async function replaceRestatements(
-	db: Db,
-	siteId: number,
-	readingIds: readonly number[],
-	outcomes: readonly TimelineOutcome[],
-	progress: (done: number) => void = () => {},
-): Promise<void> {
+/** Replaces what was derived for readings. */
+export async function replaceRestatements(db: Db, siteId: number, outcomes: readonly TimelineOutcome[]): Promise<void> {
+	if (outcomes.length === 0) return;
 	await db.query(
-		patiently('DELETE FROM restatement WHERE site_id = $1 AND reading_id = ANY($2)', [siteId, readingIds]),
+		patiently('DELETE FROM restatement WHERE site_id = $1 AND reading_id = ANY($2)', [
+			siteId,
+			outcomes.map((o) => o.id),
+		]),
 	);
-	await insertRestatements(db, siteId, outcomes, progress);
+	await insertRestatements(db, siteId, outcomes);
 }
 
 const RESTATEMENT_COLUMNS =
@@ -92,12 +104,7 @@ const restatementCells = (siteId: number, o: TimelineOutcome): unknown[] => [
 ];
 
 /** Stores what was derived for readings that have nothing yet. */
-export async function insertRestatements(
-	db: Db,
-	siteId: number,
-	outcomes: readonly TimelineOutcome[],
-	progress: (done: number) => void = () => {},
-): Promise<void> {
+export async function insertRestatements(db: Db, siteId: number, outcomes: readonly TimelineOutcome[]): Promise<void> {
 	for (let i = 0; i < outcomes.length; i += 5000) {
 		const part = outcomes.slice(i, i + 5000);
 		await putRows(
@@ -106,6 +113,5 @@ export async function insertRestatements(
 			RESTATEMENT_COLUMNS,
 			part.map((o) => restatementCells(siteId, o)),
 		);
-		progress(i + part.length);
 	}
 }

@@ -57,3 +57,24 @@ export function readingUncertainty(reading: Reading, instrument: InstrumentInfo 
 		repeats: Math.hypot(resolution / ROOT12, accuracy / (2 * ROOT3)),
 	};
 }
+
+/**
+ * An uncertainty of one reading without the half of the stated accuracy that is a constant of the instrument: that is what
+ * calibrations and pairs measure. For a reading that is no interval.
+ */
+export function withoutConstant(
+	u: number,
+	quantity: 'ph' | 'ec',
+	value: number,
+	instrument: InstrumentInfo | undefined,
+): number {
+	const stated = instrument?.quantities[quantity];
+	const accuracy =
+		stated?.accuracy ??
+		(stated?.accuracyPct !== undefined
+			? (stated.accuracyPct / 100) * Math.abs(value)
+			: quantity === 'ph'
+				? ASSUMED_ACCURACY.ph
+				: (ASSUMED_ACCURACY.ecPct / 100) * Math.abs(value));
+	return Math.sqrt(Math.max(u * u - accuracy ** 2 / 4, 0));
+}

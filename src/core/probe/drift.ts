@@ -21,44 +21,66 @@ export interface DriftModel {
 	 * evidence is weighed against it. Never learned from so little that chance makes a restless probe look quiet.
 	 */
 	wanderPerRootDay: number;
+	/** The same about its steady rate, which two visits show: how far it may have been from the straight line between them. */
+	bridgePerRootDay: number;
 	/** Intervals behind it; the prior alone for none. */
 	from: number;
 }
 
+export type DriftPace = Pick<DriftModel, 'ratePerDay' | 'sigmaPerRootDay'>;
+
 export const PRIOR_SIGMA = { ph: 0.04, ec: 0.58 } as const;
 export const TOLERANCE = { ph: 0.2, ec: 3 } as const;
 const ENOUGH = 4;
+/** Older intervals tell of another probe than it is now. */
+export const MOST_INTERVALS = 20;
 /** Shorter than this, an interval tells of the standards' noise and not of drift. */
 const SHORTEST_DAYS = 0.5;
 
 /** How a probe drifts between calibrations: a rate and a random walk, learned from its own intervals and held by what probes usually do while they are few. */
 export function learnDrift(quantity: 'ph' | 'ec', intervals: readonly DriftInterval[]): DriftModel {
 	const prior = PRIOR_SIGMA[quantity];
-	const used = intervals.filter((i) => i.days >= SHORTEST_DAYS && Number.isFinite(i.grown)).slice(-20);
+	const used = intervals.filter((i) => i.days >= SHORTEST_DAYS && Number.isFinite(i.grown)).slice(-MOST_INTERVALS);
 	const n = used.length;
-	const wanderPerRootDay = wanderOf(prior, used);
-	if (n === 0) return { ratePerDay: 0, sigmaPerRootDay: prior, wanderPerRootDay, from: 0 };
+	const wanderPerRootDay = spreadAbout(prior, used, 0);
+	if (n === 0)
+		return { ratePerDay: 0, sigmaPerRootDay: prior, wanderPerRootDay, bridgePerRootDay: wanderPerRootDay, from: 0 };
+	const steady = used.reduce((sum, i) => sum + i.grown, 0) / used.reduce((sum, i) => sum + i.days, 0);
+	const bridgePerRootDay = spreadAbout(prior, used, steady);
 	const rate = median(used.map((i) => i.grown / i.days)) * Math.min(n / ENOUGH, 1);
 	const spread = MAD_TO_SIGMA * median(used.map((i) => Math.abs(i.grown - rate * i.days) / Math.sqrt(i.days)));
 	// A median of few is itself uncertain: the t-like factor that keeps 95 % within tolerance (tests/unit/measurement).
 	const seen = spread * Math.sqrt((n + 9) / n);
 	const weight = Math.min(n / ENOUGH, 1);
 	const sigma = Math.sqrt(weight * seen ** 2 + (1 - weight) * prior ** 2);
-	return { ratePerDay: rate, sigmaPerRootDay: Math.max(sigma, prior * 0.1), wanderPerRootDay, from: n };
+	return {
+		ratePerDay: rate,
+		sigmaPerRootDay: Math.max(sigma, prior * 0.1),
+		wanderPerRootDay,
+		bridgePerRootDay,
+		from: n,
+	};
 }
 
 /** The prior counts as so many intervals. */
 const PRIOR_COUNTS = 4;
 /** One interval counts as no more than so many times the prior: a wrong bottle does not make a probe wild for ever. */
 const WILDEST = 5;
-/** Mean square growth per day of the probe's own intervals and the prior's (posterior mean of a variance under a conjugate prior). */
-function wanderOf(prior: number, intervals: readonly DriftInterval[]): number {
-	const sum = intervals.reduce((total, i) => total + Math.min(i.grown ** 2 / i.days, (WILDEST * prior) ** 2), 0);
-	return Math.sqrt((PRIOR_COUNTS * prior ** 2 + sum) / (PRIOR_COUNTS + intervals.length));
+/**
+ * Root of the mean square of what grew per root day beside a rate, of the probe's own intervals and the prior's: posterior mean of a
+ * variance under a conjugate prior; a rate that was estimated takes one degree of freedom.
+ */
+function spreadAbout(prior: number, intervals: readonly DriftInterval[], rate: number): number {
+	const sum = intervals.reduce(
+		(total, i) => total + Math.min((i.grown - rate * i.days) ** 2 / i.days, (WILDEST * prior) ** 2),
+		0,
+	);
+	const freedom = intervals.length - (rate === 0 ? 0 : 1);
+	return Math.sqrt((PRIOR_COUNTS * prior ** 2 + sum) / (PRIOR_COUNTS + Math.max(freedom, 0)));
 }
 
 /** u_drift of a reading so many days after the last adjustment: √(σ_d²·days + (rate·days)²). */
-export const driftUncertainty = (model: DriftModel, days: number): number =>
+export const driftUncertainty = (model: DriftPace, days: number): number =>
 	Math.sqrt(model.sigmaPerRootDay ** 2 * Math.max(days, 0) + (model.ratePerDay * Math.max(days, 0)) ** 2);
 
 export interface IntervalAdvice {

@@ -8,7 +8,19 @@ export type IntervalReason =
 	| { code: 'learned'; from: number; days: number; chance: number }
 	| { code: 'too-few' };
 /** Why it is due when it is. */
-export type DueReason = IntervalReason | { code: 'upset'; by: ProbeEventKind } | { code: 'never-calibrated' };
+export type DueReason =
+	| IntervalReason
+	| { code: 'upset'; by: ProbeEventKind }
+	| { code: 'never-calibrated' }
+	/** What it shows is known to be wrong: pH, or percent; found at its last visit, or told by those it met. */
+	| {
+			code: 'wrong';
+			quantity: 'ph' | 'ec';
+			error: number;
+			u: number;
+			by: 'visit' | 'others';
+			others: readonly string[];
+	  };
 
 /**
  * By what the interval of a probe is told.

@@ -2,7 +2,7 @@ import type { ProbeState } from '../reading/model';
 import { leftAs } from './calibration';
 import { adviseInterval, learnDrift, TOLERANCE } from './drift';
 import { driftIntervals } from './error-curve/drift-intervals';
-import type { ProbeJump } from './error-curve/stretch';
+import type { ProbeJump } from './error-curve/visit';
 import { type IntervalChoice, intervalDays } from './interval';
 
 /** A calibration as far as it says how a probe was left. */

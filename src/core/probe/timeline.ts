@@ -1,7 +1,9 @@
 import type { DriftModel } from './drift';
 import { foulingAt } from './error-curve/fouling';
-import { type ProbeErrors, SiteErrors } from './error-curve/site-errors';
-import { type ProbeCalibration, type ProbeJump, type Stretch, standardsU, stretchAt } from './error-curve/stretch';
+import type { ProbeErrors } from './error-curve/probe-errors';
+import { SiteErrors } from './error-curve/site-errors';
+import { type Stretch, stretchAt } from './error-curve/stretch';
+import { type ProbeCalibration, type ProbeJump, standardsU } from './error-curve/visit';
 
 /**
  * Every reading that a probe took, put right by its error curve.
@@ -106,13 +108,13 @@ export const isTold = ({ error, u }: ErrorBelief, leaveAlone: number): boolean =
 
 function settle(quantity: 'ph' | 'ec', errors: ProbeErrors, stretch: Stretch, thresholds: Thresholds): Settled {
 	const pairs = errors.pairsIn(stretch);
-	const met = pairs.filter((p) => p.weight > 0).map((p) => p.at);
-	const rejected = stretch.visited > thresholds.reject + 1e-9;
 	const open = !Number.isFinite(stretch.to);
+	const counted = pairs.filter((p) => (open ? p.whenNew : p.weight) > 0);
+	const met = counted.map((p) => p.at);
+	const rejected = stretch.visited > thresholds.reject + 1e-9;
 	let right = stretch.visited >= thresholds.leaveAlone - 1e-9;
 	const changes: Settled['changes'] = [];
-	for (const p of pairs) {
-		if (p.weight === 0 || !Number.isFinite(p.value)) continue;
+	for (const p of counted) {
 		const belief = errorBelief(quantity, errors, p.at, p.value, stretch);
 		if (!right && isTold(belief, thresholds.leaveAlone)) {
 			right = true;
@@ -191,7 +193,9 @@ function restateOne(
 	// Nothing has been heard of it since: a rate that it showed before may go on.
 	const since = open ? (r.at - lastBefore(whole.met, r.at, stretch.from)) / DAY : 0;
 	const rate =
-		open && Number.isFinite(since) ? inUnits(ph ? errors.drift.ratePerDay : errors.drift.ratePerDay / 100) * since : 0;
+		open && Number.isFinite(since)
+			? inUnits(ph ? stretch.drift.ratePerDay : stretch.drift.ratePerDay / 100) * since
+			: 0;
 	const spread = together(inUnits(Math.sqrt(variance)), rate) * (partial ? 1.5 : 1);
 	const left = status === 'rejected' || applied ? 0 : error;
 	const parts = {

@@ -25,14 +25,17 @@ export interface SiteInstrument {
 	live: 'none' | 'simulated';
 	/** The values printed on the card of a drop kit; null: the usual ones. */
 	printed: number[] | null;
-	/** How each of its probes drifts, since its last calibration. */
+	/** What is known of each of its probes by now. */
 	probes: Partial<
 		Record<
 			'ph' | 'ec',
 			{
 				lastAt: number | null;
-				sigmaPerRootDay: number;
-				ratePerDay: number;
+				/** Error today: pH, or percent; and its standard uncertainty. */
+				error: number;
+				u: number;
+				/** It is beyond what may be left alone, and known well enough to say so. */
+				told: boolean;
 				dueAt: number | null;
 				state: ProbeState | null;
 			}

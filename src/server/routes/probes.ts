@@ -4,7 +4,7 @@ import { enterCalibration, previewCalibration, withdrawCalibration } from '@/ser
 import { calibrationsCsv, restatementsCsv } from '@/service/export';
 import { logProbeEvent, saveLot, saveProbe } from '@/service/probe-care';
 import { shownCalibration, shownProbe, shownStory } from '@/service/probe-shown';
-import { fleet, probeStory } from '@/service/probes';
+import { bestDip, fleet, probeStory } from '@/service/probes';
 import { Refusal } from '@/service/refusal';
 import { listCalibrations, listLots } from '@/store/calibrations';
 import type { Db } from '@/store/pool';
@@ -18,6 +18,7 @@ const telling = (progress: Progress | undefined, phase: string) =>
 export const probes = handle(probeResource, {
 	'GET /probes': async ({ db, site, now }) => ({
 		probes: (await fleet(db, await site(), now)).map(shownProbe),
+		dip: await bestDip(db, await site(), now),
 	}),
 	'GET /probes/:instrument/:quantity': async ({ params, db, site, now }) => {
 		const story = await probeStory(db, await site(), params.instrument, params.quantity, now);

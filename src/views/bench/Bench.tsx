@@ -11,7 +11,7 @@ import { heldInHand, InstrumentChoice, otherInstrument, usualInstrument } from '
 import { type DraftSample, judgeDraft, readingsOf, save } from '../entry/sample';
 import { DipRows } from './DipRows';
 import { DropKit, USUAL_PRINTED } from './DropKit';
-import { dipsOf, entriesOf, fixesOf, opinionsOf, USUAL, uWithDrift } from './dips';
+import { dipsOf, entriesOf, fixesOf, opinionsOf, USUAL, worthOf } from './dips';
 import { dropDraft, emptyDraft } from './draft';
 import { EntryVerdict } from './EntryVerdict';
 import { JustIn, useArrivals } from './JustIn';
@@ -160,9 +160,9 @@ export function Bench({
 
 	const uOf = (i: number) => {
 		const { v, instrument: code } = entries[i]!;
-		return uWithDrift(v.quantity, instrumentOf(code), verdicts[i]!.u, readings[i]!.value, clock);
+		return worthOf(v.quantity, instrumentOf(code), verdicts[i]!.u, readings[i]!.value).u;
 	};
-	const opinions = opinionsOf(entries, readings, verdicts, instrumentOf, clock);
+	const opinions = opinionsOf(entries, readings, verdicts, instrumentOf);
 
 	function onKey(e: KeyboardEvent<HTMLInputElement>, text: string) {
 		if (e.key === 'Enter') {

@@ -1,5 +1,4 @@
 import type { Engine } from '@/core/judge/engine';
-import { driftUncertainty } from '@/core/probe/drift';
 import { type Quantity, seriesQuantity } from '@/core/quantity';
 import type { Reading, Verdict } from '@/core/reading/model';
 import type { DisplayUnits, SiteView } from '@/core/reading/site-view';
@@ -77,18 +76,19 @@ export function fixesOf(
 	return [{ row: e.row, q: e.q, text: `${fixedValue(suggested!, unit, e.v.digits)}${suffix}` }];
 }
 
-/** The instrument's own uncertainty with what its probe may have drifted since its last calibration. */
-export function uWithDrift(quantity: Quantity, meter: Meter | undefined, u: number, value: number, at: number): number {
+/** What an instrument showed without the error that is known of its probe today, and how well that is known. */
+export function worthOf(
+	quantity: Quantity,
+	meter: Meter | undefined,
+	u: number,
+	value: number,
+): { value: number; u: number } {
 	const q = seriesQuantity(quantity);
 	const probe = q === 'ph' || q === 'ec' ? meter?.probes[q] : undefined;
-	if (!probe) return u;
-	const days = probe.lastAt === null ? NEVER_DAYS : (at - probe.lastAt) / DAY;
-	const drift = driftUncertainty({ ...probe, from: 0 }, days);
-	return Math.hypot(u, q === 'ph' ? drift : (drift / 100) * value);
+	if (!probe) return { value, u };
+	const inUnits = (x: number) => (q === 'ph' ? x : (x / 100) * value);
+	return { value: probe.told ? value - inUnits(probe.error) : value, u: Math.hypot(u, inUnits(probe.u)) };
 }
-const DAY = 86_400_000;
-/** A probe that was never calibrated here is taken to have drifted for so long. */
-const NEVER_DAYS = 30;
 
 /** What each instrument says of a quantity that more than one dip measured. */
 export const opinionsOf = (
@@ -96,7 +96,6 @@ export const opinionsOf = (
 	readings: readonly Reading[],
 	verdicts: readonly Verdict[],
 	meterOf: (code: string | null) => Meter | undefined,
-	at: number,
 ) =>
 	(['ph', 'ec'] as const).flatMap((q) => {
 		const witnesses = entries.flatMap((e, i) => {
@@ -106,8 +105,7 @@ export const opinionsOf = (
 			return [
 				{
 					name: by?.name ?? 'the unnamed meter',
-					value,
-					u: uWithDrift(e.v.quantity, by, verdicts[i]!.u, value, at),
+					...worthOf(e.v.quantity, by, verdicts[i]!.u, value),
 					lastCheckedAt: by?.probes[q]?.lastAt ?? null,
 				},
 			];

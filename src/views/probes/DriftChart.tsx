@@ -9,9 +9,16 @@ import { amount, day } from './words';
 const ApexChart = lazy(() => import('react-apexcharts'));
 const LIMITS = { ph: [0.1, 0.2], ec: [3, 20] } as const;
 
+/** Colours of the marks of other probes. */
+const OTHERS = ['--q-temp', '--q-ec', '--q-ph', '--soft'] as const;
+const fine = (y: number) => Math.round(y * 1000) / 1000;
+type Drawn =
+	| { name: string; type: 'line'; data: { x: number; y: number }[] }
+	| { name: string; type: 'rangeArea'; data: { x: number; y: number[] }[] };
+
 type Measure = 'error' | 'slope' | 'offset' | 'response';
 const MEASURES: readonly (readonly [Measure, string])[] = [
-	['error', 'error as found'],
+	['error', 'error'],
 	['slope', 'slope %'],
 	['offset', 'offset'],
 	['response', 'response time'],
@@ -28,25 +35,44 @@ export function DriftChart({ story, site }: { story: ProbeStory; site: SiteView 
 		const error = (p: { nominal: number; as_found: number | null }) =>
 			p.as_found === null ? null : q === 'ph' ? p.as_found - p.nominal : (100 * (p.as_found - p.nominal)) / p.nominal;
 		const at = (time: string, y: number | null) =>
-			y === null ? [] : [{ x: wallTime(Date.parse(time), site.timezone), y: Math.round(y * 1000) / 1000 }];
+			y === null ? [] : [{ x: wallTime(Date.parse(time), site.timezone), y: fine(y) }];
 		const single = { slope: 'slope_pct', offset: 'offset', response: 'settle_s' } as const;
-		const series =
+		const others = [...new Set(story.met.map((m) => m.other))];
+		const series: Drawn[] =
 			measure === 'error'
-				? standards.map((s) => ({
-						name: s || 'standard',
-						data: used.flatMap((c) => c.points.filter((p) => p.standard === s).flatMap((p) => at(c.time, error(p)))),
-					}))
-				: [{ name: measure, data: used.flatMap((c) => at(c.time, c[single[measure]])) }];
+				? [
+						{
+							name: '95 % sure within',
+							type: 'rangeArea',
+							data: story.curve.map((p) => ({
+								x: wallTime(Date.parse(p.time), site.timezone),
+								y: [fine(p.error - 1.96 * p.u), fine(p.error + 1.96 * p.u)],
+							})),
+						},
+						{
+							name: 'probably',
+							type: 'line',
+							data: story.curve.map((p) => ({ x: wallTime(Date.parse(p.time), site.timezone), y: fine(p.error) })),
+						},
+						...standards.map((s) => ({
+							name: `found in ${s || 'a standard'}`,
+							type: 'line' as const,
+							data: used.flatMap((c) => c.points.filter((p) => p.standard === s).flatMap((p) => at(c.time, error(p)))),
+						})),
+						...others.map((o) => ({
+							name: `beside ${o}`,
+							type: 'line' as const,
+							data: story.met.filter((m) => m.other === o && m.weight > 0).flatMap((m) => at(m.time, m.error)),
+						})),
+					]
+				: [{ name: measure, type: 'line' as const, data: used.flatMap((c) => at(c.time, c[single[measure]])) }];
 		const [good, watch] = LIMITS[q];
-		const values = series.flatMap((s) => s.data.map((d) => d.y));
-		const biggest = Math.max(
-			watch * (q === 'ph' ? 1.3 : 0.4),
-			...series.flatMap((s) => s.data.map((d) => Math.abs(d.y) * 1.15)),
-		);
+		const values = series.flatMap((s) => (s.type === 'line' ? s.data.map((d) => d.y) : []));
+		const biggest = Math.max(watch * (q === 'ph' ? 1.3 : 0.4), ...values.map((y) => Math.abs(y) * 1.15));
 		const hue = theme[`--q-${q}`] ?? '#000';
 		const options: ApexOptions = {
 			chart: {
-				type: 'line',
+				type: measure === 'error' ? 'rangeArea' : 'line',
 				animations: { enabled: false },
 				background: 'transparent',
 				fontFamily: 'B612, sans-serif',
@@ -56,11 +82,25 @@ export function DriftChart({ story, site }: { story: ProbeStory; site: SiteView 
 					tools: { download: true, zoom: false, zoomin: false, zoomout: false, pan: false, reset: false },
 				},
 			},
-			colors: [hue, theme['--color-base-content'] ?? '#000', theme['--q-temp'] ?? '#a60'],
-			stroke: { width: 1.4, dashArray: [0, 4, 2] },
-			markers: { size: 4, strokeWidth: 0 },
+			colors:
+				measure === 'error'
+					? [
+							hue,
+							hue,
+							...standards.map(() => theme['--color-base-content'] ?? '#000'),
+							...others.map((_, i) => theme[OTHERS[i % OTHERS.length]!] ?? '#a60'),
+						]
+					: [hue],
+			// A band, a line, and marks that nothing joins: what was found in standards, and beside other probes.
+			fill: { opacity: series.map((s) => (s.type === 'rangeArea' ? 0.22 : 1)) },
+			stroke: { width: measure === 'error' ? series.map((_, i) => (i === 1 ? 1.8 : 0)) : 1.4, curve: 'straight' },
+			markers: {
+				size: measure === 'error' ? series.map((_, i) => (i < 2 ? 0 : i < 2 + standards.length ? 6 : 3)) : 4,
+				shape: series.map((_, i) => (i < 2 + standards.length ? 'square' : 'circle')),
+				strokeWidth: 0,
+			},
 			dataLabels: { enabled: false },
-			legend: { show: measure === 'error' && standards.length > 1, position: 'top', horizontalAlign: 'left' },
+			legend: { show: measure === 'error', position: 'top', horizontalAlign: 'left' },
 			grid: { borderColor: theme['--color-base-300'] ?? '#ccc', padding: { left: 18, right: 12 } },
 			// By the clock on the site’s wall.
 			xaxis: { type: 'datetime', labels: { datetimeUTC: true } },
@@ -75,8 +115,8 @@ export function DriftChart({ story, site }: { story: ProbeStory; site: SiteView 
 					text:
 						measure === 'error'
 							? q === 'ph'
-								? 'as found − standard, pH'
-								: 'as found − standard, %'
+								? 'shown − true, pH'
+								: 'shown − true, %'
 							: measure === 'slope'
 								? 'slope, %'
 								: measure === 'offset'
@@ -150,9 +190,15 @@ export function DriftChart({ story, site }: { story: ProbeStory; site: SiteView 
 					</button>
 				))}
 			</fieldset>
-			<Suspense fallback={<div style={{ height: 250 }} />}>
+			<Suspense fallback={<div style={{ height: 280 }} />}>
 				{theme['--soft'] !== undefined && (
-					<ApexChart key={`${theme['--soft']}${measure}`} type="line" height={250} options={options} series={series} />
+					<ApexChart
+						key={`${theme['--soft']}${measure}`}
+						type={measure === 'error' ? 'rangeArea' : 'line'}
+						height={280}
+						options={options}
+						series={series}
+					/>
 				)}
 			</Suspense>
 		</figure>

@@ -1,19 +1,29 @@
 import { useState } from 'react';
 import type { Lot } from '@/contract/calibrations';
-import type { Probe } from '@/contract/probes';
+import type { BestDip, Probe } from '@/contract/probes';
 import { kclGrams } from '@/core/probe/storage-solution';
 import { decimal } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { type Held, unheld } from '../data/held';
 import { age, ago } from '../ui/format';
 import { Bottles } from './Bottles';
-import { amount, STORAGE } from './words';
+import { amount, offWords, STORAGE } from './words';
 
 const TOLERANCE = { ph: 0.2, ec: 3 } as const;
 const QUANTITY = { ph: 'pH', ec: 'EC' } as const;
 
 /** Every probe, ranked by how much it can be trusted today. */
-export function Fleet({ site: held, probes, lots }: { site: Held<SiteView>; probes: Probe[]; lots: Lot[] }) {
+export function Fleet({
+	site: held,
+	probes,
+	dip,
+	lots,
+}: {
+	site: Held<SiteView>;
+	probes: Probe[];
+	dip: BestDip | null;
+	lots: Lot[];
+}) {
 	const site = unheld(held);
 	const now = site.now;
 	const due = probes.filter((p) => p.due_at !== null && Date.parse(p.due_at) <= now);
@@ -22,8 +32,8 @@ export function Fleet({ site: held, probes, lots }: { site: Held<SiteView>; prob
 			<section>
 				<h1>Probes</h1>
 				<p className="text-soft mb-3">
-					The most trustworthy today first. The bar is what a reading taken now would be worth: ± at 95 %, against its
-					tolerance.
+					The most trustworthy today first. The bar is what a reading taken now would be off by, with 95 % chance,
+					against its tolerance: as its last calibration left it, as it drifts, and as the probes beside it say.
 				</p>
 				<ul>
 					{probes.map((p) => {
@@ -65,12 +75,13 @@ export function Fleet({ site: held, probes, lots }: { site: Held<SiteView>; prob
 				)}
 			</section>
 			<aside>
+				{dip && <CheapestDip dip={dip} probes={probes} />}
 				{due.length > 0 && (
 					<div className="note-rule">
 						<h2>Wants its buffer first</h2>
 						<p className="mb-2">
-							{due[due.length - 1]!.name}, {QUANTITY[due[due.length - 1]!.quantity]}: a reading now is good to ±
-							{amount(due[due.length - 1]!.quantity, 1.96 * due[due.length - 1]!.u_today)}.
+							{due[due.length - 1]!.name}, {QUANTITY[due[due.length - 1]!.quantity]}: a reading now is{' '}
+							{offWords(due[due.length - 1]!)}.
 						</p>
 						<a
 							className="act act-main"
@@ -104,13 +115,31 @@ export function Fleet({ site: held, probes, lots }: { site: Held<SiteView>; prob
 	);
 }
 
-/** The tolerance as the quiet zone, what a reading is worth today as the smear. */
+/** One dip that tells of the others as well, since they met. */
+function CheapestDip({ dip, probes }: { dip: BestDip; probes: Probe[] }) {
+	const name = probes.find((p) => p.instrument === dip.instrument)?.name ?? dip.instrument;
+	return (
+		<div className="note-rule" data-cheapest-dip>
+			<h2>The dip that tells most</h2>
+			<p className="mb-2">
+				{name} in one {dip.quantity === 'ph' ? 'buffer' : 'EC standard'}: it would take away{' '}
+				{Math.round(100 * dip.share)} % of what is unknown of all probes together.
+			</p>
+			<a className="act" href={`/calibrate?instrument=${encodeURIComponent(dip.instrument)}&quantity=${dip.quantity}`}>
+				Check {name}
+			</a>
+		</div>
+	);
+}
+
+/** The tolerance as the quiet zone, what a reading is off by today as the smear. */
 function Trust({ probe }: { probe: Probe }) {
 	const tolerance = TOLERANCE[probe.quantity];
 	const half = 1.96 * probe.u_today;
-	const reach = Math.max(2.2 * tolerance, 1.05 * half);
+	const off = probe.error_today;
+	const reach = Math.max(2.2 * tolerance, 1.05 * (half + Math.abs(off)));
 	const x = (v: number) => 2 + ((v + reach) / (2 * reach)) * 276;
-	const words = `±${amount(probe.quantity, half)}`;
+	const words = offWords(probe);
 	return (
 		<div className="flex items-center gap-3">
 			<svg
@@ -122,19 +151,22 @@ function Trust({ probe }: { probe: Probe }) {
 				<rect x={x(-tolerance)} y="4" width={x(tolerance) - x(-tolerance)} height="14" fill="var(--zone)" />
 				<line x1="2" x2="278" y1="18" y2="18" stroke="var(--color-base-300)" />
 				<rect
-					x={x(-half)}
+					x={x(off - half)}
 					y="6"
-					width={Math.max(x(half) - x(-half), 2)}
+					width={Math.max(x(off + half) - x(off - half), 2)}
 					height="11"
 					fill={`var(--q-${probe.quantity})`}
-					opacity={half > tolerance ? 0.4 : 0.75}
+					opacity={Math.abs(off) + half > tolerance ? 0.4 : 0.75}
 				/>
-				<line x1={x(0)} x2={x(0)} y1="2" y2="19" stroke="var(--color-base-content)" strokeWidth="1.6" />
+				<line x1={x(0)} x2={x(0)} y1="2" y2="19" stroke="var(--soft)" strokeWidth="0.8" />
+				<line x1={x(off)} x2={x(off)} y1="2" y2="19" stroke="var(--color-base-content)" strokeWidth="1.6" />
 				{[-tolerance, tolerance].map((v) => (
 					<line key={v} x1={x(v)} x2={x(v)} y1="2" y2="20" stroke="var(--soft)" strokeWidth="0.8" />
 				))}
 			</svg>
-			<span className="font-bold whitespace-nowrap">{words}</span>
+			<span className={probe.error_told ? 'font-bold text-[0.9rem] leading-tight' : 'font-bold whitespace-nowrap'}>
+				{words}
+			</span>
 		</div>
 	);
 }

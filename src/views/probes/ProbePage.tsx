@@ -9,7 +9,7 @@ import { GaugeStrip } from '../ui/GaugeStrip';
 import { DriftChart } from './DriftChart';
 import { ProbeDetails } from './ProbeDetails';
 import { StoryEvents } from './StoryEvents';
-import { amount, day, unitOf } from './words';
+import { amount, day, offWords, unitOf } from './words';
 
 /** One probe's life: what it was found to be worth, what that made of its readings, and what would have been decided otherwise. */
 export function ProbePage({ site: held, story: first }: { site: Held<SiteView>; story: ProbeStory }) {
@@ -52,7 +52,7 @@ export function ProbePage({ site: held, story: first }: { site: Held<SiteView>; 
 				</h1>
 				<p className="text-soft">
 					{story.last_at ? `calibrated ${ago(Date.parse(story.last_at), site.now)}` : 'never calibrated here'} · a
-					reading today is good to ±{amount(q, 1.96 * story.u_today)}
+					reading today is {offWords(story)}
 				</p>
 				<a
 					className="act act-main ml-auto"

@@ -1,3 +1,4 @@
+import type { Probe } from '@/contract/probes';
 import type { ProbeEventKind, Storage } from '@/core/probe/care';
 
 /** How amounts of drift and trust are said for each quantity. */
@@ -24,3 +25,12 @@ export const day = (iso: string | number, zone: string) =>
 	new Intl.DateTimeFormat('en-GB', { timeZone: zone, day: 'numeric', month: 'short', year: 'numeric' }).format(
 		typeof iso === 'string' ? Date.parse(iso) : iso,
 	);
+
+/** What a reading taken now is probably off by, or good to. */
+export function offWords(p: Pick<Probe, 'quantity' | 'u_today' | 'error_today' | 'error_u' | 'error_told'>): string {
+	const half = 1.96 * p.u_today;
+	if (!p.error_told) return `good to ±${amount(p.quantity, half)}`;
+	const size = Math.abs(p.error_today);
+	const least = Math.max(size - 1.96 * p.error_u, 0);
+	return `probably ${amount(p.quantity, size)} ${p.error_today > 0 ? 'high' : 'low'} (${amount(p.quantity, least)} to ${amount(p.quantity, size + 1.96 * p.error_u)})`;
+}

@@ -17,6 +17,10 @@ const UPSET: Record<ProbeEventKind, string> = {
 	new_probe: 'it is a new probe',
 };
 
+/** The size of an error: pH, or percent. */
+export const errorSize = (quantity: 'ph' | 'ec', size: number): string =>
+	quantity === 'ph' ? size.toFixed(2) : `${size.toFixed(1)} %`;
+
 /** Why a probe is due, as the end of a sentence. */
 export function dueWords(r: DueReason): string {
 	switch (r.code) {
@@ -30,5 +34,11 @@ export function dueWords(r: DueReason): string {
 			return `${UPSET[r.by]} since the last calibration`;
 		case 'never-calibrated':
 			return 'it has never been calibrated here';
+		case 'wrong': {
+			const off = `${errorSize(r.quantity, Math.abs(r.error))} too ${r.error > 0 ? 'high' : 'low'}`;
+			return r.by === 'visit'
+				? `it was found ${off} and not adjusted`
+				: `it is probably ${off}, by ${r.others.length > 0 ? r.others.join(' and ') : 'what it was held against'}`;
+		}
 	}
 }

@@ -1,5 +1,5 @@
 import type { DriftInterval } from '../drift';
-import { foundError, leftError, type ProbeCalibration, type ProbeJump } from './stretch';
+import { foundError, leftError, type ProbeCalibration, type ProbeJump } from './visit';
 
 const DAY = 86_400_000;
 

@@ -8,6 +8,7 @@ import {
 	type Transition,
 	updateState,
 } from '../../stats/kalman';
+import { consistent, FAR, type Happening, HUBER, MOST_LOOSENED, same, type Waiting } from './gate';
 
 /**
  * The errors of all probes that met one another, followed together.
@@ -20,33 +21,13 @@ import {
  * waits. If the next of the same probes misses alike, something happened to a probe that nobody wrote down, and both are
  * let loose since they last agreed; if it agrees, the one that waited was a slip and is forgotten.
  */
-export type Happening =
-	| { at: number; kind: 'set'; probe: number; variance: number }
-	| { at: number; kind: 'standard'; probe: number; value: number; variance: number }
-	| { at: number; kind: 'pair'; a: number; b: number; value: number; noise: number; id: number };
-
 export interface JointModel {
 	/** Variance at the beginning of the record, of each probe. */
 	start: readonly number[];
-	/** Variance gained per millisecond by each probe. */
+	/** Variance gained per millisecond by each probe, as it was thought of it then; each visit teaches another. */
 	wander: readonly number[];
 	/** Standard deviation of a jump that nobody wrote down: pH, or share for EC. */
 	jump: number;
-}
-
-/** Misses beyond this many standard deviations count the less the further they are. */
-const HUBER = 2;
-/** And beyond this many they wait for another of their kind. */
-const FAR = 3.5;
-/** As often as a probe is let loose at one time: what misses by more than that is no error of a probe. */
-const MOST_LOOSENED = 12;
-
-interface Waiting {
-	step: number;
-	a: number;
-	b: number;
-	miss: number;
-	noise: number;
 }
 
 /** What was learned at one time, of whom, and the state before and after. */
@@ -61,6 +42,8 @@ interface Step {
 	loosened: readonly number[];
 	/** How much of it counted: 1 all, 0 nothing (it waits, or was a slip). */
 	weight: number;
+	/** Variance gained per millisecond from now on. */
+	wander: readonly number[];
 }
 
 /** Where a probe's deviation is believed to be: pH, or share for EC. */
@@ -69,8 +52,11 @@ export interface Deviation {
 	variance: number;
 }
 
+/** The deviations of the errors of probes that met, as they are learned of one thing after the other. */
 export class JointErrors {
 	private readonly steps: Step[] = [];
+	/** What was known after each step when it was the newest: what is learned later does not change what was known then. */
+	private readonly fresh: { state: StateEstimate; weight: number }[] = [];
 	private smoothed: { states: StateEstimate[]; cross: Float64Array[] } | null = null;
 	private readonly first: StateEstimate;
 
@@ -87,15 +73,17 @@ export class JointErrors {
 			);
 	}
 
-	/** As many happenings as were taken in. */
-	get length(): number {
-		return this.steps.length;
-	}
-
 	/** One more thing that happened; not before the one taken in last. */
 	take(happening: Happening): void {
 		this.smoothed = null;
 		this.step(happening, []);
+		const { updated, weight } = this.steps.at(-1)!;
+		this.fresh.push({ state: updated, weight });
+	}
+
+	/** Time of what was taken in last; before every time where nothing was. */
+	get newest(): number {
+		return this.steps.at(-1)?.happening.at ?? this.since?.at ?? Number.NEGATIVE_INFINITY;
 	}
 
 	private get n(): number {
@@ -108,7 +96,8 @@ export class JointErrors {
 		const q = new Float64Array(n * n);
 		const from = before?.happening.at ?? this.since?.at;
 		const elapsed = from === undefined ? 0 : Math.max(h.at - from, 0);
-		for (let i = 0; i < n; i++) q[i * n + i] = this.model.wander[i]! * elapsed;
+		const wander = before?.wander ?? this.model.wander;
+		for (let i = 0; i < n; i++) q[i * n + i] = wander[i]! * elapsed;
 		for (const i of loosened) q[i * n + i]! += this.model.jump ** 2;
 		if (h.kind !== 'set') return { q };
 		const f = new Float64Array(n * n);
@@ -176,6 +165,10 @@ export class JointErrors {
 			waiting,
 			loosened: free,
 			weight,
+			wander:
+				h.kind === 'set'
+					? (before?.wander ?? this.model.wander).with(h.probe, h.wander)
+					: (before?.wander ?? this.model.wander),
 		});
 	}
 
@@ -190,29 +183,41 @@ export class JointErrors {
 	/** As it was known at a time, by what had happened until then. */
 	forward(probe: number, at: number): Deviation {
 		const k = this.indexAt(at);
-		const state = k < 0 ? this.first : this.steps[k]!.updated;
-		const from = k < 0 ? (this.since?.at ?? at) : this.steps[k]!.happening.at;
+		return this.grown(k, k < 0 ? this.first : this.fresh[k]!.state, probe, at);
+	}
+
+	/** A state of a step, so much later. */
+	private grown(k: number, state: StateEstimate, probe: number, at: number): Deviation {
 		return {
 			mean: state.mean[probe]!,
-			variance: Math.max(state.cov[probe * this.n + probe]!, 0) + this.model.wander[probe]! * Math.max(at - from, 0),
+			variance: Math.max(state.cov[probe * this.n + probe]!, 0) + this.wanderFrom(k)[probe]! * this.elapsed(k, at),
 		};
+	}
+
+	private wanderFrom(k: number): readonly number[] {
+		return k < 0 ? this.model.wander : this.steps[k]!.wander;
+	}
+
+	/** Milliseconds from a step to a time. */
+	private elapsed(k: number, at: number): number {
+		const from = k < 0 ? (this.since?.at ?? at) : this.steps[k]!.happening.at;
+		return Math.max(at - from, 0);
 	}
 
 	/** The whole state as it was known at a time, after everything of that very time. */
 	stateAt(at: number): StateEstimate {
 		const k = this.indexAt(at);
-		const state = k < 0 ? this.first : this.steps[k]!.updated;
-		const from = k < 0 ? (this.since?.at ?? at) : this.steps[k]!.happening.at;
+		const state = k < 0 ? this.first : this.fresh[k]!.state;
 		const n = this.n;
 		const q = new Float64Array(n * n);
-		for (let i = 0; i < n; i++) q[i * n + i] = this.model.wander[i]! * Math.max(at - from, 0);
+		for (let i = 0; i < n; i++) q[i * n + i] = this.wanderFrom(k)[i]! * this.elapsed(k, at);
 		return predictState(state, { q });
 	}
 
 	/** By everything that was taken in, before it and after. */
 	smooth(probe: number, at: number): Deviation {
 		const k = this.indexAt(at);
-		if (k === this.steps.length - 1) return this.forward(probe, at);
+		if (k === this.steps.length - 1) return this.grown(k, this.steps[k]?.updated ?? this.first, probe, at);
 		const { states, cross } = this.backward();
 		const diagonal = probe * this.n + probe;
 		const next = this.steps[k + 1]!;
@@ -223,7 +228,7 @@ export class JointErrors {
 		if (next.happening.kind === 'set' && next.happening.probe === probe)
 			return {
 				mean: from.mean[probe]!,
-				variance: Math.max(from.cov[diagonal]!, 0) + this.model.wander[probe]! * elapsed,
+				variance: Math.max(from.cov[diagonal]!, 0) + this.wanderFrom(k)[probe]! * elapsed,
 			};
 		const whole = next.happening.at - here;
 		const s = whole > 0 ? elapsed / whole : 0;
@@ -260,9 +265,10 @@ export class JointErrors {
 		return low - 1;
 	}
 
-	/** What became of the pairs, in order. */
-	*pairs(): Generator<{ id: number; at: number; weight: number }> {
-		for (const { happening: h, weight } of this.steps) if (h.kind === 'pair') yield { id: h.id, at: h.at, weight };
+	/** What became of the pairs, in order: how much each counts by now, and when it was the newest. */
+	*pairs(): Generator<{ id: number; weight: number; whenNew: number }> {
+		for (const [k, { happening: h, weight }] of this.steps.entries())
+			if (h.kind === 'pair') yield { id: h.id, weight, whenNew: this.fresh[k]!.weight };
 	}
 
 	/** Probes that something happened to which nobody wrote down, and before when. */
@@ -274,21 +280,7 @@ export class JointErrors {
 	fork(): JointErrors {
 		const other = new JointErrors(this.model, this.since);
 		for (const s of this.steps) other.steps.push(s);
+		for (const f of this.fresh) other.fresh.push(f);
 		return other;
 	}
-}
-
-const same = (w: { a: number; b: number }, h: { a: number; b: number }): boolean =>
-	(w.a === h.a && w.b === h.b) || (w.a === h.b && w.b === h.a);
-
-/** Whether a pair says of a probe what one that waits said of it: alike in direction and, as far as noise lets it, in size. */
-function consistent(w: Waiting, h: Happening & { kind: 'pair' }, miss: number): boolean {
-	const room = FAR * Math.hypot(w.noise, h.noise) + 0.5 * Math.abs(w.miss);
-	for (const p of [w.a, w.b]) {
-		if (p !== h.a && p !== h.b) continue;
-		const then = p === w.a ? w.miss : -w.miss;
-		const now = p === h.a ? miss : -miss;
-		if (Math.sign(then) === Math.sign(now) && Math.abs(then - now) <= room) return true;
-	}
-	return false;
 }

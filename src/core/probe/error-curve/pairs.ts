@@ -3,8 +3,8 @@
  * One water is one sample, or one station within a quarter of an hour with nothing added in between.
  */
 export const PAIRED_WITHIN_MS = 15 * 60_000;
-/** Two probes that both stay in the water meet all the time; once a day says what they have to say. */
-const CONTINUOUS_EVERY_MS = 24 * 3_600_000;
+/** Two probes that both stay in the water meet all the time; the first of each day (UTC) says what they have to say. */
+const DAY = 24 * 3_600_000;
 /** How far one water moves between two dips in one cup, and between two visits within a quarter of an hour (common practice, no source): pH, share of EC. */
 const SAME_CUP = { ph: 0.01, ec: 0.005 } as const;
 const SAME_TANK = { ph: 0.025, ec: 0.01 } as const;
@@ -31,50 +31,91 @@ export interface Pair {
 	noise: number;
 }
 
+interface Recent {
+	sighting: Sighting;
+	/** The first of its probe here on its day. */
+	first: boolean;
+	/** Probes that it has met. */
+	met: Set<string>;
+}
+
+/** Finds the pairs among readings of one quantity that come in order of time. */
+export class PairFinder {
+	private readonly recent = new Map<string, Recent[]>();
+	/** The day on which a probe that stays in the water wrote last, by station and probe. */
+	private readonly wrote = new Map<string, number>();
+
+	/** @param mixed whether something was added or changed at a station between two times */
+	constructor(
+		private readonly quantity: 'ph' | 'ec',
+		private readonly mixed: (station: string, from: number, to: number) => boolean,
+	) {}
+
+	/** The pairs that a reading makes with those before it; a reading by hand meets each other probe once. */
+	take(s: Sighting): Pair[] {
+		const pairs: Pair[] = [];
+		const near = (this.recent.get(s.station) ?? []).filter((r) => s.at - r.sighting.at <= PAIRED_WITHIN_MS);
+		const own: Recent = { sighting: s, first: s.continuous && this.isFirst(s), met: new Set() };
+		for (const other of near.toReversed()) {
+			const o = other.sighting;
+			if (o.probe === s.probe || own.met.has(o.probe)) continue;
+			const cup = s.sample !== null && s.sample === o.sample;
+			if (s.continuous && o.continuous) {
+				if (!own.first || !other.first || this.mixed(s.station, o.at, s.at)) continue;
+			} else {
+				if (!o.continuous && other.met.has(s.probe)) continue;
+				if (!cup && this.mixed(s.station, o.at, s.at)) continue;
+				own.met.add(o.probe);
+				other.met.add(s.probe);
+			}
+			const noise = this.noiseOf(o, s, cup);
+			if (Number.isFinite(noise)) pairs.push({ at: s.at, a: o, b: s, noise });
+		}
+		// Of a probe that goes on writing only the newest is of use, and the first of its day.
+		const kept = near.filter((r) => r.sighting.probe !== s.probe || !s.continuous || r.first);
+		kept.push(own);
+		this.recent.set(s.station, kept);
+		return pairs;
+	}
+
+	private isFirst(s: Sighting): boolean {
+		const key = `${s.station}\u0000${s.probe}`;
+		const day = Math.floor(s.at / DAY);
+		if (this.wrote.get(key) === day) return false;
+		this.wrote.set(key, day);
+		return true;
+	}
+
+	private noiseOf(a: Sighting, b: Sighting, cup: boolean): number {
+		const water = (cup ? SAME_CUP : SAME_TANK)[this.quantity];
+		if (this.quantity === 'ph') return Math.hypot(a.uRepeat, b.uRepeat, water);
+		return a.value > 0 && b.value > 0 ? Math.hypot(a.uRepeat / a.value, b.uRepeat / b.value, water) : Number.NaN;
+	}
+
+	/** The same up to here, to go on from without changing this one. */
+	fork(): PairFinder {
+		const other = new PairFinder(this.quantity, this.mixed);
+		for (const [station, list] of this.recent)
+			other.recent.set(
+				station,
+				list.map((r) => ({ ...r, met: new Set(r.met) })),
+			);
+		for (const [key, day] of this.wrote) other.wrote.set(key, day);
+		return other;
+	}
+}
+
 /**
- * Every pair among readings of one quantity, in order of time; each reading meets another probe once.
+ * Every pair among readings of one quantity, in order of time.
  * @param sightings ascending in time
- * @param mixed whether something was added or changed at a station between two times
  */
 export function pairsOf(
 	quantity: 'ph' | 'ec',
 	sightings: Iterable<Sighting>,
 	mixed: (station: string, from: number, to: number) => boolean,
 ): Pair[] {
-	const recent = new Map<string, Sighting[]>();
-	const metAt = new Map<string, number>();
-	const met = new Set<string>();
+	const finder = new PairFinder(quantity, mixed);
 	const pairs: Pair[] = [];
-	for (const s of sightings) {
-		const known = recent.get(s.station) ?? [];
-		const near = known.filter((k) => s.at - k.at <= PAIRED_WITHIN_MS);
-		for (const other of near) {
-			if (other.probe === s.probe) continue;
-			const cup = s.sample !== null && s.sample === other.sample;
-			if (!cup && mixed(s.station, other.at, s.at)) continue;
-			const key = s.probe < other.probe ? `${s.probe}\u0000${other.probe}` : `${other.probe}\u0000${s.probe}`;
-			if (s.continuous && other.continuous) {
-				if (s.at - (metAt.get(key) ?? Number.NEGATIVE_INFINITY) < CONTINUOUS_EVERY_MS) continue;
-				metAt.set(key, s.at);
-			} else {
-				// The one dipped by hand is the one that counts: it meets the other once.
-				const hand = s.continuous ? other : s;
-				const by = `${hand.id} ${hand === s ? other.probe : s.probe}`;
-				const back = hand === s && !other.continuous ? `${other.id} ${s.probe}` : by;
-				if (met.has(by) || met.has(back)) continue;
-				met.add(by);
-				met.add(back);
-			}
-			const water = (cup ? SAME_CUP : SAME_TANK)[quantity];
-			const noise =
-				quantity === 'ph'
-					? Math.hypot(s.uRepeat, other.uRepeat, water)
-					: Math.hypot(s.uRepeat / s.value, other.uRepeat / other.value, water);
-			if (Number.isFinite(noise)) pairs.push({ at: s.at, a: other, b: s, noise });
-		}
-		const kept = near.filter((k) => k.probe !== s.probe);
-		kept.push(s);
-		recent.set(s.station, kept);
-	}
+	for (const s of sightings) pairs.push(...finder.take(s));
 	return pairs;
 }

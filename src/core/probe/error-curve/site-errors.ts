@@ -1,9 +1,11 @@
-import { type DriftModel, learnDrift } from '../drift';
-import { driftIntervals } from './drift-intervals';
+import { type Acquainted, acquainted, usualValue, within } from './acquainted';
 import { type FoulingSpan, foulingAt } from './fouling';
-import { type Deviation, type Happening, JointErrors, type JointModel } from './joint';
+import type { Happening } from './gate';
+import { type Deviation, JointErrors, type JointModel } from './joint';
 import type { Pair, Sighting } from './pairs';
-import { type ProbeCalibration, type ProbeJump, type Stretch, stretchAt, stretchesOf, wander } from './stretch';
+import type { ProbeErrors } from './probe-errors';
+import { bridgeWander, type Stretch, stretchAt, stretchesOf, wander } from './stretch';
+import type { ProbeCalibration, ProbeJump } from './visit';
 
 /**
  * The errors of all probes of a site in one quantity: calibrations of each, and every pair of readings of one water.
@@ -24,37 +26,14 @@ export interface ProbeOfSite {
 /** A jump that nobody wrote down: 0.3 pH, 5 % of EC (common practice, no source). */
 const HIDDEN_JUMP = { ph: 0.3, ec: 0.05 } as const;
 
-export interface ProbeErrors {
-	drift: DriftModel;
-	stretches: readonly Stretch[];
-	fouling: readonly FoulingSpan[];
-	/** Deviation of the error from the line of the calibrations: pH, or share for EC. */
-	deviationAt: (at: number) => Deviation;
-	/** Pairs that tell of a stretch: when, with whom, what was shown, and how much each counted (1 all, 0 nothing). */
-	pairsIn: (stretch: Stretch) => MetPair[];
-}
-export interface MetPair {
-	id: number;
-	at: number;
-	other: string;
-	/** Reading of this probe. */
-	reading: number;
-	value: number;
-	otherValue: number;
-	weight: number;
-}
-
 interface Known {
 	probe: ProbeOfSite;
-	drift: DriftModel;
 	stretches: Stretch[];
 	fouling: FoulingSpan[];
 	/** Windows worked out so far, by the beginning of the stretch. */
 	windows: Map<number, { errors: JointErrors; place: number }>;
 }
-interface Component {
-	codes: string[];
-	pairs: { pair: Pair; id: number }[];
+interface Component extends Acquainted {
 	model: JointModel;
 	causal: JointErrors;
 	happenings: Happening[];
@@ -64,7 +43,9 @@ const byTime = (a: Happening, b: Happening) => a.at - b.at || ORDER[a.kind] - OR
 /** A reading of the very time of a visit was taken after it. */
 const ORDER = { standard: 0, set: 1, pair: 2 } as const;
 
+/** The error curves of all probes of a site in one quantity. */
 export class SiteErrors {
+	private readonly pairs: Pair[];
 	private readonly known = new Map<string, Known>();
 	private readonly componentOf = new Map<string, Component>();
 
@@ -72,49 +53,64 @@ export class SiteErrors {
 	constructor(
 		private readonly quantity: 'ph' | 'ec',
 		probes: readonly ProbeOfSite[],
-		private readonly pairs: readonly Pair[],
+		pairs: readonly Pair[],
 	) {
+		this.pairs = [...pairs];
 		for (const probe of probes) {
-			const drift = learnDrift(quantity, driftIntervals(quantity, probe.calibrations, probe.jumps));
-			const cut = stretchesOf(quantity, probe.calibrations, probe.jumps, drift);
-			this.known.set(probe.code, { probe, drift, ...cut, windows: new Map() });
+			const cut = stretchesOf(quantity, probe.calibrations, probe.jumps);
+			this.known.set(probe.code, { probe, ...cut, windows: new Map() });
 		}
 		for (const component of this.components())
 			for (const code of component.codes) this.componentOf.set(code, component);
 	}
 
+	/**
+	 * Takes in pairs that come after all that is known.
+	 * @returns false where they do not: then everything has to be followed again from the beginning
+	 */
+	add(pairs: readonly Pair[]): boolean {
+		for (const pair of pairs) {
+			const component = this.componentOf.get(pair.a.probe);
+			if (!component) continue;
+			if (component !== this.componentOf.get(pair.b.probe) || pair.at < component.causal.newest) return false;
+			const id = this.pairs.push(pair) - 1;
+			component.pairs.push({ pair, id });
+			const h = this.met(pair, id, component.codes, (s) => this.asKnown(s));
+			if (!h) continue;
+			component.happenings.push(h);
+			component.causal.take(h);
+		}
+		return true;
+	}
+
+	/** The same, to go on from without changing this one. */
+	fork(): SiteErrors {
+		const other = new SiteErrors(this.quantity, [], []);
+		other.pairs.push(...this.pairs);
+		for (const [code, known] of this.known) other.known.set(code, { ...known, windows: new Map(known.windows) });
+		for (const component of new Set(this.componentOf.values())) {
+			const copy: Component = {
+				...component,
+				pairs: [...component.pairs],
+				happenings: [...component.happenings],
+				causal: component.causal.fork(),
+			};
+			for (const code of copy.codes) other.componentOf.set(code, copy);
+		}
+		return other;
+	}
+
 	/** Probes that met one another, directly or by others, each with all its pairs. */
 	private components(): Component[] {
-		const parent = new Map<string, string>();
-		const root = (code: string): string => {
-			let at = code;
-			while (parent.has(at)) at = parent.get(at)!;
-			return at;
-		};
-		for (const { a, b } of this.pairs) {
-			if (!this.known.has(a.probe) || !this.known.has(b.probe)) continue;
-			const [x, y] = [root(a.probe), root(b.probe)];
-			if (x !== y) parent.set(x, y);
-		}
-		const groups = new Map<string, { codes: string[]; pairs: { pair: Pair; id: number }[] }>();
-		for (const code of this.known.keys()) {
-			const key = root(code);
-			const group = groups.get(key) ?? { codes: [], pairs: [] };
-			group.codes.push(code);
-			groups.set(key, group);
-		}
-		for (const [id, pair] of this.pairs.entries())
-			if (this.known.has(pair.a.probe) && this.known.has(pair.b.probe))
-				groups.get(root(pair.a.probe))!.pairs.push({ pair, id });
-		return [...groups.values()].map((g) => this.component(g.codes, g.pairs));
+		return acquainted([...this.known.keys()], this.pairs).map((g) => this.component(g.codes, g.pairs));
 	}
 
 	private component(codes: string[], pairs: Component['pairs']): Component {
 		const model: JointModel = {
 			start: codes.map((c) => this.startVariance(this.known.get(c)!)),
 			wander: codes.map((c) => {
-				const { drift, probe } = this.known.get(c)!;
-				return probe.kit ? 0 : wander(this.quantity, drift, 1);
+				const { stretches, probe } = this.known.get(c)!;
+				return probe.kit ? 0 : wander(this.quantity, stretches[0]!.drift);
 			}),
 			jump: HIDDEN_JUMP[this.quantity],
 		};
@@ -140,7 +136,13 @@ export class SiteErrors {
 		if (probe.kit) return [];
 		return stretches.slice(1).flatMap((s, i): Happening[] => {
 			const before = stretches[i]!;
-			const set: Happening = { at: s.from, kind: 'set', probe: place, variance: s.startVariance };
+			const set: Happening = {
+				at: s.from,
+				kind: 'set',
+				probe: place,
+				variance: s.startVariance,
+				wander: wander(this.quantity, s.drift),
+			};
 			if (before.endVariance === null || !before.last) return [set];
 			// Seen at what the probe was used for since its last visit: the error of a probe is not the same along its scale.
 			const usual = usualValue(pairs, code, before) ?? before.span!.low;
@@ -203,7 +205,10 @@ export class SiteErrors {
 			component.model,
 			finite ? { at: stretch.from, state: component.causal.stateAt(stretch.from) } : null,
 		);
-		if (finite) errors.take({ at: stretch.from, kind: 'set', probe: place, variance: stretch.startVariance });
+		// How restless it is, is known better by the visit at the end.
+		const restless = (stretch.kind === 'closed' ? bridgeWander : wander)(this.quantity, stretch.driftAtEnd);
+		if (finite)
+			errors.take({ at: stretch.from, kind: 'set', probe: place, variance: stretch.startVariance, wander: restless });
 		for (const h of within(component.happenings, (x) => x.at, stretch.from, stretch.to)) {
 			if (h.kind === 'pair') {
 				const pair = this.pairs[h.id]!;
@@ -246,6 +251,11 @@ export class SiteErrors {
 		};
 	}
 
+	/** What is unknown of all errors at a time, group by group of probes that met: pH², or share² for EC. */
+	covariances(at: number): { codes: readonly string[]; cov: Float64Array }[] {
+		return [...new Set(this.componentOf.values())].map(({ codes, causal }) => ({ codes, cov: causal.stateAt(at).cov }));
+	}
+
 	/** The errors of one probe; null for one that is not of the site. */
 	of(code: string): ProbeErrors | null {
 		const known = this.known.get(code);
@@ -254,7 +264,7 @@ export class SiteErrors {
 		const place = component.codes.indexOf(code);
 		const last = known.stretches.at(-1)!;
 		return {
-			drift: known.drift,
+			drift: last.driftAtEnd,
 			stretches: known.stretches,
 			fouling: known.fouling,
 			deviationAt: (at) => {
@@ -265,8 +275,7 @@ export class SiteErrors {
 			},
 			pairsIn: (stretch) => {
 				const errors = stretch === last ? component.causal : this.window(known, stretch).errors;
-				const weights = new Map<number, number>();
-				for (const p of errors.pairs()) weights.set(p.id, p.weight);
+				const weights = new Map([...errors.pairs()].map((p) => [p.id, p]));
 				return within(component.pairs, (p) => p.pair.at, stretch.from, stretch.to).flatMap(({ pair, id }) => {
 					const own = pair.a.probe === code ? pair.a : pair.b.probe === code ? pair.b : null;
 					if (!own) return [];
@@ -279,39 +288,12 @@ export class SiteErrors {
 							reading: own.id,
 							value: own.value,
 							otherValue: other.value,
-							weight: weights.get(id) ?? 0,
+							weight: weights.get(id)?.weight ?? 0,
+							whenNew: weights.get(id)?.whenNew ?? 0,
 						},
 					];
 				});
 			},
 		};
 	}
-}
-
-/** Mean of what a probe showed in its pairs of a stretch. */
-function usualValue(pairs: Component['pairs'], code: string, stretch: Stretch): number | null {
-	let sum = 0;
-	let n = 0;
-	for (const { pair } of within(pairs, (p) => p.pair.at, stretch.from, stretch.to)) {
-		if (pair.a.probe === code) sum += pair.a.value;
-		else if (pair.b.probe === code) sum += pair.b.value;
-		else continue;
-		n++;
-	}
-	return n > 0 ? sum / n : null;
-}
-
-/** Those of a list, ascending in time, from a time on and before another. */
-function within<T>(list: readonly T[], at: (x: T) => number, from: number, to: number): T[] {
-	const first = (limit: number) => {
-		let low = 0;
-		let high = list.length;
-		while (low < high) {
-			const middle = (low + high) >> 1;
-			if (at(list[middle]!) < limit) low = middle + 1;
-			else high = middle;
-		}
-		return low;
-	};
-	return list.slice(first(from), first(to));
 }

@@ -1,7 +1,8 @@
-import type { DriftModel } from '../drift';
-import { PRIOR_SIGMA } from '../drift';
+import { type DriftModel, learnDrift, MOST_INTERVALS, PRIOR_SIGMA } from '../drift';
+import { driftIntervals } from './drift-intervals';
 import { type FoulingSpan, foulingAt, foulingSpans, toldOfFouling } from './fouling';
 import { type Curve, type ErrorCurve, errorCurve, type FoundPoint } from './in-standards';
+import { after, asFound, largest, type ProbeCalibration, type ProbeJump, standardsU } from './visit';
 
 /**
  * The time of a probe cut at its calibrations and at what happened to it. In each stretch calibrations alone draw a line through the
@@ -11,28 +12,6 @@ import { type Curve, type ErrorCurve, errorCurve, type FoundPoint } from './in-s
 const DAY = 86_400_000;
 /** A probe that nobody has put in a standard is worth what one is after a month without (common practice, no source). */
 export const UNKNOWN_DAYS = 30;
-
-export interface StandardPoint {
-	nominal: number;
-	asFound: number | null;
-	asLeft: number | null;
-	/** Standard uncertainty of the standard, pH or µS/cm. */
-	u?: number | undefined;
-}
-export interface ProbeCalibration {
-	id: number;
-	at: number;
-	kind: 'check' | 'adjust';
-	points: readonly StandardPoint[];
-	/** Two meters err alike in this bottle and no second lot has agreed. */
-	provisional?: boolean | undefined;
-}
-export interface ProbeJump {
-	at: number;
-	kind: string;
-	before?: number | null | undefined;
-	after?: number | null | undefined;
-}
 
 export type StretchKind =
 	| 'before-first'
@@ -63,30 +42,10 @@ export interface Stretch {
 	span: { low: number; high: number; single: boolean } | null;
 	/** Something happened to the probe since it was last in a standard. */
 	upset: boolean;
+	/** How it drifts, by the visits until it began, and by the one at its end too. */
+	drift: DriftModel;
+	driftAtEnd: DriftModel;
 }
-
-const asFound = (c: ProbeCalibration): FoundPoint[] =>
-	c.points.flatMap((p) => (p.asFound === null ? [] : [{ nominal: p.nominal, found: p.asFound }]));
-const asLeft = (c: ProbeCalibration): FoundPoint[] =>
-	c.points.flatMap((p) => (p.asLeft === null ? [] : [{ nominal: p.nominal, found: p.asLeft }]));
-/** What the probe was worth just after a calibration. */
-const after = (c: ProbeCalibration): FoundPoint[] => (c.kind === 'check' ? asFound(c) : asLeft(c));
-
-const sizeOf = (quantity: 'ph' | 'ec', p: FoundPoint) =>
-	quantity === 'ph' ? p.found - p.nominal : (100 * (p.found - p.nominal)) / p.nominal;
-/** Mean error of what was read in standards, pH or percent; null for none. */
-export function meanError(quantity: 'ph' | 'ec', points: readonly FoundPoint[]): number | null {
-	if (points.length === 0) return null;
-	return points.reduce((sum, p) => sum + sizeOf(quantity, p), 0) / points.length;
-}
-export const foundError = (quantity: 'ph' | 'ec', c: ProbeCalibration) => meanError(quantity, asFound(c));
-export const leftError = (quantity: 'ph' | 'ec', c: ProbeCalibration) => meanError(quantity, after(c));
-const largest = (quantity: 'ph' | 'ec', points: readonly FoundPoint[]): number =>
-	Math.max(0, ...points.map((p) => Math.abs(sizeOf(quantity, p))));
-
-/** The largest standard uncertainty of the bottles of a calibration: pH, or share for EC. */
-export const standardsU = (quantity: 'ph' | 'ec', c: ProbeCalibration): number =>
-	Math.max(0, ...c.points.map((p) => (quantity === 'ph' ? (p.u ?? 0) : (p.u ?? 0) / p.nominal)));
 
 /** Variance of the error of a probe that nobody knows: pH², or share² for EC. */
 export function unknownVariance(quantity: 'ph' | 'ec', drift: DriftModel): number {
@@ -94,20 +53,40 @@ export function unknownVariance(quantity: 'ph' | 'ec', drift: DriftModel): numbe
 	return (quantity === 'ph' ? sigma ** 2 : (sigma / 100) ** 2) * UNKNOWN_DAYS;
 }
 
+/** How a probe drifts by its first calibrations: none of them, one, and so on to all. */
+function driftsOf(
+	quantity: 'ph' | 'ec',
+	calibrations: readonly ProbeCalibration[],
+	jumps: readonly ProbeJump[],
+): DriftModel[] {
+	return [0, ...calibrations.map((_, i) => i + 1)].map((n) => {
+		const until = calibrations[n - 1]?.at ?? Number.NEGATIVE_INFINITY;
+		return learnDrift(
+			quantity,
+			driftIntervals(
+				quantity,
+				// What was learned from is the newest twenty; the one before begins the oldest of them.
+				calibrations.slice(Math.max(n - 1 - MOST_INTERVALS, 0), n),
+				jumps.filter((j) => j.at <= until),
+			),
+		);
+	});
+}
+
 const nothing = () => 0;
 const carried = (curve: ErrorCurve | null) => (curve ? (value: number) => curve.errorAt(value) : nothing);
 
 /**
  * The record of one probe, oldest first, as stretches that cover all time.
- * @param calibrations ascending in time; @param jumps ascending in time
+ * @param calibrations ascending in time
+ * @param jumps ascending in time
  */
 export function stretchesOf(
 	quantity: 'ph' | 'ec',
 	calibrations: readonly ProbeCalibration[],
 	jumps: readonly ProbeJump[],
-	drift: DriftModel,
 ): { stretches: Stretch[]; fouling: FoulingSpan[] } {
-	const unknown = unknownVariance(quantity, drift);
+	const driftBy = driftsOf(quantity, calibrations, jumps);
 	const fouling = foulingSpans(
 		quantity,
 		jumps,
@@ -128,7 +107,7 @@ export function stretchesOf(
 	};
 	let first: ProbeCalibration | null = null;
 	let left: ErrorCurve | null = null;
-	let firstVariance = unknown;
+	let firstVariance: number | null = null;
 	for (let i = -1; i < calibrations.length; i++) {
 		const next = calibrations[i + 1] ?? null;
 		if (i >= 0) {
@@ -137,7 +116,7 @@ export function stretchesOf(
 			// A check that gave no curve leaves what was known before.
 			if (curve === null || curve.ok || c.kind === 'adjust') left = curve?.ok ? curve.value : null;
 			first = c;
-			firstVariance = curve && !curve.ok ? unknown : standardsU(quantity, c) ** 2;
+			firstVariance = curve && !curve.ok ? null : standardsU(quantity, c) ** 2;
 		}
 		const from = first?.at ?? Number.NEGATIVE_INFINITY;
 		const to = next?.at ?? Number.POSITIVE_INFINITY;
@@ -148,10 +127,13 @@ export function stretchesOf(
 		const endVariance = next && end ? standardsU(quantity, next) ** 2 : null;
 		const span =
 			end && next ? { low: end.low, high: end.high, single: clean(asFound(next), next.at).length === 1 } : null;
-		const startVariance = firstVariance;
+		const drift = driftBy[i + 1]!;
+		const unknown = unknownVariance(quantity, drift);
+		const startVariance = firstVariance ?? unknown;
 		const visitedAtStart = first ? largest(quantity, clean(after(first), first.at)) : 0;
 		const visitedAtEnd = next ? largest(quantity, clean(asFound(next), next.at)) : 0;
-		const base = { first, upset: false, span: null, last: null, endVariance: null };
+		const driftAtEnd = driftBy[i + 2] ?? drift;
+		const base = { first, upset: false, span: null, last: null, endVariance: null, drift, driftAtEnd };
 		if (!first || inside.length > 0 || !next || !end) {
 			const cut = inside[0]?.at ?? to;
 			stretches.push({
@@ -219,6 +201,9 @@ export function stretchAt(stretches: readonly Stretch[], at: number): Stretch {
 	return stretches[low]!;
 }
 
-/** Variance that a wandering error gains in so long: pH², or share² for EC. */
-export const wander = (quantity: 'ph' | 'ec', drift: DriftModel, ms: number): number =>
-	((quantity === 'ph' ? drift.wanderPerRootDay : drift.wanderPerRootDay / 100) ** 2 * Math.max(ms, 0)) / DAY;
+/** Variance that a wandering error gains in a millisecond: pH², or share² for EC. */
+export const wander = (quantity: 'ph' | 'ec', drift: DriftModel): number =>
+	(quantity === 'ph' ? drift.wanderPerRootDay : drift.wanderPerRootDay / 100) ** 2 / DAY;
+/** The same about the straight line between two visits. */
+export const bridgeWander = (quantity: 'ph' | 'ec', drift: DriftModel): number =>
+	(quantity === 'ph' ? drift.bridgePerRootDay : drift.bridgePerRootDay / 100) ** 2 / DAY;

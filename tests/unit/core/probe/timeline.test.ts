@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { ProbeCalibration } from '@/core/probe/error-curve/stretch';
+import type { ProbeCalibration } from '@/core/probe/error-curve/visit';
 import { provisionalCalibrations } from '@/core/probe/provisional';
 import { restateAlone } from '@/core/probe/timeline';
 import { turnedDecisions } from '@/core/probe/turned';

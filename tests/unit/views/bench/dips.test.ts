@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { Engine } from '@/core/judge/engine';
 import type { Verdict } from '@/core/reading/model';
 import type { SiteView } from '@/core/reading/site-view';
-import { dipsOf, entriesOf, fixesOf, opinionsOf, uWithDrift } from '@/views/bench/dips';
+import { dipsOf, entriesOf, fixesOf, opinionsOf, worthOf } from '@/views/bench/dips';
 import { savedWords } from '@/views/bench/saved-words';
 
 /** What Bench makes of what is typed, without a page. */
@@ -84,27 +84,31 @@ describe('a suggestion that is taken', () => {
 });
 
 describe('two opinions of one water', () => {
-	const DAY = 86_400_000;
 	const plum = {
 		...meter('plum'),
-		probes: { ph: { lastAt: 0, sigmaPerRootDay: 0.04, ratePerDay: 0, dueAt: null, state: null } },
+		probes: { ph: { lastAt: 0, error: 0.3, u: 0.12, told: true, dueAt: null, state: null } },
 	} as SiteView['instruments'][number];
-	it('each is worth its instrument and what its probe may have drifted since: √(u² + σ²·days)', () => {
-		expect(uWithDrift('ph', plum, 0.05, 6, 9 * DAY)).toBeGreaterThan(Math.hypot(0.05, 0.1));
-		expect(uWithDrift('ph', plum, 0.05, 6, 36 * DAY)).toBeGreaterThan(uWithDrift('ph', plum, 0.05, 6, 9 * DAY));
-		expect(uWithDrift('temp', plum, 0.3, 20, 9 * DAY)).toBe(0.3);
-		expect(uWithDrift('ph', undefined, 0.05, 6, 0)).toBe(0.05);
+	it('each is worth what it showed without the error that is known of its probe, by √(u² + u_error²) (JCGM 100, 5.1.2)', () => {
+		expect(worthOf('ph', plum, 0.05, 6)).toEqual({ value: 5.7, u: expect.closeTo(0.13, 10) });
+		expect(worthOf('temp', plum, 0.3, 20)).toEqual({ value: 20, u: 0.3 });
+		expect(worthOf('ph', undefined, 0.05, 6)).toEqual({ value: 6, u: 0.05 });
+	});
+	it('what is only guessed is not taken off, but makes it less sure', () => {
+		const guessed = { ...plum, probes: { ph: { ...plum.probes.ph!, told: false } } };
+		expect(worthOf('ph', guessed, 0.05, 6)).toEqual({ value: 6, u: expect.closeTo(0.13, 10) });
+		const cell = { ...plum, probes: { ec: { ...plum.probes.ph!, error: -5, u: 2 } } };
+		expect(worthOf('ec', cell, 0, 2000)).toEqual({ value: 2100, u: 40 });
 	});
 	it('are asked for where more than one dip measured the same', () => {
 		const all = entries({ ph: '5.8', ec: '1.9' }, [{ instrument: 'minnow', texts: { ph: '6.1' } }]);
 		const readings = all.map((e) => ({ value: Number(e.v.digits) })) as never;
 		const verdicts = all.map(() => verdict('', null));
-		const opinions = opinionsOf(all, readings, verdicts, (code) => (code === 'plum' ? plum : undefined), DAY);
+		const opinions = opinionsOf(all, readings, verdicts, (code) => (code === 'plum' ? plum : undefined));
 		expect(opinions.map((o) => [o.q, o.witnesses.map((w) => [w.name, w.value])])).toEqual([
 			[
 				'ph',
 				[
-					['plum', 5.8],
+					['plum', 5.5],
 					['the unnamed meter', 6.1],
 				],
 			],

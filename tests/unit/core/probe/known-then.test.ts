@@ -1,7 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { intervalDays } from '@/core/probe/interval';
 import { type KnownCalibration, ProbesThen } from '@/core/probe/known-then';
-import { uNow, type WorthNow } from '@/core/probe/worth';
 
 const DAY = 86_400_000;
 const NOW = Date.UTC(2026, 5, 1);
@@ -15,45 +14,6 @@ const found = (kind: 'check' | 'adjust', daysAgo: number, error: number): KnownC
 		asLeft: kind === 'adjust' ? nominal : null,
 	})),
 });
-const worth = (more: Partial<WorthNow>): number =>
-	uNow(
-		{
-			quantity: 'ph',
-			instrumentU: 0.03,
-			drift: { ratePerDay: 0, sigmaPerRootDay: 0.02, from: 6 },
-			lastCalibration: found('adjust', 4, 0.01),
-			upsetSince: false,
-			...more,
-		},
-		NOW,
-	);
-
-describe('what a reading is worth now', () => {
-	it('instrument and drift since the last adjustment: √(0.03² + 0.02²·4) (sum of squares: JCGM 100, 5.1.2)', () => {
-		expect(worth({})).toBeCloseTo(Math.hypot(0.03, 0.02 * 2), 10);
-	});
-	it('a check that found it off leaves it off: 0.4 is part of every reading until it is adjusted', () => {
-		expect(worth({ lastCalibration: found('check', 1, 0.4) })).toBeGreaterThan(0.4);
-		expect(worth({ lastCalibration: found('adjust', 1, 0.4) })).toBeLessThan(0.1);
-		// Off in the other direction it is as far off.
-		expect(worth({ lastCalibration: found('check', 1, -0.4) })).toBeGreaterThan(0.4);
-	});
-	it('dropped or dried out it is worth no more than one that nobody knows, until it was checked', () => {
-		const unknown = worth({ lastCalibration: null });
-		expect(worth({ upsetSince: true })).toBeGreaterThanOrEqual(unknown);
-		expect(unknown).toBeGreaterThan(3 * worth({}));
-	});
-	it('EC in percent of the standard: 1,300 found in 1,413 is 8 % (arithmetic)', () => {
-		const check: KnownCalibration = {
-			at: NOW - DAY,
-			kind: 'check',
-			tempC: 25,
-			points: [{ nominal: 1413, asFound: 1300, asLeft: null }],
-		};
-		expect(worth({ quantity: 'ec', instrumentU: 0, lastCalibration: check })).toBeCloseTo(8, 1);
-	});
-});
-
 describe('how a probe stood at the time of a reading', () => {
 	const then = new ProbesThen([
 		{

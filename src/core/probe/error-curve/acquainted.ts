@@ -1,0 +1,62 @@
+import type { Pair } from './pairs';
+import type { Stretch } from './stretch';
+
+/** Probes that met one another, directly or by others, with all their pairs; numbered by their place in the whole list. */
+export interface Acquainted {
+	codes: string[];
+	pairs: { pair: Pair; id: number }[];
+}
+
+/** Groups of probes that never met across groups. */
+export function acquainted(codes: readonly string[], pairs: readonly Pair[]): Acquainted[] {
+	const known = new Set(codes);
+	const parent = new Map<string, string>();
+	const root = (code: string): string => {
+		let at = code;
+		while (parent.has(at)) at = parent.get(at)!;
+		return at;
+	};
+	for (const { a, b } of pairs) {
+		if (!known.has(a.probe) || !known.has(b.probe)) continue;
+		const [x, y] = [root(a.probe), root(b.probe)];
+		if (x !== y) parent.set(x, y);
+	}
+	const groups = new Map<string, Acquainted>();
+	for (const code of codes) {
+		const key = root(code);
+		const group = groups.get(key) ?? { codes: [], pairs: [] };
+		group.codes.push(code);
+		groups.set(key, group);
+	}
+	for (const [id, pair] of pairs.entries())
+		if (known.has(pair.a.probe) && known.has(pair.b.probe)) groups.get(root(pair.a.probe))!.pairs.push({ pair, id });
+	return [...groups.values()];
+}
+
+/** Mean of what a probe showed in its pairs of a stretch. */
+export function usualValue(pairs: Acquainted['pairs'], code: string, stretch: Stretch): number | null {
+	let sum = 0;
+	let n = 0;
+	for (const { pair } of within(pairs, (p) => p.pair.at, stretch.from, stretch.to)) {
+		if (pair.a.probe === code) sum += pair.a.value;
+		else if (pair.b.probe === code) sum += pair.b.value;
+		else continue;
+		n++;
+	}
+	return n > 0 ? sum / n : null;
+}
+
+/** Those of a list, ascending in time, from a time on and before another. */
+export function within<T>(list: readonly T[], at: (x: T) => number, from: number, to: number): T[] {
+	const first = (limit: number) => {
+		let low = 0;
+		let high = list.length;
+		while (low < high) {
+			const middle = (low + high) >> 1;
+			if (at(list[middle]!) < limit) low = middle + 1;
+			else high = middle;
+		}
+		return low;
+	};
+	return list.slice(first(from), first(to));
+}

@@ -1,0 +1,210 @@
+import { readingUncertainty } from '@/core/judge/uncertainty';
+import { PAIRED_WITHIN_MS, type Pair, PairFinder, type Sighting } from '@/core/probe/error-curve/pairs';
+import type { ProbeErrors } from '@/core/probe/error-curve/probe-errors';
+import { type ProbeOfSite, SiteErrors } from '@/core/probe/error-curve/site-errors';
+import { type Quantity, seriesQuantity } from '@/core/quantity';
+import type { Reading } from '@/core/reading/model';
+import type { InstrumentRow } from '@/store/line';
+import { pairReadings, pourings } from '@/store/pairs';
+import { type Db, homeOf } from '@/store/pool';
+import { onScale, type ProbeRecord, probeRecord, timelineCalibrations, timelineJumps } from './probe-record';
+import type { SiteContext } from './site';
+
+/**
+ * The error curves of a site's probes as its record gives them: loaded once, and gone on from with each reading that comes in order.
+ */
+
+/** Half of what a drop kit's colours are apart, where its readings do not say (common practice, no source). */
+const KIT_HALF_STEP = 0.25;
+
+/** A reading as far as pairs are concerned. */
+export interface PairedReading {
+	id: number;
+	instrument: string | null;
+	sampleId: number;
+	station: string;
+	at: number;
+	quantity: Quantity;
+	unit: Reading['unit'];
+	digits: string;
+	value: number;
+	halfWidth: number;
+	tempC: number | null;
+}
+
+/** Whether what an instrument shows of a quantity can be held against others: a meter that does not compensate shows another thing. */
+const tells = (i: InstrumentRow, quantity: 'ph' | 'ec'): boolean =>
+	quantity === 'ph' ? i.kind !== 'ec' : i.kind !== 'ph' && i.kind !== 'drop_kit' && i.compensates;
+
+function sightingOf(site: SiteContext, r: PairedReading, instrument: InstrumentRow): Sighting {
+	const reading: Reading = {
+		at: r.at,
+		station: r.station,
+		instrument: instrument.code,
+		quantity: r.quantity,
+		unit: r.unit,
+		digits: r.digits,
+		value: r.value,
+		halfWidth: r.halfWidth,
+		tempC: r.tempC,
+		waitS: null,
+	};
+	const { u, repeats } = readingUncertainty(reading, site.known.instruments.get(instrument.code));
+	return {
+		id: r.id,
+		probe: instrument.code,
+		continuous: instrument.continuous,
+		station: r.station,
+		sample: instrument.continuous ? null : String(r.sampleId),
+		at: r.at,
+		value: seriesQuantity(r.quantity) === 'ec' ? onScale(r.value, r.unit, instrument) : r.value,
+		uRepeat: instrument.kind === 'drop_kit' ? u : repeats,
+	};
+}
+
+/** The errors of all probes of one quantity, and what is needed to go on. */
+export class ErrorsOf {
+	private constructor(
+		private readonly site: SiteContext,
+		readonly quantity: 'ph' | 'ec',
+		private readonly probes: readonly ProbeOfSite[],
+		private readonly finder: PairFinder,
+		private readonly pairs: Pair[],
+		private errors: SiteErrors,
+	) {}
+
+	static async load(db: Db, site: SiteContext, quantity: 'ph' | 'ec', record: ProbeRecord): Promise<ErrorsOf> {
+		const telling = site.instruments.filter((i) => tells(i, quantity));
+		const rows =
+			telling.length < 2
+				? []
+				: await pairReadings(
+						db,
+						site.site.id,
+						quantity,
+						{
+							byHand: telling.filter((i) => !i.continuous).map((i) => i.id),
+							continuous: telling.filter((i) => i.continuous).map((i) => i.id),
+						},
+						PAIRED_WITHIN_MS,
+					);
+		const byCode = new Map(telling.map((i) => [i.code, i]));
+		const mixed = mixedBetween(rows.length === 0 ? [] : await pourings(db, site.site.id));
+		const finder = new PairFinder(quantity, mixed);
+		const pairs = rows.flatMap((r) => finder.take(sightingOf(site, r, byCode.get(r.instrument)!)));
+		const halfSteps = new Map<string, number>();
+		for (const r of rows) halfSteps.set(r.instrument, Math.max(halfSteps.get(r.instrument) ?? 0, r.halfWidth));
+		const probes = site.instruments.map((i) => probeOf(record, i, quantity, halfSteps.get(i.code) ?? 0));
+		return new ErrorsOf(site, quantity, probes, finder, pairs, new SiteErrors(quantity, probes, pairs));
+	}
+
+	/** The same, to go on from without changing this one. */
+	fork(): ErrorsOf {
+		return new ErrorsOf(this.site, this.quantity, this.probes, this.finder.fork(), [...this.pairs], this.errors.fork());
+	}
+
+	/** Learns from readings that come after all that it knows, in order of time. */
+	take(readings: readonly PairedReading[]): void {
+		const byCode = new Map(this.site.instruments.map((i) => [i.code, i]));
+		const fresh = readings.flatMap((r) => {
+			const instrument = byCode.get(r.instrument ?? '');
+			if (!instrument || seriesQuantity(r.quantity) !== this.quantity || !tells(instrument, this.quantity)) return [];
+			return this.finder.take(sightingOf(this.site, r, instrument));
+		});
+		if (fresh.length === 0) return;
+		this.pairs.push(...fresh);
+		if (!this.errors.add(fresh)) this.errors = new SiteErrors(this.quantity, this.probes, this.pairs);
+	}
+
+	/** What an instrument showed, on the scale that is known of it by now. */
+	valueOf(r: { value: number; unit: Reading['unit'] }, instrument: InstrumentRow): number {
+		return this.quantity === 'ec' ? onScale(r.value, r.unit, instrument) : r.value;
+	}
+
+	nameOf(code: string): string {
+		return this.site.instruments.find((i) => i.code === code)?.name ?? code;
+	}
+
+	of(code: string): ProbeErrors | null {
+		return this.errors.of(code);
+	}
+
+	get all(): SiteErrors {
+		return this.errors;
+	}
+}
+
+function probeOf(record: ProbeRecord, i: InstrumentRow, quantity: 'ph' | 'ec', halfStep: number): ProbeOfSite {
+	const all = record.calibrations.filter((c) => c.quantity === quantity);
+	return {
+		code: i.code,
+		calibrations: timelineCalibrations(
+			all.filter((c) => c.instrument === i.code),
+			all,
+			record.lots,
+		),
+		jumps: timelineJumps(
+			record.events.filter((e) => e.instrument === i.code),
+			quantity,
+		),
+		kit: i.kind === 'drop_kit' ? { halfStep: halfStep || KIT_HALF_STEP } : undefined,
+	};
+}
+
+function mixedBetween(list: readonly { station: string; at: number }[]) {
+	const times = new Map<string, number[]>();
+	for (const { station, at } of list) {
+		const own = times.get(station);
+		if (own) own.push(at);
+		else times.set(station, [at]);
+	}
+	return (station: string, from: number, to: number): boolean =>
+		times.get(station)?.some((at) => at > from && at <= to) ?? false;
+}
+
+type Both = Record<'ph' | 'ec', ErrorsOf>;
+/** What was loaded of each database last, by the versions of all that it was made from. */
+const kept = new WeakMap<object, { key: string; errors: Partial<Both> }>();
+const keyOf = ({ site }: SiteContext, memoryVersion = site.memoryVersion): string =>
+	[site.lineVersion, site.probeVersion, memoryVersion].join(' ');
+
+/** The error curves as everything that is stored gives them; kept while nothing was stored since. Not to be changed. */
+export async function errorsOf(db: Db, site: SiteContext, quantity: 'ph' | 'ec'): Promise<ErrorsOf> {
+	const key = keyOf(site);
+	let present = kept.get(homeOf(db));
+	if (present?.key !== key) {
+		present = { key, errors: {} };
+		kept.set(homeOf(db), present);
+	}
+	present.errors[quantity] ??= await ErrorsOf.load(db, site, quantity, await probeRecord(db, site));
+	return present.errors[quantity];
+}
+
+/** The present error curves of a site, learning from what a request stores. */
+export class GrowingErrors {
+	private readonly errors = new Map<'ph' | 'ec', ErrorsOf>();
+
+	constructor(
+		private readonly db: Db,
+		private readonly site: SiteContext,
+	) {}
+
+	async of(quantity: 'ph' | 'ec'): Promise<ErrorsOf> {
+		let own = this.errors.get(quantity);
+		if (!own) {
+			own = (await errorsOf(this.db, this.site, quantity)).fork();
+			this.errors.set(quantity, own);
+		}
+		return own;
+	}
+
+	/** They are what is stored, at a version of what is remembered. */
+	keep(memoryVersion: number): void {
+		const before = kept.get(homeOf(this.db));
+		const known = before?.key === keyOf(this.site) ? before.errors : {};
+		kept.set(homeOf(this.db), {
+			key: keyOf(this.site, memoryVersion),
+			errors: { ...known, ...Object.fromEntries(this.errors) },
+		});
+	}
+}
