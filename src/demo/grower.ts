@@ -194,3 +194,24 @@ function slipOnce(sample: Omit<DemoReading, 'shown'>[], s: Sample, chance: Rando
 			for (const r of sample) Object.assign(r, { station: other.station, fault: 'wrong-station' });
 	}
 }
+
+/** The other pen in the cup that a sample was read in. */
+export function besideIt(s: Sample, pens: { plum: Pen; brass: Pen }, chance: Random): DemoReading {
+	const other = s.phPen === 'plum' ? 'brass' : 'plum';
+	const decimals = other === 'plum' ? 2 : 1;
+	const digits = (s.ph! + pens[other].phOffset + 0.015 * chance.normal()).toFixed(decimals);
+	return {
+		at: s.at,
+		station: s.station,
+		instrument: other,
+		quantity: 'ph',
+		digits,
+		unit: 'pH',
+		tempC: Number(s.tempC.toFixed(1)),
+		waitS: 30,
+		note: '',
+		truth: s.ph!,
+		shown: Number(digits),
+		fault: '',
+	};
+}

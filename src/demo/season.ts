@@ -4,7 +4,7 @@ import { Pen } from '@/sim/pen';
 import { seeded } from '@/sim/random';
 import { Tank } from '@/sim/tank';
 import { demoBatch } from './batches';
-import { calibrate, tend, writeDown } from './grower';
+import { besideIt, calibrate, tend, writeDown } from './grower';
 import type { Sample, Season } from './written';
 
 /**
@@ -18,11 +18,14 @@ const DAY = 86_400_000;
 const HOUR = 3_600_000;
 const MINUTE = 60_000;
 const BATCH_DAYS = 112;
+/** Day of the week on which two pens are held against one another. */
+const CUP_DAY = 5;
 
 export function season(end: number, seed = DEMO_SEED, days = DEMO_DAYS): Season {
 	const chance = seeded(seed);
 	const faultChance = seeded(seed + 1);
 	const checkChance = seeded(seed + 2);
+	const besideChance = seeded(seed + 3);
 	const pens = {
 		plum: new Pen(
 			{
@@ -221,7 +224,11 @@ export function season(end: number, seed = DEMO_SEED, days = DEMO_DAYS): Season 
 				ecPen: 'minnow',
 			});
 
-		for (const s of samples) writeDown(s, pens, result.readings, faultChance, samples, d === days - 1);
+		for (const s of samples) {
+			writeDown(s, pens, result.readings, faultChance, samples, d === days - 1);
+			// Once a week both pens go into one cup of the pond.
+			if (s.station === 'pond' && d % 7 === CUP_DAY) result.readings.push(besideIt(s, pens, besideChance));
+		}
 		const quietEnd = d >= days - 1;
 		const eventsBefore = result.events.length;
 		if (!quietEnd) tend(morning + 9 * HOUR, { pond, slabs, bench, mixEc, mixPh }, event, d, chance);

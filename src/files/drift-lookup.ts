@@ -1,19 +1,31 @@
-import { restate } from '../core/probe/restate';
-import { THRESHOLDS } from '../core/probe/timeline';
+import { SiteErrors } from '../core/probe/error-curve/site-errors';
+import { readOff, type TimelineOutcome, type TimelineReading } from '../core/probe/timeline';
 import { seriesQuantity } from '../core/quantity/quantities';
 import type { Finding, Reading } from '../core/reading/model';
 import type { CalibrationGroup } from './calibrations-row';
 
-/** What a file of calibrations says about single readings between them. */
+const keyOf = (instrument: string, quantity: 'ph' | 'ec') => `${instrument}\u0000${quantity}`;
+
+/**
+ * What a file of calibrations says about single readings. A file is judged line by line as it comes, so what later lines would tell
+ * of a probe beside another is not asked: that is for the application, which can go back.
+ */
 export class DriftLookup {
-	private readonly byProbe = new Map<string, CalibrationGroup[]>();
+	private readonly byProbe = new Map<string, (r: TimelineReading) => TimelineOutcome>();
 
 	constructor(calibrations: readonly CalibrationGroup[]) {
-		for (const c of calibrations) {
-			const key = `${c.instrument}\u0000${c.quantity}`;
-			const list = this.byProbe.get(key);
-			if (list) list.push(c);
-			else this.byProbe.set(key, [c]);
+		for (const quantity of ['ph', 'ec'] as const) {
+			const own = calibrations.filter((c) => c.quantity === quantity);
+			const probes = [...new Set(own.map((c) => c.instrument))].map((code) => ({
+				code,
+				calibrations: own
+					.filter((c) => c.instrument === code)
+					.map((c, id) => ({ ...c, id }))
+					.sort((a, b) => a.at - b.at),
+				jumps: [],
+			}));
+			const errors = new SiteErrors(quantity, probes, []);
+			for (const { code } of probes) this.byProbe.set(keyOf(code, quantity), readOff(quantity, errors.of(code)!));
 		}
 	}
 
@@ -22,37 +34,23 @@ export class DriftLookup {
 		if (this.byProbe.size === 0) return null;
 		const quantity = seriesQuantity(reading.quantity);
 		if (quantity !== 'ph' && quantity !== 'ec') return null;
-		const list = this.byProbe.get(`${reading.instrument}\u0000${quantity}`);
-		if (!list) return null;
-		let i = list.length - 1;
-		while (i >= 0 && list[i]!.at > reading.at) i--;
-		const from = list[i];
-		const to = list[i + 1];
-		if (!from || !to) return null;
-		const found = (c: CalibrationGroup) =>
-			c.points.flatMap((p) => (p.asFound === null ? [] : [{ nominal: p.nominal, found: p.asFound }]));
-		const left = (c: CalibrationGroup) =>
-			c.points.flatMap((p) => (p.asLeft === null ? [] : [{ nominal: p.nominal, found: p.asLeft }]));
-		const result = restate({
-			quantity,
+		const found = this.byProbe.get(keyOf(reading.instrument, quantity))?.({
+			id: 0,
+			at: reading.at,
 			value: reading.value,
-			takenAt: reading.at,
-			from: { at: from.at, kind: from.kind, points: from.kind === 'check' ? found(from) : left(from) },
-			to: { at: to.at, points: found(to) },
-			thresholds: THRESHOLDS[quantity],
+			u: 0,
 		});
-		if (!result.ok || (!result.value.applied && result.value.why !== 'rejected')) return null;
-		const { value, error, why } = result.value;
-		const rejected = why === 'rejected';
+		if (!found || (found.status !== 'restated' && found.status !== 'rejected')) return null;
+		const rejected = found.status === 'rejected';
 		return {
 			check: 'drift',
 			flag: rejected ? 4 : 3,
 			cause: 'drift',
-			suggested: rejected ? null : value,
+			suggested: rejected ? null : found.value,
 			said: rejected
 				? { code: 'drift-beyond-repair' }
-				: { code: 'drift-found', quantity, value: reading.value, truth: value },
-			evidence: { error },
+				: { code: 'drift-found', quantity, value: reading.value, truth: found.value },
+			evidence: { error: found.error },
 			weight: 70,
 		};
 	}

@@ -13,7 +13,7 @@ import { GrowingErrors } from './errors';
 import { Judging } from './judgement';
 import { judgeAgain } from './judging';
 import { Refusal } from './refusal';
-import { asFresh, restateFresh } from './restate';
+import { asFresh, restateFresh, settleAnew } from './restate';
 import { type Told, tieSample } from './rounds';
 import type { SiteContext } from './site';
 import { judgeRows, storeJudged } from './store-bulk';
@@ -197,14 +197,15 @@ async function storeAndJudge(
 			readings,
 			rows.map((r) => r.sampleId),
 		);
+		const growing = await GrowingErrors.begin(client, context);
 		await storeJudged(client, context.site.id, ids, rows, judged);
-		const growing = new GrowingErrors(client, context);
 		await restateFresh(
 			client,
 			context,
 			asFresh(context, ids, rows, (_, i) => judged.verdicts[i]!.u),
 			growing,
 		);
+		await settleAnew(client, context, from, async (q) => growing.of(q));
 		const version = await judging.store(client);
 		if (version !== null) growing.keep(version);
 		return new Map(judged.verdicts.map((v, i) => [ids[i]!, v]));

@@ -1,7 +1,7 @@
 import { readingUncertainty } from '@/core/judge/uncertainty';
 import { PAIRED_WITHIN_MS, type Pair, PairFinder, type Sighting } from '@/core/probe/error-curve/pairs';
-import type { ProbeErrors } from '@/core/probe/error-curve/probe-errors';
-import { type ProbeOfSite, SiteErrors } from '@/core/probe/error-curve/site-errors';
+import type { ProbeErrors, ProbeOfSite } from '@/core/probe/error-curve/probe-errors';
+import { SiteErrors } from '@/core/probe/error-curve/site-errors';
 import { type Quantity, seriesQuantity } from '@/core/quantity';
 import type { Reading } from '@/core/reading/model';
 import type { InstrumentRow } from '@/store/line';
@@ -89,7 +89,7 @@ export class ErrorsOf {
 						PAIRED_WITHIN_MS,
 					);
 		const byCode = new Map(telling.map((i) => [i.code, i]));
-		const mixed = mixedBetween(rows.length === 0 ? [] : await pourings(db, site.site.id));
+		const mixed = mixedBetween(telling.length < 2 ? [] : await pourings(db, site.site.id));
 		const finder = new PairFinder(quantity, mixed);
 		const pairs = rows.flatMap((r) => finder.take(sightingOf(site, r, byCode.get(r.instrument)!)));
 		const halfSteps = new Map<string, number>();
@@ -180,31 +180,25 @@ export async function errorsOf(db: Db, site: SiteContext, quantity: 'ph' | 'ec')
 	return present.errors[quantity];
 }
 
-/** The present error curves of a site, learning from what a request stores. */
+/** The present error curves of a site, learning from what a request stores: begun before it stores anything. */
 export class GrowingErrors {
-	private readonly errors = new Map<'ph' | 'ec', ErrorsOf>();
-
-	constructor(
+	private constructor(
 		private readonly db: Db,
 		private readonly site: SiteContext,
+		private readonly errors: Both,
 	) {}
 
-	async of(quantity: 'ph' | 'ec'): Promise<ErrorsOf> {
-		let own = this.errors.get(quantity);
-		if (!own) {
-			own = (await errorsOf(this.db, this.site, quantity)).fork();
-			this.errors.set(quantity, own);
-		}
-		return own;
+	static async begin(db: Db, site: SiteContext): Promise<GrowingErrors> {
+		const errors = { ph: (await errorsOf(db, site, 'ph')).fork(), ec: (await errorsOf(db, site, 'ec')).fork() };
+		return new GrowingErrors(db, site, errors);
+	}
+
+	of(quantity: 'ph' | 'ec'): ErrorsOf {
+		return this.errors[quantity];
 	}
 
 	/** They are what is stored, at a version of what is remembered. */
 	keep(memoryVersion: number): void {
-		const before = kept.get(homeOf(this.db));
-		const known = before?.key === keyOf(this.site) ? before.errors : {};
-		kept.set(homeOf(this.db), {
-			key: keyOf(this.site, memoryVersion),
-			errors: { ...known, ...Object.fromEntries(this.errors) },
-		});
+		kept.set(homeOf(this.db), { key: keyOf(this.site, memoryVersion), errors: this.errors });
 	}
 }

@@ -5,7 +5,7 @@ import type { Client } from '@/store/pool';
 import { nextNumber, refreshStatistics } from '@/store/readings';
 import { GrowingErrors } from './errors';
 import { Judging } from './judgement';
-import { asFresh, restateFresh } from './restate';
+import { asFresh, curvesNow, restateFresh, settleAnew } from './restate';
 import type { SiteContext } from './site';
 import { type By, type JudgedRows, judgeAllFrom, judgeRows, newRows, samplesOfRows, storeJudged } from './store-bulk';
 
@@ -21,9 +21,9 @@ export class Intake {
 	private judging: Judging | null;
 	/** Of its own rows. */
 	private lastAt = Number.NEGATIVE_INFINITY;
+	private firstAt = Number.POSITIVE_INFINITY;
 	private lateFrom = Number.POSITIVE_INFINITY;
 	private stored = 0;
-	private growing: GrowingErrors;
 	/** What the database is still busy with. */
 	private storing: Promise<void> = Promise.resolve();
 
@@ -36,15 +36,16 @@ export class Intake {
 		/** The newest of what was stored before. */
 		private readonly newestBefore: number,
 		judging: Judging,
+		private growing: GrowingErrors,
 	) {
 		this.judging = judging;
-		this.growing = new GrowingErrors(client, site);
 	}
 
 	static async begin(client: Client, site: SiteContext, by: By & { now: number }): Promise<Intake> {
 		const firstId = await nextNumber(client);
 		const newest = await newestAt(client, site.site.id);
-		return new Intake(client, site, by, firstId, newest, await Judging.present(client, site, by.now));
+		const growing = await GrowingErrors.begin(client, site);
+		return new Intake(client, site, by, firstId, newest, await Judging.present(client, site, by.now), growing);
 	}
 
 	/** Whether rows from a time on may have been stored before. */
@@ -59,7 +60,7 @@ export class Intake {
 		await this.storing;
 		await this.judging.store(this.client);
 		this.judging = await Judging.present(this.client, site, this.by.now);
-		this.growing = new GrowingErrors(this.client, site);
+		this.growing = await GrowingErrors.begin(this.client, site);
 	}
 
 	/** Rows of which none cuts a sample in two. */
@@ -74,6 +75,7 @@ export class Intake {
 			least = Math.min(least, at);
 		}
 		this.lastAt = last;
+		this.firstAt = Math.min(this.firstAt, least);
 		const samples = samplesOfRows(rows);
 		if (!inOrder && this.judging !== null) await this.giveUpOrder();
 		if (this.judging === null) this.lateFrom = Math.min(this.lateFrom, least);
@@ -116,11 +118,15 @@ export class Intake {
 	async finish(seen: (readings: number) => void = () => {}): Promise<void> {
 		await this.storing;
 		if (this.judging) {
+			if (Number.isFinite(this.firstAt))
+				await settleAnew(this.client, this.site, this.firstAt, async (q) => this.growing.of(q));
 			const version = await this.judging.store(this.client);
 			if (version !== null) this.growing.keep(version);
 		} else {
 			await refreshStatistics(this.client);
 			await judgeAllFrom(this.client, this.site, this.lateFrom, this.by.now, seen);
+			if (this.firstAt < this.lateFrom)
+				await settleAnew(this.client, this.site, this.firstAt, curvesNow(this.client, this.site));
 		}
 		// Without knowing the size of what is new the next entry would go through all of it.
 		if (this.stored > MANY) await refreshStatistics(this.client);

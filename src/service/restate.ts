@@ -121,8 +121,24 @@ export async function restateFresh(
 	growing: GrowingErrors,
 ): Promise<void> {
 	for (const quantity of QUANTITIES)
-		if (fresh.some((r) => seriesQuantity(r.quantity) === quantity)) (await growing.of(quantity)).take(fresh);
-	await insertRestatements(db, site.site.id, await restated(site, fresh, (q) => growing.of(q)));
+		if (fresh.some((r) => seriesQuantity(r.quantity) === quantity)) growing.of(quantity).take(fresh);
+	await insertRestatements(db, site.site.id, await restated(site, fresh, async (q) => growing.of(q)));
+}
+
+/**
+ * Readings came in from a time on that a later visit already settles: whatever that visit ends is settled anew, now that they are
+ * known. Probes that met no other have nothing to learn from them.
+ */
+export async function settleAnew(client: Client, site: SiteContext, from: number, curves: Curves): Promise<void> {
+	for (const quantity of QUANTITIES) {
+		const errors = await curves(quantity);
+		for (const instrument of site.instruments) {
+			const { stretches, metAny } = errors.of(instrument.code)!;
+			const stretch = stretchAt(stretches, from);
+			if (!metAny || !isSettled(stretch)) continue;
+			await recomputeInstrument(client, site, instrument, quantity, { from: stretch.from, curves });
+		}
+	}
 }
 
 /** The error curves of a site as it is stored now, each loaded when it is first asked for. */

@@ -23,7 +23,7 @@ export type PairReading = z.output<typeof pairReading>;
 
 /**
  * Readings of a quantity taken by hand that another instrument was near to, with those that were near; and of instruments that stay
- * together in one water the first of each day. Neither corrected, undone nor discarded; in order of time.
+ * together in one water the first of each day. Whether or not they were judged yet; neither corrected, undone nor discarded; in order of time.
  */
 export function pairReadings(
 	db: Db,
@@ -48,17 +48,17 @@ export function pairReadings(
 			daily AS (SELECT d.id FROM span s JOIN span t ON t.station_id = s.station_id AND t.instrument_id <> s.instrument_id
 				CROSS JOIN generate_series(date_trunc('day', s.first AT TIME ZONE 'UTC'), s.last AT TIME ZONE 'UTC', interval '1 day') day
 				CROSS JOIN unnest($2::text[]) q(quantity)
-				CROSS JOIN LATERAL (SELECT r.id FROM reading r JOIN verdict v ON v.site_id = r.site_id AND v.reading_id = r.id
+				CROSS JOIN LATERAL (SELECT r.id FROM reading r LEFT JOIN verdict v ON v.site_id = r.site_id AND v.reading_id = r.id
 					WHERE r.site_id = $1 AND r.station_id = s.station_id AND r.quantity = q.quantity AND r.instrument_id = s.instrument_id
 					AND r.at >= day AT TIME ZONE 'UTC' AND r.at < (day + interval '1 day') AT TIME ZONE 'UTC'
-					AND NOT v.superseded AND v.decision IS DISTINCT FROM 'undo' AND v.decision IS DISTINCT FROM 'discard'
+					AND v.superseded IS NOT TRUE AND v.decision IS DISTINCT FROM 'undo' AND v.decision IS DISTINCT FROM 'discard'
 					ORDER BY r.at LIMIT 1 OFFSET 0) d),
 			wanted AS (SELECT hand AS id FROM near UNION SELECT other FROM near UNION SELECT id FROM daily)
 			SELECT r.id, i.code AS instrument, r.sample_id AS "sampleId", s.code AS station, r.at AS at, r.quantity, r.unit, r.digits,
 				r.value, r.half_width AS "halfWidth", r.temp_c AS "tempC"
 			FROM wanted w JOIN reading r ON r.site_id = $1 AND r.id = w.id JOIN station s ON s.site_id = r.site_id AND s.id = r.station_id
-			JOIN instrument i ON i.site_id = r.site_id AND i.id = r.instrument_id JOIN verdict v ON v.site_id = r.site_id AND v.reading_id = r.id
-			WHERE NOT v.superseded AND v.decision IS DISTINCT FROM 'undo' AND v.decision IS DISTINCT FROM 'discard'
+			JOIN instrument i ON i.site_id = r.site_id AND i.id = r.instrument_id LEFT JOIN verdict v ON v.site_id = r.site_id AND v.reading_id = r.id
+			WHERE v.superseded IS NOT TRUE AND v.decision IS DISTINCT FROM 'undo' AND v.decision IS DISTINCT FROM 'discard'
 			ORDER BY r.at, r.sample_id, r.id`,
 			[siteId, quantity === 'ec' ? ['ec', 'tds'] : ['ph'], instruments.byHand, instruments.continuous, withinMs],
 		),

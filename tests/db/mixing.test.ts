@@ -352,11 +352,12 @@ describe('doses', () => {
 			quantity: 'ph',
 			kind: 'check',
 			temp_c: 25,
-			points: [{ standard: 'pH 7.00', as_found: 7.18 }],
+			// Too little to be put right, and more than the way.
+			points: [{ standard: 'pH 7.00', as_found: 7.09 }],
 		});
 		expect(checked.status).toBe(201);
 		await post('/readings', [
-			{ time: at(0.05), station: 'checked', instrument: 'off', quantity: 'ph', value: '5.95', unit: 'pH' },
+			{ time: at(0.05), station: 'checked', instrument: 'off', quantity: 'ph', value: '5.86', unit: 'pH' },
 		]);
 		const { body } = await ask({ station: 'checked', target_ph: 5.8 });
 		expect(body).toMatchObject({ do: 'refuse', code: 'probe-off' });

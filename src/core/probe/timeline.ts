@@ -134,15 +134,14 @@ function settle(quantity: 'ph' | 'ec', errors: ProbeErrors, stretch: Stretch, th
 	};
 }
 
-/** Every reading of a probe put right by its error curve, with its uncertainty; linear in readings. */
-export function restateReadings(
+/** What its error curve makes of single readings of a probe; what is settled of a stretch is worked out once. */
+export function readOff(
 	quantity: 'ph' | 'ec',
-	readings: readonly TimelineReading[],
 	errors: ProbeErrors,
 	thresholds: Thresholds = THRESHOLDS[quantity],
-): Timeline {
+): (r: TimelineReading) => TimelineOutcome {
 	const settled = new Map<Stretch, Settled>();
-	const outcomes = readings.map((r): TimelineOutcome => {
+	return (r) => {
 		const stretch = stretchAt(errors.stretches, r.at);
 		let whole = settled.get(stretch);
 		if (!whole) {
@@ -150,9 +149,16 @@ export function restateReadings(
 			settled.set(stretch, whole);
 		}
 		return restateOne(quantity, r, errors, stretch, whole);
-	});
-	return { drift: errors.drift, outcomes };
+	};
 }
+
+/** Every reading of a probe put right by its error curve, with its uncertainty; linear in readings. */
+export const restateReadings = (
+	quantity: 'ph' | 'ec',
+	readings: readonly TimelineReading[],
+	errors: ProbeErrors,
+	thresholds: Thresholds = THRESHOLDS[quantity],
+): Timeline => ({ drift: errors.drift, outcomes: readings.map(readOff(quantity, errors, thresholds)) });
 
 const LEFT: Record<Stretch['kind'], TimelineStatus> = {
 	'before-first': 'before-first',

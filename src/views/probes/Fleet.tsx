@@ -47,7 +47,7 @@ export function Fleet({
 									<span className="font-bold underline underline-offset-4">{p.name}</span>{' '}
 									<span className="text-soft">{QUANTITY[p.quantity]}</span>
 									<span className="block text-soft text-[0.8rem]">
-										{p.storage ? `kept in ${STORAGE[p.storage]}` : ''}
+										{p.storage ? (p.storage === 'dry' ? 'kept dry and clean' : `kept in ${STORAGE[p.storage]}`) : ''}
 									</span>
 								</a>
 								<Trust probe={p} />

@@ -9,7 +9,9 @@ export type Happening =
 
 /** Misses beyond this many standard deviations count the less the further they are. */
 export const HUBER = 2;
-/** And beyond this many they wait for another of their kind. */
+/** Beyond this many they are remembered: another of their kind is no chance. */
+export const SUSPECT = 2.5;
+/** And beyond this many they count for nothing until then. */
 export const FAR = 3.5;
 /** As often as a probe is let loose at one time: what misses by more than that is no error of a probe. */
 export const MOST_LOOSENED = 12;
@@ -21,6 +23,8 @@ export interface Waiting {
 	b: number;
 	miss: number;
 	noise: number;
+	/** Who of the two may have moved: not one that a visit showed to be right meanwhile. */
+	accused: readonly number[];
 }
 
 /** Whether a pair is of the same two probes as one that waits. */
@@ -30,7 +34,7 @@ export const same = (w: { a: number; b: number }, h: { a: number; b: number }): 
 /** Whether a pair says of a probe what one that waits said of it: alike in direction and, as far as noise lets it, in size. */
 export function consistent(w: Waiting, h: Happening & { kind: 'pair' }, miss: number): boolean {
 	const room = FAR * Math.hypot(w.noise, h.noise) + 0.5 * Math.abs(w.miss);
-	for (const p of [w.a, w.b]) {
+	for (const p of w.accused) {
 		if (p !== h.a && p !== h.b) continue;
 		const then = p === w.a ? w.miss : -w.miss;
 		const now = p === h.a ? miss : -miss;
@@ -38,3 +42,13 @@ export function consistent(w: Waiting, h: Happening & { kind: 'pair' }, miss: nu
 	}
 	return false;
 }
+
+/** What waits once a visit has shown of a probe whether it had moved: if not, it was the other; if so, it was this one, and that is known now. */
+export const afterVisit = (waiting: readonly Waiting[], probe: number, wasRight: boolean): readonly Waiting[] =>
+	waiting.some((w) => w.a === probe || w.b === probe)
+		? waiting.flatMap((w) => {
+				if (w.a !== probe && w.b !== probe) return [w];
+				const accused = w.accused.filter((p) => p !== probe);
+				return wasRight && accused.length > 0 ? [{ ...w, accused }] : [];
+			})
+		: waiting;

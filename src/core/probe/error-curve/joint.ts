@@ -8,7 +8,7 @@ import {
 	type Transition,
 	updateState,
 } from '../../stats/kalman';
-import { consistent, FAR, type Happening, HUBER, MOST_LOOSENED, same, type Waiting } from './gate';
+import { afterVisit, consistent, FAR, type Happening, HUBER, MOST_LOOSENED, SUSPECT, same, type Waiting } from './gate';
 
 /**
  * The errors of all probes that met one another, followed together.
@@ -137,25 +137,26 @@ export class JointErrors {
 		} else if (sight && h.kind === 'pair') {
 			const { miss, variance } = innovation(predicted, sight);
 			const z = Math.abs(miss) / Math.sqrt(variance);
+			const alike = z > HUBER ? waiting.find((w) => consistent(w, h, miss)) : undefined;
+			if (alike && this.steps[alike.step]!.loosened.length < MOST_LOOSENED) {
+				this.loosen(alike, h);
+				return;
+			}
+			if (z > SUSPECT)
+				waiting = [...waiting, { step: this.steps.length, a: h.a, b: h.b, miss, noise: h.noise, accused: [h.a, h.b] }];
 			if (z > FAR) {
-				const alike = waiting.find((w) => consistent(w, h, miss));
-				if (alike && this.steps[alike.step]!.loosened.length < MOST_LOOSENED) {
-					this.loosen(alike, h);
-					return;
-				}
-				waiting = [...waiting, { step: this.steps.length, a: h.a, b: h.b, miss, noise: h.noise }];
 				sight = null;
 				weight = 0;
-			} else {
-				if (z > HUBER) {
-					weight = HUBER / z;
-					// So that the gain of the miss falls to what a miss of twice the expected would have moved.
-					sight = { ...sight, variance: sight.variance + variance * (z / HUBER - 1) };
-				} else if (waiting.some((w) => same(w, h))) waiting = waiting.filter((w) => !same(w, h));
-			}
+			} else if (z > HUBER) {
+				weight = HUBER / z;
+				// So that the gain of the miss falls to what a miss of twice the expected would have moved.
+				sight = { ...sight, variance: sight.variance + variance * (z / HUBER - 1) };
+			} else if (waiting.some((w) => same(w, h))) waiting = waiting.filter((w) => !same(w, h));
 		}
-		if (h.kind === 'set' && waiting.some((w) => w.a === h.probe || w.b === h.probe))
-			waiting = waiting.filter((w) => w.a !== h.probe && w.b !== h.probe);
+		if (h.kind === 'set') {
+			const visit = before?.happening.kind === 'standard' && before.happening.probe === h.probe ? before : null;
+			waiting = afterVisit(waiting, h.probe, visit !== null && !visit.loosened.includes(h.probe));
+		}
 		this.steps.push({
 			happening: h,
 			transition,
@@ -175,7 +176,7 @@ export class JointErrors {
 	/** Goes back to the pair that waited, lets loose whom both accuse, and takes everything since in again. */
 	private loosen(first: Waiting, h: Happening & { kind: 'pair' }): void {
 		const again = this.steps.splice(first.step);
-		const both = [first.a, first.b].filter((p) => p === h.a || p === h.b);
+		const both = first.accused.filter((p) => p === h.a || p === h.b);
 		for (const [i, s] of again.entries()) this.step(s.happening, i === 0 ? [...s.loosened, ...both] : s.loosened);
 		this.step(h, []);
 	}

@@ -2,12 +2,26 @@ import type { DriftModel } from '../drift';
 import type { FoulingSpan } from './fouling';
 import type { Deviation } from './joint';
 import type { Stretch } from './stretch';
+import type { ProbeCalibration, ProbeJump } from './visit';
+
+/** What is recorded of a probe. */
+export interface ProbeOfSite {
+	code: string;
+	/** Ascending in time. */
+	calibrations: readonly ProbeCalibration[];
+	/** Ascending in time. */
+	jumps: readonly ProbeJump[];
+	/** A drop kit: read off colours, never calibrated; half the width of its step, pH. Its bias stays what it is. */
+	kit?: { halfStep: number } | undefined;
+}
 
 /** The errors of one probe, as its visits and whom it met tell them. */
 export interface ProbeErrors {
 	drift: DriftModel;
 	stretches: readonly Stretch[];
 	fouling: readonly FoulingSpan[];
+	/** Whether it ever met another: else its calibrations say all there is. */
+	metAny: boolean;
 	/** Deviation of the error from the line of the calibrations: pH, or share for EC. */
 	deviationAt: (at: number) => Deviation;
 	/** Pairs that tell of a stretch: when, with whom, what was shown. */

@@ -3,25 +3,8 @@ import { type FoulingSpan, foulingAt } from './fouling';
 import type { Happening } from './gate';
 import { type Deviation, JointErrors, type JointModel } from './joint';
 import type { Pair, Sighting } from './pairs';
-import type { ProbeErrors } from './probe-errors';
+import type { ProbeErrors, ProbeOfSite } from './probe-errors';
 import { bridgeWander, type Stretch, stretchAt, stretchesOf, wander } from './stretch';
-import type { ProbeCalibration, ProbeJump } from './visit';
-
-/**
- * The errors of all probes of a site in one quantity: calibrations of each, and every pair of readings of one water.
- *
- * What a reading was worth is worked out at the visit that ends its stretch, from everything that had happened until then; after the
- * last visit it is what was known when it was taken. So nothing that is learned later of another probe moves what was settled.
- */
-export interface ProbeOfSite {
-	code: string;
-	/** Ascending in time. */
-	calibrations: readonly ProbeCalibration[];
-	/** Ascending in time. */
-	jumps: readonly ProbeJump[];
-	/** A drop kit: read off colours, never calibrated; half the width of its step, pH. Its bias stays what it is. */
-	kit?: { halfStep: number } | undefined;
-}
 
 /** A jump that nobody wrote down: 0.3 pH, 5 % of EC (common practice, no source). */
 const HIDDEN_JUMP = { ph: 0.3, ec: 0.05 } as const;
@@ -43,7 +26,12 @@ const byTime = (a: Happening, b: Happening) => a.at - b.at || ORDER[a.kind] - OR
 /** A reading of the very time of a visit was taken after it. */
 const ORDER = { standard: 0, set: 1, pair: 2 } as const;
 
-/** The error curves of all probes of a site in one quantity. */
+/**
+ * The errors of all probes of a site in one quantity: calibrations of each, and every pair of readings of one water.
+ *
+ * What a reading was worth is worked out at the visit that ends its stretch, from everything that had happened until then; after the
+ * last visit it is what was known when it was taken. So nothing that is learned later of another probe moves what was settled.
+ */
 export class SiteErrors {
 	private readonly pairs: Pair[];
 	private readonly known = new Map<string, Known>();
@@ -79,8 +67,14 @@ export class SiteErrors {
 			if (!h) continue;
 			component.happenings.push(h);
 			component.causal.take(h);
+			for (const code of component.codes) this.forgetWindows(this.known.get(code)!, pair.at);
 		}
 		return true;
+	}
+
+	/** What ends after a time is to be looked at anew. */
+	private forgetWindows({ stretches, windows }: Known, at: number): void {
+		for (const from of windows.keys()) if (stretchAt(stretches, from).to > at) windows.delete(from);
 	}
 
 	/** The same, to go on from without changing this one. */
@@ -267,6 +261,7 @@ export class SiteErrors {
 			drift: last.driftAtEnd,
 			stretches: known.stretches,
 			fouling: known.fouling,
+			metAny: component.codes.length > 1,
 			deviationAt: (at) => {
 				const stretch = stretchAt(known.stretches, at);
 				if (stretch === last) return component.causal.forward(place, at);
