@@ -154,6 +154,23 @@ const decisionMade = wire(
 	{ time: 'at' },
 );
 
+const belief = z.object({ error: z.number(), u: z.number() });
+const evidence = z.object({
+	all: belief.describe('pH, or percent for EC: by everything that is known'),
+	calibrations: belief.describe('by the calibrations before and after it alone'),
+	from: instant.nullable(),
+	to: instant.nullable(),
+	beside: z.array(
+		z.object({
+			other: z.string(),
+			times: z.number().describe('waters that both were dipped into between those calibrations'),
+			counted: z.number().describe('those of them that were no slips'),
+			share: z.number().describe('part of what is known that would not be without them: 0 to 1'),
+		}),
+	),
+});
+export type Evidence = z.input<typeof evidence>;
+
 export const readings = resource('Records', {
 	'GET /readings': {
 		summary: 'Readings with their standing, newest first; text/csv by Accept',
@@ -200,7 +217,11 @@ export const readings = resource('Records', {
 	'GET /readings/:id/history': {
 		summary: 'A reading, everything it replaced or was replaced by, and the decisions',
 		params: byId,
-		answer: z.object({ readings: z.array(storedReading), decisions: z.array(decisionMade) }),
+		answer: z.object({
+			readings: z.array(storedReading),
+			decisions: z.array(decisionMade),
+			evidence: evidence.nullable().describe('what the error of its probe is known from; null where it has none'),
+		}),
 		problems: ['no-such-id', 'no-such-reading'],
 	},
 	'POST /readings/:id/decision': {

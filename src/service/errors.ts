@@ -2,6 +2,7 @@ import { readingUncertainty } from '@/core/judge/uncertainty';
 import { PAIRED_WITHIN_MS, type Pair, PairFinder, type Sighting } from '@/core/probe/error-curve/pairs';
 import type { ProbeErrors, ProbeOfSite } from '@/core/probe/error-curve/probe-errors';
 import { SiteErrors } from '@/core/probe/error-curve/site-errors';
+import { type Evidence, evidenceOf } from '@/core/probe/evidence';
 import { type Quantity, seriesQuantity } from '@/core/quantity';
 import type { Reading } from '@/core/reading/model';
 import type { InstrumentRow } from '@/store/line';
@@ -129,6 +130,12 @@ export class ErrorsOf {
 		return this.errors.of(code);
 	}
 
+	/** What the error of one reading is known from. */
+	evidence(instrument: InstrumentRow, r: { at: number; value: number; unit: Reading['unit'] }): Evidence {
+		const reading = { probe: instrument.code, at: r.at, value: this.valueOf(r, instrument) };
+		return evidenceOf(this.quantity, this.probes, this.pairs, reading);
+	}
+
 	get all(): SiteErrors {
 		return this.errors;
 	}
@@ -201,4 +208,18 @@ export class GrowingErrors {
 	keep(memoryVersion: number): void {
 		kept.set(homeOf(this.db), { key: keyOf(this.site, memoryVersion), errors: this.errors });
 	}
+}
+
+/** What the error of a reading's probe is known from, other probes by their names; null for what no probe of the site took. */
+export async function readingEvidence(
+	db: Db,
+	site: SiteContext,
+	r: { instrument: string | null; quantity: Quantity; at: number; value: number; unit: Reading['unit'] },
+): Promise<Evidence | null> {
+	const quantity = seriesQuantity(r.quantity);
+	const instrument = site.instruments.find((i) => i.code === r.instrument);
+	if (!instrument || instrument.kind === 'drop_kit' || (quantity !== 'ph' && quantity !== 'ec')) return null;
+	const errors = await errorsOf(db, site, quantity);
+	const found = errors.evidence(instrument, r);
+	return { ...found, beside: found.beside.map((b) => ({ ...b, other: errors.nameOf(b.other) })) };
 }

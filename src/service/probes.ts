@@ -92,7 +92,7 @@ function viewOf(
 				error: today.error,
 				u: today.u,
 				by: today.met.length > 0 ? 'others' : 'visit',
-				others: today.met.slice(0, 2).map((m) => errors.nameOf(m.other)),
+				others: today.met.slice(0, 2).map((m) => ({ ...m, name: errors.nameOf(m.other) })),
 			} as const)
 		: null;
 	const newSince = ownEvents.filter((e) => e.kind === 'new_probe').at(-1)?.at ?? Number.NEGATIVE_INFINITY;

@@ -33,13 +33,14 @@ export interface ErrorToday {
  */
 export function errorToday(quantity: 'ph' | 'ec', errors: ProbeErrors, now: number): ErrorToday {
 	const stretch = stretchAt(errors.stretches, now);
-	const pairs = errors.pairsIn(stretch).filter((p) => p.weight > 0 && p.at <= now);
+	const all = errors.pairsIn(stretch).filter((p) => p.at <= now);
+	const pairs = all.filter((p) => p.weight > 0);
 	const value = pairs.at(-1)?.value ?? USUAL[quantity];
 	const belief = errorBelief(quantity, errors, now, value, stretch);
 	const heard = pairs.at(-1)?.at ?? stretch.from;
 	const rate = Number.isFinite(heard) ? (stretch.drift.ratePerDay * Math.max(now - heard, 0)) / DAY : 0;
 	const met = new Map<string, { other: string; times: number; alike: number }>();
-	for (const p of pairs) {
+	for (const p of all) {
 		const one = met.get(p.other) ?? { other: p.other, times: 0, alike: 0 };
 		one.times++;
 		if (Math.sign(p.value - p.otherValue) === Math.sign(belief.error)) one.alike++;

@@ -1,6 +1,7 @@
 import { readings as resource, type TypedReading } from '@/contract/readings';
 import { decide, readingHistory, undoLast } from '@/service/decide';
 import { correctReading, type Entered, enterSamples, judgeSample, type TypedSample } from '@/service/enter';
+import { readingEvidence } from '@/service/errors';
 import { readingsCsv } from '@/service/export';
 import { shownPoint, shownReading, shownVerdict } from '@/service/reading-shown';
 import { Refusal } from '@/service/refusal';
@@ -74,6 +75,7 @@ export const readings = handle(resource, {
 				context.site.id,
 				chain.map((r) => r.id),
 			),
+			evidence: await readingEvidence(db, context, chain.find((r) => r.id === params.id)!),
 		};
 	},
 	'POST /readings/:id/decision': async ({ params, body, db, site, who, now, announce }) => {

@@ -38,7 +38,7 @@ export function dueWords(r: DueReason): string {
 			const off = `${errorSize(r.quantity, Math.abs(r.error))} too ${r.error > 0 ? 'high' : 'low'}`;
 			return r.by === 'visit'
 				? `it was found ${off} and not adjusted`
-				: `it is probably ${off}, by ${r.others.length > 0 ? r.others.join(' and ') : 'what it was held against'}`;
+				: `it is probably ${off}: ${r.others.map((o) => `${o.name} disagreed in ${o.alike} of ${o.times} waters`).join(', ')}; one dip in a standard settles it`;
 		}
 	}
 }

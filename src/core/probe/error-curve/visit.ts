@@ -38,8 +38,9 @@ function meanError(quantity: 'ph' | 'ec', points: readonly FoundPoint[]): number
 	if (points.length === 0) return null;
 	return points.reduce((sum, p) => sum + sizeOf(quantity, p), 0) / points.length;
 }
-/** Mean error that a visit found, and that it left. */
+/** Mean error that a visit found, pH or percent. */
 export const foundError = (quantity: 'ph' | 'ec', c: ProbeCalibration) => meanError(quantity, asFound(c));
+/** Mean error that a visit left, pH or percent: as found where nothing was turned. */
 export const leftError = (quantity: 'ph' | 'ec', c: ProbeCalibration) => meanError(quantity, after(c));
 /** Largest error of what was read in standards, pH or percent. */
 export const largest = (quantity: 'ph' | 'ec', points: readonly FoundPoint[]): number =>
