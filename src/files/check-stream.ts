@@ -3,6 +3,7 @@ import { findingWords } from '@/words/en/finding';
 import { isOpen, seriesOf } from '../core/judge/amend';
 import type { JudgeContext } from '../core/judge/context';
 import { Engine } from '../core/judge/engine';
+import { displayStep } from '../core/probe/display-step';
 import { type ProbeRecord, ProbesThen } from '../core/probe/known-then';
 import type { Finding, Flag, Verdict, WaterEvent } from '../core/reading/model';
 import type { CalibrationGroup } from './calibrations-row';
@@ -132,7 +133,11 @@ export interface CheckInput {
 	now: () => number;
 }
 
-function recordsOf(calibrations: readonly CalibrationGroup[], days: CheckInput['calibrateDays']): ProbeRecord[] {
+function recordsOf(
+	calibrations: readonly CalibrationGroup[],
+	days: CheckInput['calibrateDays'],
+	site: JudgeContext,
+): ProbeRecord[] {
 	const records = new Map<string, ProbeRecord & { calibrations: CalibrationGroup[] }>();
 	for (const c of calibrations) {
 		const key = `${c.instrument}\u0000${c.quantity}`;
@@ -146,6 +151,7 @@ function recordsOf(calibrations: readonly CalibrationGroup[], days: CheckInput['
 				calibrations: [c],
 				jumps: [],
 				interval: chosen === undefined ? { by: 'learned' } : { by: 'days', days: chosen },
+				step: displayStep(site.instruments.get(c.instrument), c.quantity),
 			});
 		}
 	}
@@ -161,7 +167,7 @@ export async function* checkStream(input: CheckInput): AsyncGenerator<string> {
 		ppmScale: (code) => input.site.instruments.get(code)?.ppmScale ?? null,
 	};
 	const drifts = new DriftLookup(input.calibrations ?? []);
-	const probes = new ProbesThen(recordsOf(input.calibrations ?? [], input.calibrateDays));
+	const probes = new ProbesThen(recordsOf(input.calibrations ?? [], input.calibrateDays, input.site));
 	const engine = new Engine({ ...input.site, probe: probes.stateAt }, input.now);
 	const held = new HeldLines(COLUMNS.map((c) => header.at.get(c) ?? -1));
 	let sample: Waiting[] = [];

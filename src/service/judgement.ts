@@ -1,6 +1,7 @@
 import type { JudgeContext } from '@/core/judge/context';
 import { Engine } from '@/core/judge/engine';
 import { eventsMatterFrom, type Memory } from '@/core/judge/memory';
+import { displayStep } from '@/core/probe/display-step';
 import { ProbesThen } from '@/core/probe/known-then';
 import { unitNamed } from '@/core/quantity';
 import { skippedOf } from '@/core/reading/from-text';
@@ -48,6 +49,7 @@ async function contextOf(db: Db, site: SiteContext) {
 					quantity,
 				),
 				interval: intervalChoice(i),
+				step: displayStep(i, quantity),
 			})),
 		),
 	);

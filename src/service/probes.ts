@@ -1,4 +1,5 @@
 import { type CalibrationResult, evaluateCalibration } from '@/core/probe/calibration';
+import { displayStep } from '@/core/probe/display-step';
 import { type CurvePoint, drawCurve, type MetMark, metMarks } from '@/core/probe/drawn';
 import { adviseInterval, type DriftModel, type IntervalAdvice, learnDrift, TOLERANCE } from '@/core/probe/drift';
 import { type DueReason, type IntervalReason, intervalReason } from '@/core/probe/due';
@@ -71,8 +72,9 @@ function viewOf(
 	const drift = learnDrift(
 		quantity,
 		driftIntervals(quantity, timelineCalibrations(own, all, []), timelineJumps(ownEvents, quantity)),
+		displayStep(instrument, quantity),
 	);
-	const advice = adviseInterval(drift, TOLERANCE[quantity]);
+	const advice = adviseInterval(drift, quantity);
 	const last = own.at(-1) ?? null;
 	const choice = intervalChoice(instrument);
 	const days = intervalDays(choice, advice);
@@ -98,10 +100,12 @@ function viewOf(
 	const newSince = ownEvents.filter((e) => e.kind === 'new_probe').at(-1)?.at ?? Number.NEGATIVE_INFINITY;
 	const results = own
 		.filter((c) => c.at >= newSince)
-		.map((c) => ({ at: c.at, result: evaluateRow(c), mv: c.points.every((p) => p.mv !== null) }));
-	const slopes = results.flatMap(({ at, result, mv }) =>
-		result.ok && result.value.slopePct !== null ? [{ at, slopePct: result.value.slopePct, mv }] : [],
-	);
+		.map((c) => ({ ...c, result: evaluateRow(c), mv: c.points.every((p) => p.mv !== null) }));
+	const slopes = results.flatMap(({ at, kind, points, result, mv }) => {
+		if (!result.ok || result.value.slopePct === null) return [];
+		const nominals = points.filter((p) => p.asFound !== null).map((p) => p.nominal);
+		return [{ at, kind, slopePct: result.value.slopePct, mv, apart: Math.max(...nominals) - Math.min(...nominals) }];
+	});
 	const hidden = slopes.every((s) => !s.mv);
 	return {
 		instrument,
@@ -121,7 +125,9 @@ function viewOf(
 		uToday: Math.hypot(instrumentU, today.u),
 		life:
 			quantity === 'ph'
-				? estimateLife(hidden ? runningSlopes(slopes.map((s) => ({ at: s.at, gain: s.slopePct / 100 }))) : slopes)
+				? estimateLife(
+						hidden ? runningSlopes(slopes.map((s) => ({ ...s, gain: s.slopePct / 100 }))) : slopes.filter((s) => s.mv),
+					)
 				: { known: false, reason: 'too-few' },
 	};
 }

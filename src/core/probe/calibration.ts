@@ -64,6 +64,9 @@ const within = (v: number, [low, high]: readonly [number, number]) => v >= low &
 /** Found values nearer together than this share of the standards' distance mean a dead probe, not a slope. */
 const LEAST_GAIN = 0.05;
 
+/** Standards nearer than this, pH, do not judge a slope (common practice, no source). */
+const LEAST_APART = 2;
+
 /** Least squares line through points; exact for two. */
 function line(x: readonly number[], y: readonly number[]): { slope: number; at: (v: number) => number } {
 	const n = x.length;
@@ -132,7 +135,10 @@ function ofPh(
 		const response = line(nominal, found);
 		if (Math.abs(response.slope) < LEAST_GAIN) return refused('no-answer');
 		offset = response.at(7) - 7;
-		if (allMv) {
+		// Standards so near together tell the offset; what they seem to tell of the slope is noise.
+		const apart = Math.max(...nominal) - Math.min(...nominal);
+		if (apart < LEAST_APART) slopePct = null;
+		else if (allMv) {
 			const electrode = line(
 				nominal,
 				points.map((p) => p.mv!),
@@ -140,7 +146,8 @@ function ofPh(
 			slopePct = (-100 * electrode.slope) / k;
 			offsetMv = electrode.at(7);
 		} else slopePct = 100 * response.slope;
-		if (slopePct <= 0) reasons.push({ code: 'wrong-way', grade: 'fail' });
+		if (slopePct === null) offsetMv = allMv ? points[0]!.mv! + k * (nominal[0]! - 7) : null;
+		else if (slopePct <= 0) reasons.push({ code: 'wrong-way', grade: 'fail' });
 		else if (!within(slopePct, limits.slopeWatch)) {
 			const [leastPct, mostPct] = limits.slopeWatch;
 			reasons.push(

@@ -19,7 +19,7 @@ export type DueReason =
 			error: number;
 			u: number;
 			by: 'visit' | 'others';
-			others: readonly string[];
+			others: readonly { name: string; alike: number; times: number }[];
 	  };
 
 /**

@@ -1,6 +1,6 @@
 import type { ProbeState } from '../reading/model';
 import { leftAs } from './calibration';
-import { adviseInterval, learnDrift, TOLERANCE } from './drift';
+import { adviseInterval, learnDrift } from './drift';
 import { driftIntervals } from './error-curve/drift-intervals';
 import type { ProbeJump } from './error-curve/visit';
 import { type IntervalChoice, intervalDays } from './interval';
@@ -20,6 +20,8 @@ export interface ProbeRecord {
 	calibrations: readonly KnownCalibration[];
 	jumps: readonly ProbeJump[];
 	interval: IntervalChoice;
+	/** Of its display, pH or percent of a usual reading; 0 where nobody said. */
+	step: number;
 }
 
 const keyOf = (instrument: string, quantity: 'ph' | 'ec') => `${instrument}\u0000${quantity}`;
@@ -48,7 +50,7 @@ export class ProbesThen {
 	};
 }
 
-function stateAfter({ quantity, calibrations, jumps, interval }: ProbeRecord, i: number): ProbeState {
+function stateAfter({ quantity, calibrations, jumps, interval, step }: ProbeRecord, i: number): ProbeState {
 	const c = calibrations[i]!;
 	const drift = learnDrift(
 		quantity,
@@ -57,11 +59,12 @@ function stateAfter({ quantity, calibrations, jumps, interval }: ProbeRecord, i:
 			calibrations.slice(0, i + 1).map((k, id) => ({ ...k, id })),
 			jumps.filter((j) => j.at <= c.at),
 		),
+		step,
 	);
 	return {
 		at: c.at,
 		verdict: leftAs(quantity, c.kind, c.points, c.tempC),
 		tempC: c.tempC,
-		intervalDays: intervalDays(interval, adviseInterval(drift, TOLERANCE[quantity])),
+		intervalDays: intervalDays(interval, adviseInterval(drift, quantity)),
 	};
 }

@@ -3,29 +3,54 @@ import { median, theilSenSlope } from '../series/robust';
 /**
  * End of life: the robust trend of the slope in percent and the day it crosses 85 %.
  *
- * The window comes from the middle half of all pairwise slopes, widened: a date is never given as a point. A pen that
- * shows no mV hides its electrode, since each adjustment resets its gain; then the running product of the gains since
- * the probe was new is followed.
+ * The window comes from the middle half of all pairwise slopes, widened: a date is never given as a point. A pen that shows no mV
+ * hides its electrode: each adjustment resets its gain, so its slope is the product of the gains that adjustments took up with the
+ * one found now. A check takes up nothing. Each factor brings an error of its own, so the product is known less and less well,
+ * and a fall that is no larger than that is none.
  */
 export const END_OF_LIFE_SLOPE_PCT = 85;
 
 export interface SlopePoint {
 	at: number;
 	slopePct: number;
+	/** Standard uncertainty of it, percent; 0 where it is not known. */
+	u?: number | undefined;
 }
 
 export type LifeEstimate =
 	| { known: false; reason: 'too-few' | 'not-falling' }
 	| { known: true; now: number; perYearPct: number; earliest: number; latest: number | null };
 
+/** A fall counts beyond so many of its standard uncertainties: 95 % of one side. */
+const CERTAIN = 1.645;
 const YEAR = 365.25 * 86_400_000;
 
-/** Slopes of a pen without mV: the product of its gains since the first. */
-export function runningSlopes(gains: readonly { at: number; gain: number }[]): SlopePoint[] {
+/** A gain found in two standards: what an adjustment took up, or a check left as it was. */
+export interface FoundGain {
+	at: number;
+	gain: number;
+	kind: 'adjust' | 'check';
+	/** Distance of the outermost standards, pH. */
+	apart: number;
+}
+/** Standard uncertainty of one reading in a buffer, pH: bottle and display (±0.02 stated as usual, common practice). */
+const IN_BUFFER = 0.015;
+
+/**
+ * Slopes of a pen without mV, oldest first: each gain times those that adjustments before it took up.
+ * @example runningSlopes([{ at: 0, gain: 0.98, kind: 'adjust', apart: 3 }])[0].slopePct // 98
+ */
+export function runningSlopes(gains: readonly FoundGain[]): SlopePoint[] {
 	let product = 1;
-	return gains.map(({ at, gain }) => {
-		product *= gain;
-		return { at, slopePct: 100 * product };
+	let variance = 0;
+	return gains.map(({ at, gain, kind, apart }) => {
+		const own = 2 * (IN_BUFFER / apart) ** 2;
+		const point = { at, slopePct: 100 * product * gain, u: 100 * product * gain * Math.sqrt(variance + own) };
+		if (kind === 'adjust') {
+			product *= gain;
+			variance += own;
+		}
+		return point;
 	});
 }
 
@@ -49,6 +74,9 @@ export function estimateLife(points: readonly SlopePoint[]): LifeEstimate {
 	const steep = quantile(0.15);
 	const flat = quantile(0.85);
 	if (slope >= 0 || steep >= 0) return { known: false, reason: 'not-falling' };
+	const fallen = -slope * (last - x[0]!);
+	const unsure = Math.hypot(points[0]!.u ?? 0, points.at(-1)!.u ?? 0);
+	if (fallen < CERTAIN * unsure) return { known: false, reason: 'not-falling' };
 	const when = (s: number) => (last + Math.max((END_OF_LIFE_SLOPE_PCT - now) / s, 0)) * YEAR;
 	return { known: true, now, perYearPct: slope, earliest: when(steep), latest: flat < 0 ? when(flat) : null };
 }

@@ -107,4 +107,15 @@ describe('electrode', () => {
 		expect(evaluateCalibration('ec', [{ nominal: 1413, asFound: 0 }], 25)).toMatchObject({ ok: false });
 		expect(evaluateCalibration('ph', [], 25)).toMatchObject({ ok: false });
 	});
+	it('standards less than two pH apart tell the offset and judge no slope (common practice, no source)', () => {
+		const near = evaluateCalibration(
+			'ph',
+			[
+				{ nominal: 6.86, asFound: 6.9 },
+				{ nominal: 7.0, asFound: 7.02 },
+			],
+			25,
+		);
+		expect(near).toMatchObject({ ok: true, value: { slopePct: null, verdict: 'good' } });
+	});
 });

@@ -22,6 +22,7 @@ describe('how a probe stood at the time of a reading', () => {
 			calibrations: [found('adjust', 60, 0.02), found('check', 30, 1.4), found('adjust', 2, 0.05)],
 			jumps: [],
 			interval: { by: 'learned' },
+			step: 0.01,
 		},
 	]);
 	it('not before its first calibration, and nothing that came later', () => {

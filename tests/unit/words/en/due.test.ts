@@ -26,6 +26,13 @@ describe('why a probe is due', () => {
 		expect(dueWords({ code: 'upset', by: 'dried_out' })).toBe('it dried out since the last calibration');
 		expect(dueWords({ code: 'never-calibrated' })).toBe('it has never been calibrated here');
 	});
+	it('what is known to be wrong says who says so', () => {
+		const wrong = { code: 'wrong', quantity: 'ph', error: 0.3, u: 0.05 } as const;
+		expect(dueWords({ ...wrong, by: 'visit', others: [] })).toBe('it was found 0.30 too high and not adjusted');
+		expect(dueWords({ ...wrong, error: -0.3, by: 'others', others: [{ name: 'Plum', alike: 4, times: 5 }] })).toBe(
+			'it is probably 0.30 too low: Plum disagreed in 4 of 5 waters; one dip in a standard settles it',
+		);
+	});
 });
 
 describe('what was different in a batch', () => {
