@@ -5,7 +5,9 @@ import { createReadStream, createWriteStream, mkdtempSync, readdirSync, readFile
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
-import { restateAlone } from '@/core/probe/timeline';
+import { pairsOf, type Sighting } from '@/core/probe/error-curve/pairs';
+import { SiteErrors } from '@/core/probe/error-curve/site-errors';
+import { readOff, restateAlone } from '@/core/probe/timeline';
 import { loadDemo } from '@/demo/load';
 import { csvRecords } from '@/files/csv-stream';
 import { enterSamples } from '@/service/enter';
@@ -238,6 +240,40 @@ try {
 		say(
 			`restating ${readings.length.toLocaleString('en-GB')} readings, 50 calibrations`,
 			`${(1000 * (await seconds(async () => restateAlone('ph', readings, calibrations)))).toFixed(1)} ms`,
+		);
+	}
+
+	for (const growth of [1, 10, 100]) {
+		// Two nodes that write every minute, and a pen beside each every morning.
+		const minutes = 5256 * growth;
+		const sightings: Sighting[] = [];
+		for (let m = 0; m < minutes; m++)
+			for (const n of [1, 2]) {
+				const at = m * 60_000;
+				const one = { station: `tank ${n}`, sample: null, at, value: 6 + (m / 525_600) * n * 0.4, uRepeat: 0.03 };
+				sightings.push({ ...one, id: 4 * m + n, probe: `node ${n}`, continuous: true });
+				if (m % 1440 === 480) sightings.push({ ...one, id: 4 * m + n + 2, probe: 'pen', continuous: false, value: 6 });
+			}
+		const probes = ['node 1', 'node 2', 'pen'].map((code) => ({
+			code,
+			calibrations: calibrations.filter((_, i) => (code === 'pen' ? true : i % 12 === 0)),
+			jumps: [],
+		}));
+		const before = process.memoryUsage().heapUsed;
+		const taken = await seconds(async () => {
+			const errors = new SiteErrors(
+				'ph',
+				probes,
+				pairsOf('ph', sightings, () => false),
+			);
+			for (const code of ['node 1', 'node 2']) {
+				const right = readOff('ph', errors.of(code)!);
+				for (const s of sightings) if (s.probe === code) right({ id: s.id, at: s.at, value: s.value, u: 0.03 });
+			}
+		});
+		say(
+			`error curves of two nodes, ${(2 * minutes).toLocaleString('en-GB')} readings, and a pen each morning`,
+			`${(1000 * taken).toFixed(0)} ms, ${Math.max((process.memoryUsage().heapUsed - before) / 2 ** 20, 0).toFixed(0)} MB more on the heap`,
 		);
 	}
 

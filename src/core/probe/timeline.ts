@@ -1,5 +1,6 @@
 import type { DriftModel } from './drift';
 import { foulingAt } from './error-curve/fouling';
+import type { Deviation } from './error-curve/joint';
 import type { ProbeErrors } from './error-curve/probe-errors';
 import { SiteErrors } from './error-curve/site-errors';
 import { type Stretch, stretchAt } from './error-curve/stretch';
@@ -85,6 +86,9 @@ interface Settled {
 	rejected: boolean;
 	/** Times of its pairs that counted. */
 	met: number[];
+	deviation: (at: number) => Deviation;
+	/** Of the bottles of its calibrations: pH, or share for EC. */
+	standards: number;
 }
 
 /** The error of a probe at a time, for what it then shows. */
@@ -131,6 +135,11 @@ function settle(quantity: 'ph' | 'ec', errors: ProbeErrors, stretch: Stretch, th
 		changes,
 		rejected,
 		met,
+		deviation: errors.deviationIn(stretch),
+		standards: Math.max(
+			stretch.first ? standardsU(quantity, stretch.first) : 0,
+			stretch.last ? standardsU(quantity, stretch.last) : 0,
+		),
 	};
 }
 
@@ -182,7 +191,7 @@ function restateOne(
 	const shown = r.value - fouling;
 	const inUnits = (share: number) => (ph ? share : share * Math.abs(shown));
 	const open = !Number.isFinite(stretch.to);
-	const { mean, variance } = errors.deviationAt(r.at);
+	const { mean, variance } = whole.deviation(r.at);
 	const line = stretch.lineAt(shown, r.at);
 	const error = ph ? line + mean : shown - (shown - line) * Math.exp(-mean);
 	const closed = stretch.endVariance !== null;
@@ -206,12 +215,7 @@ function restateOne(
 	const left = status === 'rejected' || applied ? 0 : error;
 	const parts = {
 		instrument: closed ? (r.uRepeat ?? r.u) : r.u,
-		standards: inUnits(
-			Math.max(
-				stretch.first ? standardsU(quantity, stretch.first) : 0,
-				stretch.last ? standardsU(quantity, stretch.last) : 0,
-			),
-		),
+		standards: inUnits(whole.standards),
 		drift: together(spread, left),
 	};
 	const total = (applied ? error : 0) + (status === 'rejected' ? 0 : fouling);

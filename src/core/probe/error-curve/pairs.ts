@@ -54,9 +54,16 @@ export class PairFinder {
 	/** The pairs that a reading makes with those before it; a reading by hand meets each other probe once. */
 	take(s: Sighting): Pair[] {
 		const pairs: Pair[] = [];
-		const near = (this.recent.get(s.station) ?? []).filter((r) => s.at - r.sighting.at <= PAIRED_WITHIN_MS);
 		const own: Recent = { sighting: s, first: s.continuous && this.isFirst(s), met: new Set() };
-		for (const other of near.toReversed()) {
+		const known = this.recent.get(s.station);
+		// A probe that goes on writing by itself, with nobody near, is most of what there is.
+		if (known?.length === 1 && known[0]!.sighting.probe === s.probe && s.continuous && !known[0]!.first) {
+			known[0] = own;
+			return pairs;
+		}
+		const near = (known ?? []).filter((r) => s.at - r.sighting.at <= PAIRED_WITHIN_MS);
+		for (let i = near.length - 1; i >= 0; i--) {
+			const other = near[i]!;
 			const o = other.sighting;
 			if (o.probe === s.probe || own.met.has(o.probe)) continue;
 			const cup = s.sample !== null && s.sample === o.sample;

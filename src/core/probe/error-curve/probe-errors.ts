@@ -24,6 +24,8 @@ export interface ProbeErrors {
 	metAny: boolean;
 	/** Deviation of the error from the line of the calibrations: pH, or share for EC. */
 	deviationAt: (at: number) => Deviation;
+	/** The same for times of one stretch. */
+	deviationIn: (stretch: Stretch) => (at: number) => Deviation;
 	/** Pairs that tell of a stretch: when, with whom, what was shown. */
 	pairsIn: (stretch: Stretch) => MetPair[];
 }

@@ -257,17 +257,18 @@ export class SiteErrors {
 		const component = this.componentOf.get(code)!;
 		const place = component.codes.indexOf(code);
 		const last = known.stretches.at(-1)!;
+		const deviationIn = (stretch: Stretch) => {
+			if (stretch === last) return (at: number) => component.causal.forward(place, at);
+			const { errors, place: p } = this.window(known, stretch);
+			return (at: number) => errors.smooth(p, at);
+		};
 		return {
 			drift: last.driftAtEnd,
 			stretches: known.stretches,
 			fouling: known.fouling,
 			metAny: component.codes.length > 1,
-			deviationAt: (at) => {
-				const stretch = stretchAt(known.stretches, at);
-				if (stretch === last) return component.causal.forward(place, at);
-				const { errors, place: p } = this.window(known, stretch);
-				return errors.smooth(p, at);
-			},
+			deviationAt: (at) => deviationIn(stretchAt(known.stretches, at))(at),
+			deviationIn,
 			pairsIn: (stretch) => {
 				const errors = stretch === last ? component.causal : this.window(known, stretch).errors;
 				const weights = new Map([...errors.pairs()].map((p) => [p.id, p]));
