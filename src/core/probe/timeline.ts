@@ -150,11 +150,13 @@ export function readOff(
 	thresholds: Thresholds = THRESHOLDS[quantity],
 ): (r: TimelineReading) => TimelineOutcome {
 	const settled = new Map<Stretch, Settled>();
+	let stretch: Stretch | null = null;
+	let whole: Settled | undefined;
 	return (r) => {
-		const stretch = stretchAt(errors.stretches, r.at);
-		let whole = settled.get(stretch);
-		if (!whole) {
-			whole = settle(quantity, errors, stretch, thresholds);
+		// They mostly come in order.
+		if (!stretch || !whole || r.at < stretch.from || r.at >= stretch.to) {
+			stretch = stretchAt(errors.stretches, r.at);
+			whole = settled.get(stretch) ?? settle(quantity, errors, stretch, thresholds);
 			settled.set(stretch, whole);
 		}
 		return restateOne(quantity, r, errors, stretch, whole);

@@ -57,6 +57,8 @@ export class JointErrors {
 	private readonly steps: Step[] = [];
 	/** What was known after each step when it was the newest: what is learned later does not change what was known then. */
 	private readonly fresh: { state: StateEstimate; weight: number }[] = [];
+	/** The step that was asked for last: times mostly come in order. */
+	private asked = -1;
 	private smoothed: { states: StateEstimate[]; cross: Float64Array[] } | null = null;
 	private readonly first: StateEstimate;
 
@@ -256,6 +258,11 @@ export class JointErrors {
 
 	/** Index of the last step at or before a time, −1 for none. */
 	private indexAt(at: number): number {
+		const k = this.asked;
+		if (k < this.steps.length && (k < 0 || this.steps[k]!.happening.at <= at)) {
+			const next = this.steps[k + 1];
+			if (!next || next.happening.at > at) return k;
+		}
 		let low = 0;
 		let high = this.steps.length;
 		while (low < high) {
@@ -263,7 +270,8 @@ export class JointErrors {
 			if (this.steps[middle]!.happening.at <= at) low = middle + 1;
 			else high = middle;
 		}
-		return low - 1;
+		this.asked = low - 1;
+		return this.asked;
 	}
 
 	/** What became of the pairs, in order: how much each counts by now, and when it was the newest. */

@@ -36,8 +36,10 @@ interface Recent {
 	/** The first of its probe here on its day. */
 	first: boolean;
 	/** Probes that it has met. */
-	met: Set<string>;
+	met: ReadonlySet<string>;
 }
+const NOBODY: ReadonlySet<string> = new Set();
+const sameDay = (a: Sighting, b: Sighting): boolean => Math.floor(a.at / DAY) === Math.floor(b.at / DAY);
 
 /** Finds the pairs among readings of one quantity that come in order of time. */
 export class PairFinder {
@@ -54,13 +56,15 @@ export class PairFinder {
 	/** The pairs that a reading makes with those before it; a reading by hand meets each other probe once. */
 	take(s: Sighting): Pair[] {
 		const pairs: Pair[] = [];
-		const own: Recent = { sighting: s, first: s.continuous && this.isFirst(s), met: new Set() };
 		const known = this.recent.get(s.station);
 		// A probe that goes on writing by itself, with nobody near, is most of what there is.
-		if (known?.length === 1 && known[0]!.sighting.probe === s.probe && s.continuous && !known[0]!.first) {
-			known[0] = own;
+		const before = known?.length === 1 ? known[0]! : null;
+		if (before && s.continuous && !before.first && before.sighting.probe === s.probe && sameDay(before.sighting, s)) {
+			before.sighting = s;
+			before.met = NOBODY;
 			return pairs;
 		}
+		const own: Recent = { sighting: s, first: s.continuous && this.isFirst(s), met: NOBODY };
 		const near = (known ?? []).filter((r) => s.at - r.sighting.at <= PAIRED_WITHIN_MS);
 		for (let i = near.length - 1; i >= 0; i--) {
 			const other = near[i]!;
@@ -72,8 +76,8 @@ export class PairFinder {
 			} else {
 				if (!o.continuous && other.met.has(s.probe)) continue;
 				if (!cup && this.mixed(s.station, o.at, s.at)) continue;
-				own.met.add(o.probe);
-				other.met.add(s.probe);
+				own.met = own.met.has(o.probe) ? own.met : new Set(own.met).add(o.probe);
+				other.met = other.met.has(s.probe) ? other.met : new Set(other.met).add(s.probe);
 			}
 			const noise = this.noiseOf(o, s, cup);
 			if (Number.isFinite(noise)) pairs.push({ at: s.at, a: o, b: s, noise });
@@ -105,7 +109,7 @@ export class PairFinder {
 		for (const [station, list] of this.recent)
 			other.recent.set(
 				station,
-				list.map((r) => ({ ...r, met: new Set(r.met) })),
+				list.map((r) => ({ ...r })),
 			);
 		for (const [key, day] of this.wrote) other.wrote.set(key, day);
 		return other;
