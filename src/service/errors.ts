@@ -9,7 +9,7 @@ import type { InstrumentRow } from '@/store/line';
 import { pairReadings, pourings } from '@/store/pairs';
 import { type Db, homeOf } from '@/store/pool';
 import { onScale, type ProbeRecord, probeRecord, timelineCalibrations, timelineJumps } from './probe-record';
-import type { SiteContext } from './site';
+import { type SiteContext, versionsOf } from './site';
 
 /**
  * The error curves of a site's probes as its record gives them: loaded once, and gone on from with each reading that comes in order.
@@ -172,12 +172,10 @@ function mixedBetween(list: readonly { station: string; at: number }[]) {
 type Both = Record<'ph' | 'ec', ErrorsOf>;
 /** What was loaded of each database last, by the versions of all that it was made from. */
 const kept = new WeakMap<object, { key: string; errors: Partial<Both> }>();
-const keyOf = ({ site }: SiteContext, memoryVersion = site.memoryVersion): string =>
-	[site.lineVersion, site.probeVersion, memoryVersion].join(' ');
 
 /** The error curves as everything that is stored gives them; kept while nothing was stored since. Not to be changed. */
 export async function errorsOf(db: Db, site: SiteContext, quantity: 'ph' | 'ec'): Promise<ErrorsOf> {
-	const key = keyOf(site);
+	const key = versionsOf(site);
 	let present = kept.get(homeOf(db));
 	if (present?.key !== key) {
 		present = { key, errors: {} };
@@ -206,7 +204,7 @@ export class GrowingErrors {
 
 	/** They are what is stored, at a version of what is remembered. */
 	keep(memoryVersion: number): void {
-		kept.set(homeOf(this.db), { key: keyOf(this.site, memoryVersion), errors: this.errors });
+		kept.set(homeOf(this.db), { key: versionsOf(this.site, memoryVersion), errors: this.errors });
 	}
 }
 

@@ -12,7 +12,7 @@ import { type Db, homeOf } from '@/store/pool';
 import type { JudgedReading } from '@/store/readings';
 import { timelineJumps } from './probe-record';
 import { intervalChoice, quantitiesOf } from './probes';
-import type { SiteContext } from './site';
+import { type SiteContext, versionsOf } from './site';
 
 /** A judgement of a site as of a time, and the present of it, which is kept between requests. */
 const DAY = 86_400_000;
@@ -59,9 +59,6 @@ async function contextOf(db: Db, site: SiteContext) {
 type KnownContext = Awaited<ReturnType<typeof contextOf>>;
 /** The present of each database, by the versions of all it was made from: a version is used once, even where it was taken back. */
 const presents = new WeakMap<object, { key: string; memory: Memory; known: KnownContext }>();
-const versionsOf = ({ site }: SiteContext, memoryVersion = site.memoryVersion): string =>
-	[site.lineVersion, site.probeVersion, memoryVersion].join(' ');
-
 /** An engine with the memory of a site at a time, and what it has judged since. */
 export class Judging {
 	private readonly touched = new Map<string, number>();

@@ -6,8 +6,8 @@ import type { Client, Db } from '@/store/pool';
 import { amendStored, putVerdicts, type StoredVerdict, storedVerdicts } from '@/store/verdicts';
 import { writing } from '@/store/writing';
 import { asReading, Judging, samplesOf } from './judgement';
-import { curvesNow, restateStored, restateStretchesBefore } from './restate';
-import { requireSite, type SiteContext } from './site';
+import { type Curves, curvesNow, loadCurves, restateStored, restateStretchesBefore } from './restate';
+import { requireSite, type SiteContext, versionsOf } from './site';
 
 /**
  * The one place where stored readings are judged, by whichever road they come. A judgement goes on from what the checks
@@ -127,13 +127,17 @@ export async function judgeWhatIsDue(
 	progress: (done: number) => void = () => {},
 ): Promise<{ judged: number; changed: number }> {
 	let [judged, changed] = [0, 0];
+	/** Curves of the part before, as good as loaded again while nobody else wrote since. */
+	let known: { version: string; curves: Curves } | null = null;
 	for (let more = true; more; ) {
 		more = await writing(db, async (client) => {
 			const from = await dueFrom(client, siteId);
 			if (from === null) return false;
 			// As it is set up now: it may have been changed since the part before.
 			const site = await requireSite(client);
-			const part = await judgeFrom(client, site, from, now, CHUNK);
+			const curves = known?.version === versionsOf(site) ? known.curves : await loadCurves(client, site);
+			const part = await judgeFrom(client, site, from, now, CHUNK, curves);
+			known = { version: versionsOf(await requireSite(client)), curves };
 			judged += part.verdicts.size;
 			changed += part.changed;
 			await setDue(client, siteId, part.next);

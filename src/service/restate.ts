@@ -154,6 +154,12 @@ export function curvesNow(db: Db, site: SiteContext): (quantity: 'ph' | 'ec') =>
 	};
 }
 export type Curves = ReturnType<typeof curvesNow>;
+/** The same, all loaded by now: they outlive the connection that they were loaded by. */
+export async function loadCurves(db: Db, site: SiteContext): Promise<Curves> {
+	const curves = curvesNow(db, site);
+	for (const quantity of QUANTITIES) await curves(quantity);
+	return curves;
+}
 
 /** Writes what differs from what is stored. */
 async function store(

@@ -20,6 +20,10 @@ export interface SiteContext {
 	known: JudgeContext;
 }
 
+/** Changes with everything that is stored of a site and that something is derived from; used once, even where it was taken back. */
+export const versionsOf = ({ site }: SiteContext, memoryVersion = site.memoryVersion): string =>
+	[site.lineVersion, site.probeVersion, memoryVersion].join(' ');
+
 export class NoSite extends Error {
 	constructor() {
 		super('There is no site yet. Set one up first.');

@@ -42,14 +42,14 @@ export function pairReadings(
 				CROSS JOIN LATERAL (SELECT r.id FROM reading r WHERE r.site_id = $1 AND r.station_id = h.station_id AND r.quantity = q.quantity
 					AND r.at >= h.at - $5 * interval '1 millisecond' AND r.at <= h.at + $5 * interval '1 millisecond'
 					AND r.instrument_id <> h.instrument_id AND r.instrument_id = ANY($3::bigint[] || $4::bigint[]) OFFSET 0) o),
-			span AS (SELECT r.instrument_id, r.station_id, min(r.at) AS first, max(r.at) AS last FROM reading r
-				WHERE r.site_id = $1 AND r.instrument_id = ANY($4::bigint[]) AND r.quantity = ANY($2) AND cardinality($4::bigint[]) > 1 GROUP BY 1, 2),
+			span AS (SELECT i AS instrument_id, w.first, w.last FROM unnest($4::bigint[]) i
+				CROSS JOIN LATERAL (SELECT min(at) AS first, max(at) AS last FROM reading WHERE site_id = $1 AND instrument_id = i) w
+				WHERE cardinality($4::bigint[]) > 1 AND w.first IS NOT NULL),
 			-- OFFSET keeps each day a question of its own to the index.
-			daily AS (SELECT d.id FROM span s JOIN span t ON t.station_id = s.station_id AND t.instrument_id <> s.instrument_id
+			daily AS (SELECT d.id FROM span s
 				CROSS JOIN generate_series(date_trunc('day', s.first AT TIME ZONE 'UTC'), s.last AT TIME ZONE 'UTC', interval '1 day') day
-				CROSS JOIN unnest($2::text[]) q(quantity)
 				CROSS JOIN LATERAL (SELECT r.id FROM reading r LEFT JOIN verdict v ON v.site_id = r.site_id AND v.reading_id = r.id
-					WHERE r.site_id = $1 AND r.station_id = s.station_id AND r.quantity = q.quantity AND r.instrument_id = s.instrument_id
+					WHERE r.site_id = $1 AND r.instrument_id = s.instrument_id AND r.quantity = ANY($2)
 					AND r.at >= day AT TIME ZONE 'UTC' AND r.at < (day + interval '1 day') AT TIME ZONE 'UTC'
 					AND v.superseded IS NOT TRUE AND v.decision IS DISTINCT FROM 'undo' AND v.decision IS DISTINCT FROM 'discard'
 					ORDER BY r.at LIMIT 1 OFFSET 0) d),

@@ -114,6 +114,79 @@ describe('the demo’s drifting pen', () => {
 		}));
 });
 
+describe('probes that meet', () => {
+	const day = (n: number, minute = 0) => new Date(Date.UTC(2026, 2, 1 + n, 8, minute)).toISOString();
+	const calibrated = (instrument: string, n: number) =>
+		postJson(app.base, '/calibrations', {
+			instrument,
+			quantity: 'ph',
+			time: day(n),
+			kind: 'adjust',
+			temp_c: 25,
+			points: [{ standard: 'pH 7.00', as_found: 7, as_left: 7 }],
+		});
+	const cup = async (n: number, old: number, fresh: number) => {
+		const sent = await postJson(app.base, '/readings', [
+			{ time: day(n, 5), station: 'cup', instrument: 'old', quantity: 'ph', value: String(old), unit: 'pH' },
+			{ time: day(n, 5), station: 'cup', instrument: 'fresh', quantity: 'ph', value: String(fresh), unit: 'pH' },
+		]);
+		expect(sent.status).toBe(201);
+		return sent.body.readings.map((r: { id: number }) => r.id) as number[];
+	};
+	const worth = async (id: number) => (await get(`/readings/${id}/history`)) as Answer;
+
+	it('one checked long ago is told to be off by one checked just now, before anybody dips it; its next calibration settles it', async () => {
+		const own = await startApplication('demo');
+		const before = app;
+		app = own;
+		try {
+			expect((await postJson(app.base, '/stations', { code: 'cup', name: 'Cup', kind: 'reservoir' })).status).toBe(201);
+			for (const code of ['old', 'fresh'])
+				await postJson(app.base, '/instruments', {
+					code,
+					name: code === 'old' ? 'Old' : 'Fresh',
+					kind: 'ph',
+					quantities: { ph: { resolution: 0.01, accuracy: 0.05 } },
+				});
+			await calibrated('old', 0);
+			for (const n of [0, 8, 16, 24]) await calibrated('fresh', n);
+			for (const n of [1, 9, 17]) await cup(n, 6.01, 6);
+			const off: number[][] = [];
+			for (const n of [25, 26, 27, 28]) off.push(await cup(n, 6.31, 6));
+			const shown = (await get('/probes/old/ph')) as Answer;
+			expect(shown).toMatchObject({ error_told: true, due_reason: expect.stringContaining('Fresh disagreed in') });
+			expect(shown.error_today).toBeGreaterThan(0.15);
+			expect(shown.met.length).toBe(7);
+			expect((await get('/probes/fresh/ph')).error_told).toBe(false);
+			// What was read with it meanwhile is put right, and says by what.
+			const [last] = off.at(-1)!;
+			const told = await worth(last!);
+			expect(told.readings[0].restated).toBeLessThan(6.15);
+			expect(told.evidence).toMatchObject({ to: null, beside: [{ other: 'Fresh', times: 7 }] });
+			expect(told.evidence.beside[0].share).toBeGreaterThan(0.5);
+			// The next visit settles the whole stretch; a cup discarded meanwhile is no evidence any more.
+			await postJson(app.base, `/readings/${off[0]![1]}/decision`, { kind: 'discard', reason: 'a bubble' });
+			expect((await worth(last!)).evidence.beside[0].times).toBe(6);
+			await postJson(app.base, '/calibrations', {
+				instrument: 'old',
+				quantity: 'ph',
+				time: day(29),
+				kind: 'adjust',
+				temp_c: 25,
+				points: [{ standard: 'pH 7.00', as_found: 7.3, as_left: 7 }],
+			});
+			const settled = await worth(last!);
+			expect(settled.evidence.to).toBe(day(29).replace('.000', ''));
+			expect(settled.readings[0].restated).toBeCloseTo(6, 1);
+			expect((await get('/probes/old/ph')).error_told).toBe(false);
+			expect((await get('/probes')).dip).toMatchObject({ share: expect.any(Number) });
+		} finally {
+			app = before;
+			await own.stop();
+		}
+	});
+});
+
 describe('calibrations change the past, and give it back', () => {
 	it('entered, withdrawn, reinstated; originals untouched', async () => {
 		const readings = async () =>

@@ -62,10 +62,9 @@ function probesOf(fleet: Fleet) {
 	}));
 }
 
-function measure(fleet: Fleet, t: Tally): void {
-	const { quantity } = fleet;
+function sightingsOf(fleet: Fleet): Sighting[] {
 	const kinds = new Map(fleet.probes.map((p) => [p.code, p.kind]));
-	const sightings: Sighting[] = fleet.readings.map((r) => ({
+	return fleet.readings.map((r) => ({
 		id: r.id,
 		probe: r.probe,
 		continuous: kinds.get(r.probe) === 'continuous',
@@ -75,10 +74,14 @@ function measure(fleet: Fleet, t: Tally): void {
 		value: r.value,
 		uRepeat: kinds.get(r.probe) === 'kit' ? r.u : r.uRepeat,
 	}));
+}
+
+function measure(fleet: Fleet, t: Tally): void {
+	const { quantity } = fleet;
+	const sightings = sightingsOf(fleet);
 	const pairs = pairsOf(quantity, sightings, () => false);
 	const joint = new SiteErrors(quantity, probesOf(fleet), pairs);
 	const alone = new SiteErrors(quantity, probesOf(fleet), []);
-	const unit = (truth: number) => (quantity === 'ph' ? 1 : 0.15 / truth) ** -1;
 	for (const p of fleet.probes) {
 		if (p.kind === 'kit') continue;
 		const own = fleet.readings.filter((r) => r.probe === p.code);
@@ -87,8 +90,6 @@ function measure(fleet: Fleet, t: Tally): void {
 		const calibrations = fleet.calibrations.filter((c) => c.probe === p.code);
 		for (const [i, r] of own.entries()) {
 			if (j[i]!.status === 'rejected') continue;
-			const scale = unit(r.truth);
-			void scale;
 			const relative = (v: number) => (quantity === 'ph' ? v - r.truth : (v - r.truth) / r.truth / 0.15);
 			t.readings++;
 			t.original += relative(r.value) ** 2;
@@ -115,19 +116,9 @@ function measure(fleet: Fleet, t: Tally): void {
 /** What a grower is told day by day: only what was known then, each day a site of its own. */
 function watch(fleet: Fleet, t: Tally): void {
 	const { quantity } = fleet;
-	const kinds = new Map(fleet.probes.map((p) => [p.code, p.kind]));
 	const leave = THRESHOLDS[quantity].leaveAlone;
 	const limit = quantity === 'ph' ? 0.1 : 3;
-	const sightings: Sighting[] = fleet.readings.map((r) => ({
-		id: r.id,
-		probe: r.probe,
-		continuous: kinds.get(r.probe) === 'continuous',
-		station: r.station,
-		sample: r.sample < 0 ? null : String(r.sample),
-		at: r.at,
-		value: r.value,
-		uRepeat: kinds.get(r.probe) === 'kit' ? r.u : r.uRepeat,
-	}));
+	const sightings = sightingsOf(fleet);
 	const pairs = pairsOf(quantity, sightings, () => false);
 	if (pairs.length === 0) return;
 	const start = fleet.readings[0]!.at;
