@@ -115,7 +115,8 @@ describe('the demo’s drifting pen', () => {
 });
 
 describe('probes that meet', () => {
-	const day = (n: number, minute = 0) => new Date(Date.UTC(2026, 2, 1 + n, 8, minute)).toISOString();
+	const BEGIN = Math.floor(Date.now() / 3_600_000 - 1 - 29 * 24) * 3_600_000;
+	const day = (n: number, minute = 0) => new Date(BEGIN + n * 86_400_000 + minute * 60_000).toISOString();
 	const calibrated = (instrument: string, n: number) =>
 		postJson(app.base, '/calibrations', {
 			instrument,
@@ -131,7 +132,7 @@ describe('probes that meet', () => {
 			{ time: day(n, 5), station: 'cup', instrument: 'fresh', quantity: 'ph', value: String(fresh), unit: 'pH' },
 		]);
 		expect(sent.status).toBe(201);
-		return sent.body.readings.map((r: { id: number }) => r.id) as number[];
+		return (sent.body.samples as { readings: { id: number }[] }[]).flatMap((s) => s.readings.map((r) => r.id));
 	};
 	const worth = async (id: number) => (await get(`/readings/${id}/history`)) as Answer;
 

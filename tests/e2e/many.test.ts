@@ -35,15 +35,15 @@ describe('more than a screen shows', () => {
 		await page.close();
 	});
 	it('an import that somebody stops has stored nothing, says so, and can be begun again', async () => {
-		const many = Array.from({ length: 60_000 }, (_, i) => line(100 + i, 'bed-1')).join('');
+		const many = Array.from({ length: 90_000 }, (_, i) => line(100 + i, 'bed-1')).join('');
 		await temporaryFile(HEAD + many, async (path) => {
 			const page = await openPage(browser.context, `${app.base}/files`);
 			await page.locator('#file').setInputFiles(path);
-			await page.locator('button', { hasText: 'Store 60,000 lines' }).click();
+			await page.locator('button', { hasText: 'Store 90,000 lines' }).click();
 			await page.locator('p', { hasText: 'lines stored' }).waitFor();
 			await page.locator('button', { hasText: 'Stop' }).click();
 			await page.locator('p', { hasText: 'Stopped. Nothing of it was stored.' }).waitFor();
-			expect(await page.locator('button', { hasText: 'Store 60,000 lines' }).isEnabled()).toBe(true);
+			expect(await page.locator('button', { hasText: 'Store 90,000 lines' }).isEnabled()).toBe(true);
 			await page.close();
 		});
 		const { readings } = await (await fetch(`${app.base}/api/v1/readings?station=bed-1`)).json();
