@@ -197,7 +197,9 @@ function restateOne(
 	const line = stretch.lineAt(shown, r.at);
 	const error = ph ? line + mean : shown - (shown - line) * Math.exp(-mean);
 	const closed = stretch.endVariance !== null;
-	const right = rightAt(whole, stretch, r.at);
+	// What no electrode shows is a slip of the hand: no curve says what it was.
+	const shows = ph ? shown >= 0 && shown <= 14 : shown > 0;
+	const right = shows && rightAt(whole, stretch, r.at);
 	const status: TimelineStatus = whole.rejected && closed ? 'rejected' : right ? 'restated' : LEFT[stretch.kind];
 	const applied = status === 'restated';
 	const room = ph ? 1 : 0;
@@ -214,7 +216,7 @@ function restateOne(
 			? inUnits(ph ? stretch.drift.ratePerDay : stretch.drift.ratePerDay / 100) * since
 			: 0;
 	const spread = together(inUnits(Math.sqrt(variance)), rate) * (partial ? 1.5 : 1);
-	const left = status === 'rejected' || applied ? 0 : error;
+	const left = status === 'rejected' || applied || !shows ? 0 : error;
 	const parts = {
 		instrument: closed ? (r.uRepeat ?? r.u) : r.u,
 		standards: inUnits(whole.standards),

@@ -128,6 +128,16 @@ describe('with calibrations alone', () => {
 		const fine = restateAlone('ph', readings, [calibration(1, 0, [[7, 7]]), calibration(2, 20.1, [[7, 7.09]])]);
 		expect(new Set(fine.outcomes.map((o) => o.status))).toEqual(new Set(['left-alone']));
 	});
+	it('what no electrode shows is left as it was typed: 66 for 6.6 is no reading of a pen that is 0.3 off', () => {
+		const cs = [calibration(1, 0, [[7, 7]]), calibration(2, 20, [[7, 7.3]])];
+		const [slip, reading] = restateAlone(
+			'ph',
+			[66, 6.6].map((value, id) => ({ id, at: 10 * DAY, value, u: 0.03 })),
+			cs,
+		).outcomes;
+		expect(slip).toMatchObject({ status: 'left-alone', value: 66 });
+		expect(reading).toMatchObject({ status: 'restated', value: expect.closeTo(6.45, 10) });
+	});
 	it('fouling with a check in between: what the check found holds the fouling grown until then (TM 1–D3)', () => {
 		// Drift 0.01 a day and fouling 0.02 a day; checked on day 10 (found +0.3), cleaned on day 20, adjusted on day 30.
 		const cs = [calibration(1, 0, [[7, 7]]), calibration(2, 10, [[7, 7.3]], 'check'), calibration(3, 30, [[7, 7.3]])];
