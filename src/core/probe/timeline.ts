@@ -200,7 +200,8 @@ function restateOne(
 	// What no electrode shows is a slip of the hand: no curve says what it was.
 	const shows = ph ? shown >= 0 && shown <= 14 : shown > 0;
 	const right = shows && rightAt(whole, stretch, r.at);
-	const status: TimelineStatus = whole.rejected && closed ? 'rejected' : right ? 'restated' : LEFT[stretch.kind];
+	const status: TimelineStatus =
+		whole.rejected && (closed || right) ? 'rejected' : right ? 'restated' : LEFT[stretch.kind];
 	const applied = status === 'restated';
 	const room = ph ? 1 : 0;
 	const { span } = stretch;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { readingUncertainty } from '@/core/judge/uncertainty';
+import { readingUncertainty, withoutConstant } from '@/core/judge/uncertainty';
 import type { Quantity, Unit } from '@/core/quantity';
 import { readingFromText } from '@/core/reading/from-text';
 import type { InstrumentInfo, Reading } from '@/core/reading/model';
@@ -55,5 +55,12 @@ describe('the uncertainty of one reading (JCGM 100, 4.3.7: a rectangle of half w
 				expect(repeats).toBeLessThan(u);
 			}),
 		);
+	});
+	it('what is constant of an instrument can be taken out again: u² less a quarter of the accuracy’s square', () => {
+		const instrument = { quantities: { ph: { resolution: 0.01, accuracy: 0.1 } } } as never;
+		const whole = Math.hypot(0.01 / Math.sqrt(12), 0.1 / Math.sqrt(3));
+		const varies = Math.hypot(0.01 / Math.sqrt(12), 0.1 / (2 * Math.sqrt(3)));
+		expect(withoutConstant(whole, 'ph', 6, instrument)).toBeCloseTo(varies, 10);
+		expect(withoutConstant(0.001, 'ph', 6, instrument)).toBe(0);
 	});
 });

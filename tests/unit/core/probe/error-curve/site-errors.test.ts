@@ -118,6 +118,15 @@ describe('with calibrations alone', () => {
 		expect(o).toMatchObject({ status: 'restated', value: expect.closeTo(5.7, 10), from: 2, to: null });
 		expect(o!.u).toBeLessThan(0.04);
 	});
+	it('a check that found it beyond 2 pH off is not carried on: what it shows cannot be put right (TM 1–D3)', () => {
+		const [o] = restateAlone(
+			'ph',
+			[{ id: 1, at: 11 * DAY, value: 6, u: 0.03 }],
+			[calibration(1, 0, [[7, 7]]), calibration(2, 10, [[7, 9.4]], 'check')],
+		).outcomes;
+		expect(o).toMatchObject({ status: 'rejected', value: 6 });
+		expect(o!.u).toBeLessThan(1);
+	});
 	it('what is put right is settled at the visit for the whole stretch: no step within a season', () => {
 		const readings = days(0, 20, 0.5).map((d, i) => ({ id: i, at: d * DAY, value: 6, u: 0.03 }));
 		const { outcomes } = restateAlone('ph', readings, [calibration(1, 0, [[7, 7]]), calibration(2, 20.1, [[7, 7.4]])]);
