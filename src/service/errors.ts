@@ -4,7 +4,7 @@ import type { ProbeErrors, ProbeOfSite } from '@/core/probe/error-curve/probe-er
 import { SiteErrors } from '@/core/probe/error-curve/site-errors';
 import { type Evidence, evidenceOf } from '@/core/probe/evidence';
 import { type Quantity, seriesQuantity } from '@/core/quantity';
-import type { Reading } from '@/core/reading/model';
+import { type EventKind, POURING_KINDS, type Reading } from '@/core/reading/model';
 import type { InstrumentRow } from '@/store/line';
 import { pairReadings, pourings } from '@/store/pairs';
 import { type Db, homeOf } from '@/store/pool';
@@ -72,6 +72,8 @@ export class ErrorsOf {
 		private readonly finder: PairFinder,
 		private readonly pairs: Pair[],
 		private errors: SiteErrors,
+		/** When something was poured into each water, in order of time. */
+		private readonly poured: Map<string, number[]>,
 	) {}
 
 	static async load(db: Db, site: SiteContext, quantity: 'ph' | 'ec', record: ProbeRecord): Promise<ErrorsOf> {
@@ -90,18 +92,20 @@ export class ErrorsOf {
 						PAIRED_WITHIN_MS,
 					);
 		const byCode = new Map(telling.map((i) => [i.code, i]));
-		const mixed = mixedBetween(telling.length < 2 ? [] : await pourings(db, site.site.id));
-		const finder = new PairFinder(quantity, mixed);
+		const poured = timesOf(telling.length < 2 ? [] : await pourings(db, site.site.id));
+		const finder = new PairFinder(quantity, mixedBetween(poured));
 		const pairs = rows.flatMap((r) => finder.take(sightingOf(site, r, byCode.get(r.instrument)!)));
 		const halfSteps = new Map<string, number>();
 		for (const r of rows) halfSteps.set(r.instrument, Math.max(halfSteps.get(r.instrument) ?? 0, r.halfWidth));
 		const probes = site.instruments.map((i) => probeOf(record, i, quantity, halfSteps.get(i.code) ?? 0));
-		return new ErrorsOf(site, quantity, probes, finder, pairs, new SiteErrors(quantity, probes, pairs));
+		return new ErrorsOf(site, quantity, probes, finder, pairs, new SiteErrors(quantity, probes, pairs), poured);
 	}
 
 	/** The same, to go on from without changing this one. */
 	fork(): ErrorsOf {
-		return new ErrorsOf(this.site, this.quantity, this.probes, this.finder.fork(), [...this.pairs], this.errors.fork());
+		const poured = new Map([...this.poured].map(([station, times]) => [station, [...times]]));
+		const finder = this.finder.fork(mixedBetween(poured));
+		return new ErrorsOf(this.site, this.quantity, this.probes, finder, [...this.pairs], this.errors.fork(), poured);
 	}
 
 	/** Learns from readings that come after all that it knows, in order of time. */
@@ -115,6 +119,13 @@ export class ErrorsOf {
 		if (fresh.length === 0) return;
 		this.pairs.push(...fresh);
 		if (!this.errors.add(fresh)) this.errors = new SiteErrors(this.quantity, this.probes, this.pairs);
+	}
+
+	/** Something was poured after all that it knows. */
+	pour(station: string, at: number): void {
+		const times = this.poured.get(station);
+		if (times) times.push(at);
+		else this.poured.set(station, [at]);
 	}
 
 	/** What an instrument showed, on the scale that is known of it by now. */
@@ -158,16 +169,19 @@ function probeOf(record: ProbeRecord, i: InstrumentRow, quantity: 'ph' | 'ec', h
 	};
 }
 
-function mixedBetween(list: readonly { station: string; at: number }[]) {
+function timesOf(list: readonly { station: string; at: number }[]): Map<string, number[]> {
 	const times = new Map<string, number[]>();
 	for (const { station, at } of list) {
 		const own = times.get(station);
 		if (own) own.push(at);
 		else times.set(station, [at]);
 	}
-	return (station: string, from: number, to: number): boolean =>
-		times.get(station)?.some((at) => at > from && at <= to) ?? false;
+	return times;
 }
+const mixedBetween =
+	(times: ReadonlyMap<string, readonly number[]>) =>
+	(station: string, from: number, to: number): boolean =>
+		times.get(station)?.some((at) => at > from && at <= to) ?? false;
 
 type Both = Record<'ph' | 'ec', ErrorsOf>;
 /** What was loaded of each database last, by the versions of all that it was made from. */
@@ -207,6 +221,25 @@ export class GrowingErrors {
 		kept.set(homeOf(this.db), { key: versionsOf(this.site, memoryVersion), errors: this.errors });
 	}
 }
+
+/** An event that comes after all that is stored: what was loaded is as good as before, with it. */
+export async function keepWithEvent(
+	db: Db,
+	before: SiteContext,
+	after: SiteContext,
+	event: { station: string; at: number; kind: EventKind },
+): Promise<void> {
+	const present = kept.get(homeOf(db));
+	if (present?.key !== versionsOf(before) || after.site.lineVersion !== before.site.lineVersion) return;
+	if (after.site.probeVersion !== before.site.probeVersion) return;
+	const errors: Partial<Both> = {};
+	for (const [quantity, own] of Object.entries(present.errors) as ['ph' | 'ec', ErrorsOf][]) {
+		errors[quantity] = own.fork();
+		if (POURS.has(event.kind)) errors[quantity].pour(event.station, event.at);
+	}
+	kept.set(homeOf(db), { key: versionsOf(after), errors });
+}
+const POURS: ReadonlySet<EventKind> = new Set(POURING_KINDS);
 
 /** What the error of a reading's probe is known from, other probes by their names; null for what no probe of the site took. */
 export async function readingEvidence(

@@ -5,9 +5,10 @@ import { isLate } from '@/store/judging';
 import type { Client, Db } from '@/store/pool';
 import { insertAudit } from '@/store/site';
 import { writing } from '@/store/writing';
+import { keepWithEvent } from './errors';
 import { judgeAgain } from './judging';
 import { Refusal } from './refusal';
-import type { SiteContext } from './site';
+import { requireSite, type SiteContext } from './site';
 import { requireTime } from './time-ahead';
 
 export interface TypedEvent {
@@ -39,6 +40,7 @@ export async function storeEvent(
 	const id = await insertTyped(client, context, e, by, null);
 	// Logged late, it explains what was read since.
 	if (await isLate(client, context.site.id, e.at)) await judgeAgain(client, context, e.at, by.now);
+	else await keepWithEvent(client, context, await requireSite(client), e);
 	return id;
 }
 

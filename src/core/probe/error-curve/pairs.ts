@@ -103,9 +103,12 @@ export class PairFinder {
 		return a.value > 0 && b.value > 0 ? Math.hypot(a.uRepeat / a.value, b.uRepeat / b.value, water) : Number.NaN;
 	}
 
-	/** The same up to here, to go on from without changing this one. */
-	fork(): PairFinder {
-		const other = new PairFinder(this.quantity, this.mixed);
+	/**
+	 * The same up to here, to go on from without changing this one.
+	 * @param mixed what it is told of what was poured from here on
+	 */
+	fork(mixed = this.mixed): PairFinder {
+		const other = new PairFinder(this.quantity, mixed);
 		for (const [station, list] of this.recent)
 			other.recent.set(
 				station,
