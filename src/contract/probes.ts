@@ -52,6 +52,14 @@ export const probe = wire(probeShape, names);
 export type Probe = z.input<typeof probe>;
 export type ShownProbe = z.output<typeof probe>;
 
+export const apart = z.object({
+	quantity,
+	a: z.string(),
+	b: z.string(),
+	by: z.number().describe('what the first shows more than the second in one water: pH, or percent for EC'),
+	u: z.number(),
+});
+export type Apart = z.output<typeof apart>;
 export const bestDip = z.object({
 	instrument: z.string(),
 	quantity,
@@ -135,6 +143,9 @@ export const probes = resource('Probes', {
 		summary: 'Every probe, the most trustworthy today first',
 		answer: z.object({
 			probes: z.array(probe),
+			apart: z
+				.array(apart)
+				.describe('probes that cannot both be right, where it is not known which of the two is wrong'),
 			dip: bestDip.nullable().describe('the one dip in a standard that would tell most of all probes together'),
 		}),
 	},

@@ -17,8 +17,9 @@ import { insertAudit } from '@/store/site';
 import { writing } from '@/store/writing';
 import { CALIBRATION_PROBLEM } from '@/words/en/calibration';
 import { judgeAgain } from './judging';
+import { freshRecord } from './probe-record';
 import { Refusal } from './refusal';
-import { curvesNow, recomputeInstrument, settledFrom } from './restate';
+import { workIn } from './restate';
 import type { SiteContext } from './site';
 
 export interface TypedCalibration {
@@ -179,6 +180,7 @@ export async function enterCalibration(
 ): Promise<CalibrationOutcome> {
 	return writing(db, async (client) => {
 		const { instrument, points, result, doubts } = await examine(client, context, c, by.now);
+		const before = await freshRecord(client, context.site.id);
 		const id = await insertCalibration(client, context.site.id, {
 			...c,
 			instrumentId: instrument.id,
@@ -187,13 +189,7 @@ export async function enterCalibration(
 			source: by.source,
 			enteredBy: by.who,
 		});
-		const curves = curvesNow(client, context);
-		const from = await settledFrom(curves, instrument.code, c.quantity, c.at);
-		const outcomes = await recomputeInstrument(client, context, instrument, c.quantity, {
-			from,
-			curves,
-			progress: by.progress,
-		});
+		const outcomes = await workIn(client, context, c, before, by.progress);
 		await insertAudit(client, context.site.id, by.who, 'calibration.entered', String(id), {
 			instrument: c.instrument,
 			quantity: c.quantity,
@@ -225,11 +221,9 @@ export async function withdrawCalibration(
 		const row = (await listCalibrations(client, context.site.id, { withWithdrawn: true })).find((c) => c.id === id);
 		if (!row) throw new Refusal('no-such-calibration', [{ path: 'id', message: 'There is no such calibration.' }]);
 		if (row.withdrawn === withdrawn) return;
-		const instrument = context.instruments.find((i) => i.code === row.instrument)!;
+		const before = await freshRecord(client, context.site.id);
 		await setWithdrawn(client, context.site.id, id, withdrawn, by.reason, by.who);
-		const curves = curvesNow(client, context);
-		const from = await settledFrom(curves, instrument.code, row.quantity, row.at);
-		await recomputeInstrument(client, context, instrument, row.quantity, { from, curves, progress: by.progress });
+		await workIn(client, context, row, before, by.progress);
 		await judgeAgain(client, context, row.at, by.now);
 		await insertAudit(
 			client,

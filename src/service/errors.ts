@@ -1,4 +1,4 @@
-import { readingUncertainty } from '@/core/judge/uncertainty';
+import { type Displayed, readingUncertainty } from '@/core/judge/uncertainty';
 import { PAIRED_WITHIN_MS, type Pair, PairFinder, type Sighting } from '@/core/probe/error-curve/pairs';
 import type { ProbeErrors, ProbeOfSite } from '@/core/probe/error-curve/probe-errors';
 import { SiteErrors } from '@/core/probe/error-curve/site-errors';
@@ -8,7 +8,14 @@ import { type EventKind, POURING_KINDS, type Reading } from '@/core/reading/mode
 import type { InstrumentRow } from '@/store/line';
 import { pairReadings, pourings } from '@/store/pairs';
 import { type Db, homeOf } from '@/store/pool';
-import { onScale, type ProbeRecord, probeRecord, timelineCalibrations, timelineJumps } from './probe-record';
+import {
+	freshRecord,
+	onScale,
+	type ProbeRecord,
+	probeRecord,
+	timelineCalibrations,
+	timelineJumps,
+} from './probe-record';
 import { type SiteContext, versionsOf } from './site';
 
 /**
@@ -19,18 +26,12 @@ import { type SiteContext, versionsOf } from './site';
 const KIT_HALF_STEP = 0.25;
 
 /** A reading as far as pairs are concerned. */
-export interface PairedReading {
+export interface PairedReading extends Displayed {
 	id: number;
 	instrument: string | null;
 	sampleId: number;
 	station: string;
 	at: number;
-	quantity: Quantity;
-	unit: Reading['unit'];
-	digits: string;
-	value: number;
-	halfWidth: number;
-	tempC: number | null;
 }
 
 /** Whether what an instrument shows of a quantity can be held against others: a meter that does not compensate shows another thing. */
@@ -38,19 +39,7 @@ const tells = (i: InstrumentRow, quantity: 'ph' | 'ec'): boolean =>
 	quantity === 'ph' ? i.kind !== 'ec' : i.kind !== 'ph' && i.kind !== 'drop_kit' && i.compensates;
 
 function sightingOf(site: SiteContext, r: PairedReading, instrument: InstrumentRow): Sighting {
-	const reading: Reading = {
-		at: r.at,
-		station: r.station,
-		instrument: instrument.code,
-		quantity: r.quantity,
-		unit: r.unit,
-		digits: r.digits,
-		value: r.value,
-		halfWidth: r.halfWidth,
-		tempC: r.tempC,
-		waitS: null,
-	};
-	const { u, repeats } = readingUncertainty(reading, site.known.instruments.get(instrument.code));
+	const { u, repeats } = readingUncertainty(r, site.known.instruments.get(instrument.code));
 	return {
 		id: r.id,
 		probe: instrument.code,
@@ -199,6 +188,26 @@ export async function errorsOf(db: Db, site: SiteContext, quantity: 'ph' | 'ec')
 	return present.errors[quantity];
 }
 
+/** The error curves of a site as it is stored now, each loaded when it is first asked for. */
+export function curvesNow(db: Db, site: SiteContext): (quantity: 'ph' | 'ec') => Promise<ErrorsOf> {
+	const loaded = new Map<'ph' | 'ec', Promise<ErrorsOf>>();
+	return (quantity) => {
+		const before = loaded.get(quantity);
+		if (before) return before;
+		// Read anew: the request may have stored a calibration just now.
+		const made = freshRecord(db, site.site.id).then((record) => ErrorsOf.load(db, site, quantity, record));
+		loaded.set(quantity, made);
+		return made;
+	};
+}
+export type Curves = ReturnType<typeof curvesNow>;
+/** The same, all loaded by now: they outlive the connection that they were loaded by. */
+export async function loadCurves(db: Db, site: SiteContext): Promise<Curves> {
+	const curves = curvesNow(db, site);
+	for (const quantity of ['ph', 'ec'] as const) await curves(quantity);
+	return curves;
+}
+
 /** The present error curves of a site, learning from what a request stores: begun before it stores anything. */
 export class GrowingErrors {
 	private constructor(
@@ -223,18 +232,18 @@ export class GrowingErrors {
 }
 
 /** An event that comes after all that is stored: what was loaded is as good as before, with it. */
-export async function keepWithEvent(
+export function keepWithEvent(
 	db: Db,
 	before: SiteContext,
 	after: SiteContext,
 	event: { station: string; at: number; kind: EventKind },
-): Promise<void> {
+): void {
 	const present = kept.get(homeOf(db));
-	if (present?.key !== versionsOf(before) || after.site.lineVersion !== before.site.lineVersion) return;
-	if (after.site.probeVersion !== before.site.probeVersion) return;
+	// Nothing else may have been stored since it was loaded.
+	if (present?.key !== versionsOf(before) || versionsOf(before, after.site.memoryVersion) !== versionsOf(after)) return;
 	const errors: Partial<Both> = {};
 	for (const [quantity, own] of Object.entries(present.errors) as ['ph' | 'ec', ErrorsOf][]) {
-		errors[quantity] = own.fork();
+		errors[quantity] = POURS.has(event.kind) ? own.fork() : own;
 		if (POURS.has(event.kind)) errors[quantity].pour(event.station, event.at);
 	}
 	kept.set(homeOf(db), { key: versionsOf(after), errors });

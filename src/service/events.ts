@@ -40,7 +40,7 @@ export async function storeEvent(
 	const id = await insertTyped(client, context, e, by, null);
 	// Logged late, it explains what was read since.
 	if (await isLate(client, context.site.id, e.at)) await judgeAgain(client, context, e.at, by.now);
-	else await keepWithEvent(client, context, await requireSite(client), e);
+	else keepWithEvent(client, context, await requireSite(client), e);
 	return id;
 }
 

@@ -3,9 +3,9 @@ import { reserveIds, storeReadings } from '@/store/copy-readings';
 import { newestAt } from '@/store/judging';
 import type { Client } from '@/store/pool';
 import { nextNumber, refreshStatistics } from '@/store/readings';
-import { GrowingErrors } from './errors';
+import { curvesNow, GrowingErrors } from './errors';
 import { Judging } from './judgement';
-import { asFresh, curvesNow, restateFresh, settleAnew } from './restate';
+import { asFresh, restateFresh, settleAnew } from './restate';
 import type { SiteContext } from './site';
 import { type By, type JudgedRows, judgeAllFrom, judgeRows, newRows, samplesOfRows, storeJudged } from './store-bulk';
 

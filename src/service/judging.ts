@@ -5,8 +5,9 @@ import { dropMemories, dueFrom, markDue, readingsFrom, setDue } from '@/store/ju
 import type { Client, Db } from '@/store/pool';
 import { amendStored, putVerdicts, type StoredVerdict, storedVerdicts } from '@/store/verdicts';
 import { writing } from '@/store/writing';
+import { type Curves, curvesNow, loadCurves } from './errors';
 import { asReading, Judging, samplesOf } from './judgement';
-import { type Curves, curvesNow, loadCurves, restateStored, restateStretchesBefore } from './restate';
+import { restateStored, restateStretchesBefore } from './restate';
 import { requireSite, type SiteContext, versionsOf } from './site';
 
 /**

@@ -12,8 +12,9 @@ import { markDue } from '@/store/judging';
 import type { Db } from '@/store/pool';
 import { insertAudit } from '@/store/site';
 import { writing } from '@/store/writing';
+import { freshRecord } from './probe-record';
 import { Refusal } from './refusal';
-import { curvesNow, recomputeInstrument, settledFrom } from './restate';
+import { workIn } from './restate';
 import type { SiteContext } from './site';
 
 function instrumentOf(context: SiteContext, code: string) {
@@ -39,10 +40,9 @@ export async function logProbeEvent(
 			},
 		]);
 	return writing(db, async (client) => {
+		const before = await freshRecord(client, context.site.id);
 		const id = await insertProbeEvent(client, context.site.id, { ...e, instrumentId: instrument.id, who });
-		const curves = curvesNow(client, context);
-		const from = await settledFrom(curves, instrument.code, e.quantity, e.at);
-		await recomputeInstrument(client, context, instrument, e.quantity, { from, curves });
+		await workIn(client, context, e, before);
 		// From the next calibration on, its interval is learned without what lies across this.
 		await markDue(client, context.site.id, e.at);
 		await insertAudit(client, context.site.id, who, `probe.${e.kind}`, e.instrument, { quantity: e.quantity });

@@ -20,28 +20,34 @@ import type { SiteContext } from './site';
 
 /** Tolerance of a bottle where nobody typed it (common practice): ±0.02 pH, ±1 %. */
 const BOTTLE = { ph: 0.02, ecPct: 1 } as const;
+/** Calibrations that wait for a second bottle: two meters erred alike in one. */
+export const provisionalOf = (all: readonly CalibrationRow[]): Set<number> =>
+	provisionalCalibrations(
+		all.flatMap((c) =>
+			c.points.flatMap((p) =>
+				p.asFound === null
+					? []
+					: [
+							{
+								calibration: c.id,
+								instrument: c.instrument,
+								quantity: c.quantity,
+								at: c.at,
+								lot: p.lot,
+								error: c.quantity === 'ph' ? p.asFound - p.nominal : (100 * (p.asFound - p.nominal)) / p.nominal,
+							},
+						],
+			),
+		),
+		{ ph: THRESHOLDS.ph.leaveAlone, ec: THRESHOLDS.ec.leaveAlone },
+	);
+
 export function timelineCalibrations(
 	rows: readonly CalibrationRow[],
 	all: readonly CalibrationRow[],
 	lots: readonly LotRow[],
 ): ProbeCalibration[] {
-	const findings = all.flatMap((c) =>
-		c.points.flatMap((p) =>
-			p.asFound === null
-				? []
-				: [
-						{
-							calibration: c.id,
-							instrument: c.instrument,
-							quantity: c.quantity,
-							at: c.at,
-							lot: p.lot,
-							error: c.quantity === 'ph' ? p.asFound - p.nominal : (100 * (p.asFound - p.nominal)) / p.nominal,
-						},
-					],
-		),
-	);
-	const provisional = provisionalCalibrations(findings, { ph: THRESHOLDS.ph.leaveAlone, ec: THRESHOLDS.ec.leaveAlone });
+	const provisional = provisionalOf(all);
 	return rows.map((c) => ({
 		id: c.id,
 		at: c.at,

@@ -6,7 +6,7 @@ import { type DueReason, type IntervalReason, intervalReason } from '@/core/prob
 import { driftIntervals } from '@/core/probe/error-curve/drift-intervals';
 import { type IntervalChoice, intervalDays } from '@/core/probe/interval';
 import { estimateLife, type LifeEstimate, runningSlopes } from '@/core/probe/life';
-import { cheapestDip, type ErrorToday, errorToday } from '@/core/probe/today';
+import { type Apart, apartToday, cheapestDip, type ErrorToday, errorToday } from '@/core/probe/today';
 import { type DoseEvent, type TurnedDecision, turnedDecisions } from '@/core/probe/turned';
 import {
 	type CalibrationRow,
@@ -93,7 +93,7 @@ function viewOf(
 				quantity,
 				error: today.error,
 				u: today.u,
-				by: today.met.length > 0 ? 'others' : 'visit',
+				by: today.carried || today.met.length === 0 ? 'visit' : 'others',
 				others: today.met.slice(0, 2).map((m) => ({ ...m, name: errors.nameOf(m.other) })),
 			} as const)
 		: null;
@@ -146,6 +146,24 @@ export async function fleet(db: Db, context: SiteContext, now: number): Promise<
 		quantitiesOf(i).map((q) => viewOf(i, q, all, events, probes, errors[q], now)),
 	);
 	return views.sort((a, b) => mayBeOff(a) - mayBeOff(b));
+}
+
+/** Probes that cannot both be right, where it is not known which of the two is wrong. */
+export async function apart(
+	db: Db,
+	context: SiteContext,
+	fleet: readonly ProbeView[],
+	now: number,
+): Promise<(Apart & { quantity: 'ph' | 'ec' })[]> {
+	const found: (Apart & { quantity: 'ph' | 'ec' })[] = [];
+	for (const quantity of ['ph', 'ec'] as const) {
+		const own = fleet.filter((v) => v.quantity === quantity);
+		const told = new Set(own.filter((v) => v.today.told).map((v) => v.instrument.code));
+		const codes = own.map((v) => v.instrument.code);
+		const errors = await errorsOf(db, context, quantity);
+		for (const a of apartToday(quantity, errors.all, codes, now, told)) found.push({ ...a, quantity });
+	}
+	return found;
 }
 
 /** The one dip that would tell most of all probes, and which of them it would tell of. */

@@ -11,10 +11,11 @@ import {
 	type ProbeReading,
 	probeReadings,
 	replaceRestatements,
+	type StoredRestatement,
 	storedRestatements,
 } from '@/store/restatements';
-import { ErrorsOf, type GrowingErrors, type PairedReading } from './errors';
-import { freshRecord } from './probe-record';
+import { type Curves, curvesNow, type ErrorsOf, type GrowingErrors, type PairedReading } from './errors';
+import { freshRecord, type ProbeRecord, provisionalOf } from './probe-record';
 import type { SiteContext } from './site';
 
 /** A meter without compensation in water of unknown temperature: 2 % per °C over a usual ±4 °C. */
@@ -141,26 +142,6 @@ export async function settleAnew(client: Client, site: SiteContext, from: number
 	}
 }
 
-/** The error curves of a site as it is stored now, each loaded when it is first asked for. */
-export function curvesNow(db: Db, site: SiteContext): (quantity: 'ph' | 'ec') => Promise<ErrorsOf> {
-	const loaded = new Map<'ph' | 'ec', Promise<ErrorsOf>>();
-	return (quantity) => {
-		const before = loaded.get(quantity);
-		if (before) return before;
-		// Read anew: the request may have stored a calibration just now.
-		const made = freshRecord(db, site.site.id).then((record) => ErrorsOf.load(db, site, quantity, record));
-		loaded.set(quantity, made);
-		return made;
-	};
-}
-export type Curves = ReturnType<typeof curvesNow>;
-/** The same, all loaded by now: they outlive the connection that they were loaded by. */
-export async function loadCurves(db: Db, site: SiteContext): Promise<Curves> {
-	const curves = curvesNow(db, site);
-	for (const quantity of QUANTITIES) await curves(quantity);
-	return curves;
-}
-
 /** Writes what differs from what is stored. */
 async function store(
 	client: Db,
@@ -186,8 +167,7 @@ async function storePart(client: Db, siteId: number, outcomes: readonly Timeline
 }
 
 const near = (a: number, b: number) => Math.abs(a - b) <= 1e-9 * Math.max(1, Math.abs(a), Math.abs(b));
-type Stored = Awaited<ReturnType<typeof storedRestatements>> extends Map<number, infer T> ? T : never;
-const differs = (s: Stored | undefined, o: TimelineOutcome): boolean =>
+const differs = (s: StoredRestatement | undefined, o: TimelineOutcome): boolean =>
 	!(
 		s !== undefined &&
 		s.status === o.status &&
@@ -235,15 +215,47 @@ export async function restateStretchesBefore(
 /** Ended by something: what it was worth is looked at from there. */
 const isSettled = (s: Stretch): boolean => Number.isFinite(s.to);
 
+/**
+ * Works into the past what was stored of a probe at a time, from the visit before it on; and where that shows a bottle in another
+ * light, whatever was restated by others of its calibrations.
+ * @param before the record of the probes as it was
+ * @returns what became of the readings of the probe itself
+ */
+export async function workIn(
+	client: Client,
+	site: SiteContext,
+	probe: { instrument: string; quantity: 'ph' | 'ec'; at: number },
+	before: ProbeRecord,
+	progress?: (done: number) => void,
+): Promise<TimelineOutcome[]> {
+	const curves = curvesNow(client, site);
+	const { calibrations } = await freshRecord(client, site.site.id);
+	const [then, now] = [provisionalOf(before.calibrations), provisionalOf(calibrations)];
+	const from = await settledFrom(curves, probe.instrument, probe.quantity, probe.at);
+	const instrumentOf = (code: string) => site.instruments.find((i) => i.code === code)!;
+	const outcomes = await recomputeInstrument(client, site, instrumentOf(probe.instrument), probe.quantity, {
+		from,
+		curves,
+		progress,
+	});
+	for (const c of calibrations)
+		if (then.has(c.id) !== now.has(c.id) && (c.instrument !== probe.instrument || c.at <= from))
+			await recomputeInstrument(client, site, instrumentOf(c.instrument), c.quantity, {
+				from: await settledFrom(curves, c.instrument, c.quantity, c.at),
+				curves,
+			});
+	return outcomes;
+}
+
 /** From when on what a calibration, or what happened to a probe, at a time has to do with its readings. */
-export async function settledFrom(curves: Curves, code: string, quantity: 'ph' | 'ec', at: number): Promise<number> {
+async function settledFrom(curves: Curves, code: string, quantity: 'ph' | 'ec', at: number): Promise<number> {
 	const { stretches, fouling } = (await curves(quantity)).of(code)!;
 	// A reading of the very time of a visit was taken after it.
 	return Math.min(stretchAt(stretches, at - 1).from, ...fouling.filter((f) => f.to >= at).map((f) => f.from));
 }
 
 /** Makes anew what is derived for one instrument's readings of one quantity from a time on. Same rows in, same rows out. */
-export async function recomputeInstrument(
+async function recomputeInstrument(
 	db: Db,
 	site: SiteContext,
 	instrument: InstrumentRow,

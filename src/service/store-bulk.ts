@@ -5,9 +5,10 @@ import type { ReadingRow } from '@/files/readings-row';
 import { copyVerdicts, type NewReading, storeReadings } from '@/store/copy-readings';
 import type { Client } from '@/store/pool';
 import { amendStored } from '@/store/verdicts';
+import { curvesNow } from './errors';
 import { type Judging, MAX_SAMPLE } from './judgement';
 import { judgeFrom } from './judging';
-import { curvesNow, restateStretchesBefore } from './restate';
+import { restateStretchesBefore } from './restate';
 import type { SiteContext } from './site';
 
 /** Whose rows they are, and how they came. */

@@ -39,7 +39,7 @@ export async function probeReadings(
 	return rows;
 }
 
-const stored = z.strictObject({
+const storedRestatement = z.strictObject({
 	id: z.number(),
 	status: z.string(),
 	value: z.number(),
@@ -52,16 +52,18 @@ const stored = z.strictObject({
 	partial: z.boolean(),
 });
 
+export type StoredRestatement = z.output<typeof storedRestatement>;
+
 /** What is derived by now for readings, by their number. */
 export async function storedRestatements(
 	db: Db,
 	siteId: number,
 	ids: readonly number[],
-): Promise<Map<number, z.output<typeof stored>>> {
+): Promise<Map<number, StoredRestatement>> {
 	if (ids.length === 0) return new Map();
 	const rows = await read(
 		db,
-		stored,
+		storedRestatement,
 		patiently(
 			`SELECT reading_id AS id, status, value, error, u, fouling, from_calibration AS "from", to_calibration AS "to", provisional, partial
 			FROM restatement WHERE site_id = $1 AND reading_id = ANY($2) AND engine = $3`,

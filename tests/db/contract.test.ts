@@ -247,7 +247,7 @@ describe('an answer that breaks the contract is told', () => {
 	const json = 'application/json';
 	it.each([
 		['GET', path, 200, json, { probes: [{}] }, /is not what the contract says/],
-		['GET', path, 200, json, { probes: [], dip: null, more: 1 }, /does not come back the same/],
+		['GET', path, 200, json, { probes: [], apart: [], dip: null, more: 1 }, /does not come back the same/],
 		['GET', '/rounds/today', 200, json, { round: null, stations: [], extra: 1 }, /does not come back the same/],
 		['GET', '/health', 201, json, { status: 'ok', version: '1', engine: 1 }, /answers 201/],
 		['GET', '/nothing', 200, json, {}, /not in the contract/],

@@ -165,6 +165,8 @@ describe('probes that meet', () => {
 			expect(told.readings[0].restated).toBeLessThan(6.15);
 			expect(told.evidence).toMatchObject({ to: null, beside: [{ other: 'Fresh', times: 7 }] });
 			expect(told.evidence.beside[0].share).toBeGreaterThan(0.5);
+			// One alone that is told is no matter of two.
+			expect((await get('/probes')).apart).toEqual([]);
 			// The next visit settles the whole stretch; a cup discarded meanwhile is no evidence any more.
 			await postJson(app.base, `/readings/${off[0]![1]}/decision`, { kind: 'discard', reason: 'a bubble' });
 			expect((await worth(last!)).evidence.beside[0].times).toBe(6);
@@ -183,6 +185,61 @@ describe('probes that meet', () => {
 			expect((await get('/probes')).dip).toMatchObject({ share: expect.any(Number) });
 		} finally {
 			app = before;
+			await own.stop();
+		}
+	});
+});
+
+describe('a bottle that is suspected', () => {
+	it('leaves what it changed provisional, for both meters, until a second bottle agrees; and again when that is withdrawn', async () => {
+		const own = await startApplication('demo');
+		const send = (path: string, body: unknown) => postJson(own.base, path, body);
+		const read = async (path: string): Promise<Answer> => (await fetch(`${own.base}/api/v1${path}`)).json();
+		try {
+			const at = (hours: number) =>
+				new Date(Math.floor(Date.now() / 60_000) * 60_000 - hours * 3_600_000).toISOString();
+			for (const [name, standard] of [
+				['old seven', 'pH 7.00'],
+				['new seven', 'pH 7.00'],
+			])
+				expect((await send('/lots', { name, standard })).status).toBeLessThan(300);
+			for (const code of ['one', 'two']) {
+				await send('/instruments', {
+					code,
+					name: code,
+					kind: 'ph',
+					quantities: { ph: { resolution: 0.01, accuracy: 0.05 } },
+				});
+				await send('/readings', [
+					{ time: at(60), station: 'pond', instrument: code, quantity: 'ph', value: '6.4', unit: 'pH' },
+				]);
+			}
+			const found = (instrument: string, hours: number, lot: string, asFound: number, kind = 'check') =>
+				send('/calibrations', {
+					instrument,
+					quantity: 'ph',
+					time: at(hours),
+					kind,
+					temp_c: 25,
+					points: [{ standard: 'pH 7.00', lot, as_found: asFound, as_left: kind === 'adjust' ? 7 : null }],
+				});
+			const provisional = async () =>
+				Promise.all(
+					['one', 'two'].map(async (code) => {
+						const { readings } = await read(`/readings?instrument=${code}&quantity=ph`);
+						return readings.at(-1).restated_provisional as boolean;
+					}),
+				);
+			for (const code of ['one', 'two']) await found(code, 100, 'old seven', 7, 'adjust');
+			await found('one', 48, 'old seven', 7.4);
+			expect(await provisional()).toEqual([false, false]);
+			await found('two', 47, 'old seven', 7.45);
+			expect(await provisional()).toEqual([true, true]);
+			const agreed = await found('one', 46, 'new seven', 7.4);
+			expect(await provisional()).toEqual([false, false]);
+			await send(`/calibrations/${agreed.body.id}/withdrawal`, { withdrawn: true });
+			expect(await provisional()).toEqual([true, true]);
+		} finally {
 			await own.stop();
 		}
 	});

@@ -1,3 +1,4 @@
+import { countWhile } from '../../src/core/series/search';
 import { type Random, seeded } from '../../src/sim/random';
 
 /**
@@ -71,17 +72,6 @@ function heavy(r: Random): number {
 	const chi = r.normal() ** 2 + r.normal() ** 2 + r.normal() ** 2;
 	return r.normal() / Math.sqrt(chi / 3) / Math.sqrt(3);
 }
-
-const last = (list: readonly number[], at: number): number => {
-	let low = 0;
-	let high = list.length;
-	while (low < high) {
-		const middle = (low + high) >> 1;
-		if (list[middle]! <= at) low = middle + 1;
-		else high = middle;
-	}
-	return low - 1;
-};
 
 export function simulateFleet(kind: FleetKind, quantity: 'ph' | 'ec', seed: number): Fleet {
 	const r = seeded(seed * 7919 + FLEET_KINDS.indexOf(kind) * 104729 + (quantity === 'ec' ? 13 : 0));
@@ -211,7 +201,7 @@ export function simulateFleet(kind: FleetKind, quantity: 'ph' | 'ec', seed: numb
 
 	const wrongBy = (probe: string, at: number, value: number): number => {
 		const truth = truths.get(probe)!;
-		const i = Math.max(last(truth.times, at), 0);
+		const i = Math.max(countWhile(truth.times, (t) => t <= at) - 1, 0);
 		const { matrix } = traits.get(probe)!;
 		return ph
 			? truth.offset[i]! + (truth.gain[i]! - 1) * (value - 7) + matrix

@@ -2,6 +2,7 @@ import type { Sighting } from '../../src/core/probe/error-curve/pairs';
 import { pairsOf } from '../../src/core/probe/error-curve/pairs';
 import { SiteErrors } from '../../src/core/probe/error-curve/site-errors';
 import { errorBelief, isTold, restateReadings, THRESHOLDS } from '../../src/core/probe/timeline';
+import { apartToday } from '../../src/core/probe/today';
 import { FLEET_KINDS, type Fleet, simulateFleet } from './fleet-worlds';
 
 /**
@@ -143,14 +144,13 @@ function watch(fleet: Fleet, t: Tally): void {
 		);
 		const codes = fleet.probes.filter((p) => p.kind !== 'kit').map((p) => p.code);
 		const valueNow = (code: string) => fleet.readings.findLast((r) => r.probe === code && r.at <= now);
-		const apart = (a: string, b: string): number => {
-			const shown = valueNow(a)?.value;
-			if (shown === undefined) return 0;
-			const d = then.apart(a, b, now, shown);
-			if (!d) return 0;
-			const k = quantity === 'ph' ? 1 : 100;
-			return isTold({ error: k * d.mean, u: k * Math.sqrt(d.variance) }, 1.5 * leave) ? Math.sign(d.mean) : 0;
-		};
+		const toldNow = new Set(
+			codes.filter((code) => isTold(errorBelief(quantity, then.of(code)!, now, valueNow(code)?.value ?? 6), leave)),
+		);
+		const apartPairs = apartToday(quantity, then, codes, now, toldNow);
+		const apart = (a: string, b: string): number =>
+			Math.sign(apartPairs.find((p) => p.a === a && p.b === b)?.by ?? 0) -
+			Math.sign(apartPairs.find((p) => p.a === b && p.b === a)?.by ?? 0);
 		const apartNow = (code: string) => codes.find((o) => o !== code && apart(code, o) !== 0);
 		for (const [i, a] of codes.entries())
 			for (const b of codes.slice(i + 1)) {

@@ -1,4 +1,5 @@
 import type { WaterEvent } from '../reading/model';
+import { countWhile } from '../series/search';
 
 const NONE: readonly WaterEvent[] = [];
 
@@ -9,13 +10,7 @@ export function eventsBetween(
 	upTo: number,
 ): readonly WaterEvent[] {
 	if (!list || list.length === 0 || list[list.length - 1]!.at <= after) return NONE;
-	let low = 0;
-	let high = list.length;
-	while (low < high) {
-		const middle = (low + high) >> 1;
-		if (list[middle]!.at > after) high = middle;
-		else low = middle + 1;
-	}
+	const low = countWhile(list, (e) => e.at <= after);
 	let end = low;
 	while (end < list.length && list[end]!.at <= upTo) end++;
 	return end === low ? NONE : list.slice(low, end);

@@ -9,12 +9,15 @@ export const ASSUMED_ACCURACY = { ph: 0.1, ecPct: 2, temp: 0.5, otherPct: 5 } as
 const ROOT12 = Math.sqrt(12);
 const ROOT3 = Math.sqrt(3);
 
+/** What of a reading its uncertainty is known from. */
+export type Displayed = Pick<Reading, 'quantity' | 'digits' | 'unit' | 'value' | 'halfWidth'>;
+
 interface Parts {
 	resolution: number;
 	accuracy: number;
 }
 
-function parts(reading: Reading, instrument: InstrumentInfo | undefined): Parts {
+function parts(reading: Displayed, instrument: InstrumentInfo | undefined): Parts {
 	const quantity = seriesQuantity(reading.quantity);
 	const stated = instrument?.quantities[reading.quantity] ?? instrument?.quantities[quantity];
 	const resolution = stated?.resolution ?? typedResolution(reading.digits) * UNITS[reading.unit].factor;
@@ -45,7 +48,7 @@ export interface ReadingUncertainty {
 }
 
 /** How well one reading is known from its instrument alone, in canonical units. */
-export function readingUncertainty(reading: Reading, instrument: InstrumentInfo | undefined): ReadingUncertainty {
+export function readingUncertainty(reading: Displayed, instrument: InstrumentInfo | undefined): ReadingUncertainty {
 	const { resolution, accuracy } = parts(reading, instrument);
 	if (reading.halfWidth > 0) {
 		const u = (2 * reading.halfWidth) / ROOT12;

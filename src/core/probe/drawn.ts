@@ -1,6 +1,7 @@
 import type { ProbeErrors } from './error-curve/probe-errors';
 import { stretchAt } from './error-curve/stretch';
 import { errorBelief } from './timeline';
+import { USUAL } from './today';
 
 /** The error curve of one probe as it is drawn: the belief at many times, and what it was held against. */
 export interface CurvePoint {
@@ -19,9 +20,6 @@ export interface MetMark {
 }
 
 const POINTS = 160;
-/** What pens are mostly dipped into, where nothing is known (common practice, no source): pH, µS/cm. */
-const USUAL = { ph: 6, ec: 1500 } as const;
-
 /**
  * The error of a probe over time, for what it mostly shows. Where a visit changed it there are two points at one time: as found, and
  * as left.

@@ -29,8 +29,6 @@ export interface DriftModel {
 	from: number;
 }
 
-export type DriftPace = Pick<DriftModel, 'ratePerDay' | 'sigmaPerRootDay'>;
-
 export const PRIOR_SIGMA = { ph: 0.04, ec: 0.58 } as const;
 export const TOLERANCE = { ph: 0.2, ec: 3 } as const;
 const ENOUGH = 4;
@@ -62,7 +60,7 @@ export function learnDrift(quantity: 'ph' | 'ec', intervals: readonly DriftInter
 	const bridgePerRootDay = spreadAbout(prior, used, steady);
 	const rate = median(used.map((i) => i.grown / i.days)) * Math.min(n / ENOUGH, 1);
 	const spread = MAD_TO_SIGMA * median(used.map((i) => Math.abs(i.grown - rate * i.days) / Math.sqrt(i.days)));
-	// A median of few is itself uncertain: the t-like factor that keeps 95 % within tolerance (tests/unit/measurement).
+	// A median of few is itself uncertain: the t-like factor that keeps 95 % within tolerance.
 	const seen = spread * Math.sqrt((n + 9) / n);
 	const weight = Math.min(n / ENOUGH, 1);
 	const sigma = Math.sqrt(weight * seen ** 2 + (1 - weight) * prior ** 2);
@@ -80,7 +78,7 @@ export function learnDrift(quantity: 'ph' | 'ec', intervals: readonly DriftInter
 /** What grew beyond so many standard deviations was no walk. */
 const JUMPED = 3.5;
 /** A probe that jumps without a word does so by about as much: standard deviation, pH or percent (common practice, no source). */
-const JUMP = { ph: 0.3, ec: 5 } as const;
+export const JUMP = { ph: 0.3, ec: 5 } as const;
 /** One in a year, known as if half a one had been seen in half of it: dropped, knocked or dried out unseen (common practice, no source). */
 const PRIOR_JUMPS = 0.5;
 const PRIOR_JUMP_DAYS = 180;
@@ -101,10 +99,6 @@ function spreadAbout(prior: number, intervals: readonly DriftInterval[], rate: n
 	const freedom = intervals.length - (rate === 0 ? 0 : 1);
 	return Math.sqrt((PRIOR_COUNTS * prior ** 2 + sum) / (PRIOR_COUNTS + Math.max(freedom, 0)));
 }
-
-/** u_drift of a reading so many days after the last adjustment: √(σ_d²·days + (rate·days)²). */
-export const driftUncertainty = (model: DriftPace, days: number): number =>
-	Math.sqrt(model.sigmaPerRootDay ** 2 * Math.max(days, 0) + (model.ratePerDay * Math.max(days, 0)) ** 2);
 
 export interface IntervalAdvice {
 	days: number;

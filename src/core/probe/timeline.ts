@@ -1,3 +1,4 @@
+import { countWhile } from '../series/search';
 import type { DriftModel } from './drift';
 import { foulingAt } from './error-curve/fouling';
 import type { Deviation } from './error-curve/joint';
@@ -211,7 +212,7 @@ function restateOne(
 			? ph && Math.abs(r.value - span.low) > 1.5
 			: r.value < span.low - room || r.value > span.high + (ph ? room : span.high * 0.5));
 	// Nothing has been heard of it since: a rate that it showed before may go on.
-	const since = open ? (r.at - lastBefore(whole.met, r.at, stretch.from)) / DAY : 0;
+	const since = open ? (r.at - (whole.met[countWhile(whole.met, (at) => at <= r.at) - 1] ?? stretch.from)) / DAY : 0;
 	const rate =
 		open && Number.isFinite(since)
 			? inUnits(ph ? stretch.drift.ratePerDay : stretch.drift.ratePerDay / 100) * since
@@ -247,18 +248,6 @@ function rightAt(whole: Settled, stretch: Stretch, at: number): boolean {
 		right = c.right;
 	}
 	return right;
-}
-
-/** The newest of ascending times at or before another, else what stands in for it. */
-function lastBefore(times: readonly number[], at: number, otherwise: number): number {
-	let low = 0;
-	let high = times.length;
-	while (low < high) {
-		const middle = (low + high) >> 1;
-		if (times[middle]! <= at) low = middle + 1;
-		else high = middle;
-	}
-	return low > 0 ? times[low - 1]! : otherwise;
 }
 
 /** The same for a probe that met no other: by its calibrations, and what happened to it, alone. */

@@ -8,7 +8,7 @@ import { errorBelief, isTold, THRESHOLDS } from './timeline';
  */
 const DAY = 86_400_000;
 /** What pens are mostly dipped into, where nothing is known (common practice, no source): pH, µS/cm. */
-const USUAL = { ph: 6, ec: 1500 } as const;
+export const USUAL = { ph: 6, ec: 1500 } as const;
 /** Standard deviation of a reading in a fresh standard: pH, share for EC (common practice, no source). */
 const DIP = { ph: 0.02, ec: 0.007 } as const;
 
@@ -21,7 +21,7 @@ export interface ErrorToday {
 	told: boolean;
 	/** Who says so: probes that it met since its last visit, in order of how often, and how often they told the same way. */
 	met: { other: string; times: number; alike: number }[];
-	/** Found at the last visit and not adjusted. */
+	/** It was found so at the last visit and not adjusted. */
 	carried: boolean;
 	/** The value that it is told of. */
 	value: number;
@@ -52,9 +52,44 @@ export function errorToday(quantity: 'ph' | 'ec', errors: ProbeErrors, now: numb
 		u,
 		told: isTold({ error: belief.error, u }, THRESHOLDS[quantity].leaveAlone),
 		met: [...met.values()].sort((a, b) => b.times - a.times),
-		carried: stretch.first?.kind === 'check' && !stretch.upset,
+		carried: stretch.first?.kind === 'check' && !stretch.upset && stretch.visited >= THRESHOLDS[quantity].leaveAlone,
 		value,
 	};
+}
+
+/** Two probes that met, and cannot both be right. */
+export interface Apart {
+	a: string;
+	b: string;
+	/** Error of the first less that of the second: pH, or percent; and its standard uncertainty. */
+	by: number;
+	u: number;
+}
+/** Two probes may each be off by what may be left alone before they are said to be apart. */
+const APART = 1.5;
+
+/**
+ * Probes that are further apart than what may be left alone explains, where it is not known which of the two is wrong.
+ * @param told those of which it is known
+ */
+export function apartToday(
+	quantity: 'ph' | 'ec',
+	site: SiteErrors,
+	probes: readonly string[],
+	now: number,
+	told: ReadonlySet<string>,
+): Apart[] {
+	const found: Apart[] = [];
+	for (const [i, a] of probes.entries())
+		for (const b of probes.slice(i + 1)) {
+			if (told.has(a) || told.has(b)) continue;
+			const apart = site.apart(a, b, now, USUAL[quantity]);
+			if (!apart) continue;
+			const k = quantity === 'ph' ? 1 : 100;
+			const belief = { error: k * apart.mean, u: k * Math.sqrt(apart.variance) };
+			if (isTold(belief, APART * THRESHOLDS[quantity].leaveAlone)) found.push({ a, b, by: belief.error, u: belief.u });
+		}
+	return found;
 }
 
 /**

@@ -4,7 +4,7 @@ import { enterCalibration, previewCalibration, withdrawCalibration } from '@/ser
 import { calibrationsCsv, restatementsCsv } from '@/service/export';
 import { logProbeEvent, saveLot, saveProbe } from '@/service/probe-care';
 import { shownCalibration, shownProbe, shownStory } from '@/service/probe-shown';
-import { bestDip, fleet, probeStory } from '@/service/probes';
+import { apart, bestDip, fleet, probeStory } from '@/service/probes';
 import { Refusal } from '@/service/refusal';
 import { listCalibrations, listLots } from '@/store/calibrations';
 import type { Db } from '@/store/pool';
@@ -16,10 +16,15 @@ const telling = (progress: Progress | undefined, phase: string) =>
 	progress ? { progress: (done: number) => progress(done, phase) } : {};
 
 export const probes = handle(probeResource, {
-	'GET /probes': async ({ db, site, now }) => ({
-		probes: (await fleet(db, await site(), now)).map(shownProbe),
-		dip: await bestDip(db, await site(), now),
-	}),
+	'GET /probes': async ({ db, site, now }) => {
+		const context = await site();
+		const views = await fleet(db, context, now);
+		return {
+			probes: views.map(shownProbe),
+			apart: await apart(db, context, views, now),
+			dip: await bestDip(db, context, now),
+		};
+	},
 	'GET /probes/:instrument/:quantity': async ({ params, db, site, now }) => {
 		const story = await probeStory(db, await site(), params.instrument, params.quantity, now);
 		if (!story) throw new Refusal('no-such-probe', [{ path: 'instrument', message: 'There is no such probe.' }]);

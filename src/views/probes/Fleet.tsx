@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { Lot } from '@/contract/calibrations';
-import type { BestDip, Probe } from '@/contract/probes';
+import type { Apart, BestDip, Probe } from '@/contract/probes';
 import { kclGrams } from '@/core/probe/storage-solution';
 import { decimal } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
@@ -16,11 +16,13 @@ const QUANTITY = { ph: 'pH', ec: 'EC' } as const;
 export function Fleet({
 	site: held,
 	probes,
+	apart,
 	dip,
 	lots,
 }: {
 	site: Held<SiteView>;
 	probes: Probe[];
+	apart: Apart[];
 	dip: BestDip | null;
 	lots: Lot[];
 }) {
@@ -75,6 +77,7 @@ export function Fleet({
 				)}
 			</section>
 			<aside>
+				{apart.length > 0 && <ApartNow apart={apart} probes={probes} />}
 				{dip && <CheapestDip dip={dip} probes={probes} />}
 				{due.length > 0 && (
 					<div className="note-rule">
@@ -111,6 +114,23 @@ export function Fleet({
 					</p>
 				</div>
 			</aside>
+		</div>
+	);
+}
+
+/** Two that disagree, and neither is known to be the one. */
+function ApartNow({ apart, probes }: { apart: Apart[]; probes: Probe[] }) {
+	const nameOf = (code: string) => probes.find((p) => p.instrument === code)?.name ?? code;
+	return (
+		<div className="note-rule" data-apart={apart.length}>
+			<h2>One of two is wrong</h2>
+			{apart.map((a) => (
+				<p key={`${a.quantity}${a.a}${a.b}`} className="mb-1">
+					{nameOf(a.by > 0 ? a.a : a.b)} shows {amount(a.quantity, Math.abs(a.by))} more {QUANTITY[a.quantity]} than{' '}
+					{nameOf(a.by > 0 ? a.b : a.a)} in one water (±{amount(a.quantity, 1.96 * a.u)}). Which of them is off is not
+					known: dip one in a standard.
+				</p>
+			))}
 		</div>
 	);
 }

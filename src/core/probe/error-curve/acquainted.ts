@@ -1,3 +1,4 @@
+import { within } from '../../series/search';
 import type { Pair } from './pairs';
 import type { Stretch } from './stretch';
 
@@ -37,26 +38,11 @@ export function acquainted(codes: readonly string[], pairs: readonly Pair[]): Ac
 export function usualValue(pairs: Acquainted['pairs'], code: string, stretch: Stretch): number | null {
 	let sum = 0;
 	let n = 0;
-	for (const { pair } of within(pairs, (p) => p.pair.at, stretch.from, stretch.to)) {
+	for (const { pair } of within(pairs, stretch.from, stretch.to, (p) => p.pair.at)) {
 		if (pair.a.probe === code) sum += pair.a.value;
 		else if (pair.b.probe === code) sum += pair.b.value;
 		else continue;
 		n++;
 	}
 	return n > 0 ? sum / n : null;
-}
-
-/** Those of a list, ascending in time, from a time on and before another. */
-export function within<T>(list: readonly T[], at: (x: T) => number, from: number, to: number): T[] {
-	const first = (limit: number) => {
-		let low = 0;
-		let high = list.length;
-		while (low < high) {
-			const middle = (low + high) >> 1;
-			if (at(list[middle]!) < limit) low = middle + 1;
-			else high = middle;
-		}
-		return low;
-	};
-	return list.slice(first(from), first(to));
 }

@@ -1,3 +1,4 @@
+import { countWhile } from '../../series/search';
 import {
 	innovation,
 	predictState,
@@ -263,14 +264,7 @@ export class JointErrors {
 			const next = this.steps[k + 1];
 			if (!next || next.happening.at > at) return k;
 		}
-		let low = 0;
-		let high = this.steps.length;
-		while (low < high) {
-			const middle = (low + high) >> 1;
-			if (this.steps[middle]!.happening.at <= at) low = middle + 1;
-			else high = middle;
-		}
-		this.asked = low - 1;
+		this.asked = countWhile(this.steps, (s) => s.happening.at <= at) - 1;
 		return this.asked;
 	}
 
@@ -278,11 +272,6 @@ export class JointErrors {
 	*pairs(): Generator<{ id: number; weight: number; whenNew: number }> {
 		for (const [k, { happening: h, weight }] of this.steps.entries())
 			if (h.kind === 'pair') yield { id: h.id, weight, whenNew: this.fresh[k]!.weight };
-	}
-
-	/** Probes that something happened to which nobody wrote down, and before when. */
-	*loosened(): Generator<{ probe: number; before: number }> {
-		for (const s of this.steps) for (const probe of s.loosened) yield { probe, before: s.happening.at };
 	}
 
 	/** The same up to here, to go on from without changing this one. */

@@ -1,13 +1,12 @@
-import { type Acquainted, acquainted, usualValue, within } from './acquainted';
+import { within } from '../../series/search';
+import { JUMP } from '../drift';
+import { type Acquainted, acquainted, usualValue } from './acquainted';
 import { type FoulingSpan, foulingAt } from './fouling';
 import type { Happening } from './gate';
 import { type Deviation, JointErrors, type JointModel } from './joint';
 import type { Pair, Sighting } from './pairs';
 import type { ProbeErrors, ProbeOfSite } from './probe-errors';
 import { bridgeWander, type Stretch, stretchAt, stretchesOf, wander } from './stretch';
-
-/** A jump that nobody wrote down: 0.3 pH, 5 % of EC (common practice, no source). */
-const HIDDEN_JUMP = { ph: 0.3, ec: 0.05 } as const;
 
 interface Known {
 	probe: ProbeOfSite;
@@ -106,7 +105,7 @@ export class SiteErrors {
 				const { stretches, probe } = this.known.get(c)!;
 				return probe.kit ? 0 : wander(this.quantity, stretches[0]!.drift);
 			}),
-			jump: HIDDEN_JUMP[this.quantity],
+			jump: this.quantity === 'ph' ? JUMP.ph : JUMP.ec / 100,
 		};
 		const happenings: Happening[] = [];
 		for (const [place, code] of codes.entries()) happenings.push(...this.visits(code, place, pairs));
@@ -203,7 +202,7 @@ export class SiteErrors {
 		const restless = (stretch.kind === 'closed' ? bridgeWander : wander)(this.quantity, stretch.driftAtEnd);
 		if (finite)
 			errors.take({ at: stretch.from, kind: 'set', probe: place, variance: stretch.startVariance, wander: restless });
-		for (const h of within(component.happenings, (x) => x.at, stretch.from, stretch.to)) {
+		for (const h of within(component.happenings, stretch.from, stretch.to, (x) => x.at)) {
 			if (h.kind === 'pair') {
 				const pair = this.pairs[h.id]!;
 				const own = pair.a.probe === known.probe.code || pair.b.probe === known.probe.code;
@@ -272,7 +271,7 @@ export class SiteErrors {
 			pairsIn: (stretch) => {
 				const errors = stretch === last ? component.causal : this.window(known, stretch).errors;
 				const weights = new Map([...errors.pairs()].map((p) => [p.id, p]));
-				return within(component.pairs, (p) => p.pair.at, stretch.from, stretch.to).flatMap(({ pair, id }) => {
+				return within(component.pairs, stretch.from, stretch.to, (p) => p.pair.at).flatMap(({ pair, id }) => {
 					const own = pair.a.probe === code ? pair.a : pair.b.probe === code ? pair.b : null;
 					if (!own) return [];
 					const other = own === pair.a ? pair.b : pair.a;

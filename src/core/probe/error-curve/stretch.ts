@@ -1,3 +1,4 @@
+import { countWhile } from '../../series/search';
 import { type DriftModel, learnDrift, MOST_INTERVALS, PRIOR_SIGMA } from '../drift';
 import { driftIntervals } from './drift-intervals';
 import { type FoulingSpan, foulingAt, foulingSpans, toldOfFouling } from './fouling';
@@ -11,7 +12,7 @@ import { after, asFound, largest, type ProbeCalibration, type ProbeJump, standar
  */
 const DAY = 86_400_000;
 /** A probe that nobody has put in a standard is worth what one is after a month without (common practice, no source). */
-export const UNKNOWN_DAYS = 30;
+const UNKNOWN_DAYS = 30;
 
 export type StretchKind =
 	| 'before-first'
@@ -48,7 +49,7 @@ export interface Stretch {
 }
 
 /** Variance of the error of a probe that nobody knows: pH², or share² for EC. */
-export function unknownVariance(quantity: 'ph' | 'ec', drift: DriftModel): number {
+function unknownVariance(quantity: 'ph' | 'ec', drift: DriftModel): number {
 	const sigma = Math.max(PRIOR_SIGMA[quantity], drift.wanderPerRootDay);
 	return (quantity === 'ph' ? sigma ** 2 : (sigma / 100) ** 2) * UNKNOWN_DAYS;
 }
@@ -191,14 +192,7 @@ export function stretchesOf(
 
 /** The stretch that a time lies in. */
 export function stretchAt(stretches: readonly Stretch[], at: number): Stretch {
-	let low = 0;
-	let high = stretches.length - 1;
-	while (low < high) {
-		const middle = (low + high + 1) >> 1;
-		if (stretches[middle]!.from <= at) low = middle;
-		else high = middle - 1;
-	}
-	return stretches[low]!;
+	return stretches[Math.max(countWhile(stretches, (s) => s.from <= at) - 1, 0)]!;
 }
 
 /** Variance that a wandering error gains in a millisecond: pH², or share² for EC. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { adviseInterval, driftUncertainty, learnDrift, TOLERANCE } from '@/core/probe/drift';
+import { adviseInterval, learnDrift, TOLERANCE } from '@/core/probe/drift';
 import { estimateLife, runningSlopes } from '@/core/probe/life';
 import { chanceInRange, normalCdf } from '@/core/probe/normal';
 import { seeded } from '@/sim/random';
@@ -15,7 +15,7 @@ describe('uncertainty and intervals', () => {
 	});
 	it('the prior is what weekly calibration implies: 95 % within 0.2 pH and 3 % after seven days', () => {
 		for (const q of ['ph', 'ec'] as const)
-			expect(1.96 * driftUncertainty(learnDrift(q, []), 7)).toBeCloseTo(TOLERANCE[q], q === 'ph' ? 1 : 0);
+			expect(1.96 * learnDrift(q, []).sigmaPerRootDay * Math.sqrt(7)).toBeCloseTo(TOLERANCE[q], q === 'ph' ? 1 : 0);
 	});
 	/** Simulated probe histories, as the random walk the model assumes. */
 	const history = (seed: number, sigma: number, count: number, days = 14, rate = 0) => {

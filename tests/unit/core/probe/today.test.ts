@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { pairsOf, type Sighting } from '@/core/probe/error-curve/pairs';
 import { SiteErrors } from '@/core/probe/error-curve/site-errors';
 import type { ProbeCalibration } from '@/core/probe/error-curve/visit';
-import { cheapestDip, errorToday } from '@/core/probe/today';
+import { apartToday, cheapestDip, errorToday } from '@/core/probe/today';
 
 const DAY = 86_400_000;
 const at = (day: number, found: number, kind: 'adjust' | 'check' = 'adjust'): ProbeCalibration => ({
@@ -39,6 +39,8 @@ describe('a probe’s error today', () => {
 	it('found by a check and not adjusted: carried, told, and by nobody else', () => {
 		const today = errorToday('ph', site([at(0, 7.3, 'check')], []).of('a')!, 1 * DAY);
 		expect(today).toMatchObject({ error: expect.closeTo(0.3, 10), told: true, carried: true, met: [] });
+		// A check that found it right is no reason for what others tell later.
+		expect(errorToday('ph', site([at(0, 7.02, 'check')], []).of('a')!, 1 * DAY).carried).toBe(false);
 	});
 	it('adjusted it is nothing, and less sure from day to day: √(σ²·days) at least', () => {
 		const errors = site([at(0, 7.3)], []).of('a')!;
@@ -58,6 +60,25 @@ describe('a probe’s error today', () => {
 	it('of a probe that was never in a standard is not known', () => {
 		expect(errorToday('ph', site([], []).of('a')!, DAY)).toMatchObject({ error: 0, told: false });
 		expect(errorToday('ph', site([], []).of('a')!, DAY).u).toBeGreaterThan(0.2);
+	});
+});
+
+describe('two that cannot both be right', () => {
+	const apart = [27, 28, 29].flatMap((d) => cup(d, 6.4, 6));
+	it('of the same age: one of them is off, and it is not known which', () => {
+		const both = site([at(0, 7)], [at(0, 7)], apart);
+		expect(errorToday('ph', both.of('a')!, 29.1 * DAY).told).toBe(false);
+		expect(apartToday('ph', both, ['a', 'b'], 29.1 * DAY, new Set())).toEqual([
+			{ a: 'a', b: 'b', by: expect.closeTo(0.4, 1), u: expect.any(Number) },
+		]);
+	});
+	it('not where one of them is told already, where they agree, or where they never met', () => {
+		const one = site([at(0, 7)], [at(26, 7)], apart);
+		expect(errorToday('ph', one.of('a')!, 29.1 * DAY).told).toBe(true);
+		expect(apartToday('ph', one, ['a', 'b'], 29.1 * DAY, new Set(['a']))).toEqual([]);
+		const agree = [27, 28, 29].flatMap((d) => cup(d, 6.05, 6));
+		expect(apartToday('ph', site([at(0, 7)], [at(0, 7)], agree), ['a', 'b'], 29.1 * DAY, new Set())).toEqual([]);
+		expect(apartToday('ph', site([at(0, 7)], [at(0, 7)]), ['a', 'b'], 29.1 * DAY, new Set())).toEqual([]);
 	});
 });
 
