@@ -7,7 +7,8 @@ import { type Quantity, seriesQuantity } from '@/core/quantity';
 import { type EventKind, POURING_KINDS, type Reading } from '@/core/reading/model';
 import type { InstrumentRow } from '@/store/line';
 import { pairReadings, pourings } from '@/store/pairs';
-import { type Db, homeOf } from '@/store/pool';
+import type { Db } from '@/store/pool';
+import { Kept } from './kept';
 import {
 	freshRecord,
 	onScale,
@@ -16,7 +17,7 @@ import {
 	timelineCalibrations,
 	timelineJumps,
 } from './probe-record';
-import { type SiteContext, versionsOf } from './site';
+import { onlyRemembersMore, type SiteContext } from './site';
 
 /**
  * The error curves of a site's probes as its record gives them: loaded once, and gone on from with each reading that comes in order.
@@ -173,19 +174,16 @@ const mixedBetween =
 		times.get(station)?.some((at) => at > from && at <= to) ?? false;
 
 type Both = Record<'ph' | 'ec', ErrorsOf>;
-/** What was loaded of each database last, by the versions of all that it was made from. */
-const kept = new WeakMap<object, { key: string; errors: Partial<Both> }>();
+/** What was loaded of each database last. */
+const kept = { ph: new Kept<ErrorsOf>(), ec: new Kept<ErrorsOf>() };
 
 /** The error curves as everything that is stored gives them; kept while nothing was stored since. Not to be changed. */
 export async function errorsOf(db: Db, site: SiteContext, quantity: 'ph' | 'ec'): Promise<ErrorsOf> {
-	const key = versionsOf(site);
-	let present = kept.get(homeOf(db));
-	if (present?.key !== key) {
-		present = { key, errors: {} };
-		kept.set(homeOf(db), present);
-	}
-	present.errors[quantity] ??= await ErrorsOf.load(db, site, quantity, await probeRecord(db, site));
-	return present.errors[quantity];
+	const before = kept[quantity].find(db, site);
+	if (before) return before;
+	const errors = await ErrorsOf.load(db, site, quantity, await probeRecord(db, site));
+	kept[quantity].put(db, site, errors);
+	return errors;
 }
 
 /** The error curves of a site as it is stored now, each loaded when it is first asked for. */
@@ -227,7 +225,8 @@ export class GrowingErrors {
 
 	/** They are what is stored, at a version of what is remembered. */
 	keep(memoryVersion: number): void {
-		kept.set(homeOf(this.db), { key: versionsOf(this.site, memoryVersion), errors: this.errors });
+		for (const quantity of ['ph', 'ec'] as const)
+			kept[quantity].put(this.db, this.site, this.errors[quantity], memoryVersion);
 	}
 }
 
@@ -238,15 +237,14 @@ export function keepWithEvent(
 	after: SiteContext,
 	event: { station: string; at: number; kind: EventKind },
 ): void {
-	const present = kept.get(homeOf(db));
-	// Nothing else may have been stored since it was loaded.
-	if (present?.key !== versionsOf(before) || versionsOf(before, after.site.memoryVersion) !== versionsOf(after)) return;
-	const errors: Partial<Both> = {};
-	for (const [quantity, own] of Object.entries(present.errors) as ['ph' | 'ec', ErrorsOf][]) {
-		errors[quantity] = POURS.has(event.kind) ? own.fork() : own;
-		if (POURS.has(event.kind)) errors[quantity].pour(event.station, event.at);
+	if (!onlyRemembersMore(before, after)) return;
+	for (const quantity of ['ph', 'ec'] as const) {
+		const own = kept[quantity].find(db, before);
+		if (!own) continue;
+		const errors = POURS.has(event.kind) ? own.fork() : own;
+		if (POURS.has(event.kind)) errors.pour(event.station, event.at);
+		kept[quantity].put(db, after, errors);
 	}
-	kept.set(homeOf(db), { key: versionsOf(after), errors });
 }
 const POURS: ReadonlySet<EventKind> = new Set(POURING_KINDS);
 

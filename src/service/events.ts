@@ -6,6 +6,7 @@ import type { Client, Db } from '@/store/pool';
 import { insertAudit } from '@/store/site';
 import { writing } from '@/store/writing';
 import { keepWithEvent } from './errors';
+import { Judging } from './judgement';
 import { judgeAgain } from './judging';
 import { Refusal } from './refusal';
 import { requireSite, type SiteContext } from './site';
@@ -40,7 +41,13 @@ export async function storeEvent(
 	const id = await insertTyped(client, context, e, by, null);
 	// Logged late, it explains what was read since.
 	if (await isLate(client, context.site.id, e.at)) await judgeAgain(client, context, e.at, by.now);
-	else keepWithEvent(client, context, await requireSite(client), e);
+	else {
+		const after = await requireSite(client);
+		keepWithEvent(client, context, after, e);
+		const { at, station, kind, amount } = e;
+		const unit = unitNamed(e.unitText) ?? null;
+		Judging.noteInPresent(client, context, after, { at, station, kind, amount, unit });
+	}
 	return id;
 }
 

@@ -5,14 +5,15 @@ import { displayStep } from '@/core/probe/display-step';
 import { ProbesThen } from '@/core/probe/known-then';
 import { unitNamed } from '@/core/quantity';
 import { skippedOf } from '@/core/reading/from-text';
-import type { Reading, Verdict } from '@/core/reading/model';
+import type { Reading, Verdict, WaterEvent } from '@/core/reading/model';
 import { listCalibrations, listProbeEvents } from '@/store/calibrations';
 import { eventsFrom, memoriesAsOf, putMemories, readingsAfter, thinMemories } from '@/store/judging';
-import { type Db, homeOf } from '@/store/pool';
+import type { Db } from '@/store/pool';
 import type { JudgedReading } from '@/store/readings';
+import { Kept } from './kept';
 import { timelineJumps } from './probe-record';
 import { intervalChoice, quantitiesOf } from './probes';
-import { type SiteContext, versionsOf } from './site';
+import { onlyRemembersMore, type SiteContext } from './site';
 
 /** A judgement of a site as of a time, and the present of it, which is kept between requests. */
 const DAY = 86_400_000;
@@ -57,8 +58,8 @@ async function contextOf(db: Db, site: SiteContext) {
 }
 
 type KnownContext = Awaited<ReturnType<typeof contextOf>>;
-/** The present of each database, by the versions of all it was made from: a version is used once, even where it was taken back. */
-const presents = new WeakMap<object, { key: string; memory: Memory; known: KnownContext }>();
+/** The present of each database. */
+const presents = new Kept<{ memory: Memory; known: KnownContext }>();
 /** An engine with the memory of a site at a time, and what it has judged since. */
 export class Judging {
 	private readonly touched = new Map<string, number>();
@@ -109,20 +110,28 @@ export class Judging {
 	 * the same however many stations and readings there are.
 	 */
 	static async present(db: Db, site: SiteContext, now: number): Promise<Judging> {
-		const key = versionsOf(site);
-		let kept = presents.get(homeOf(db));
-		if (kept?.key !== key) {
+		let kept = presents.find(db, site);
+		if (!kept) {
 			const { engine, known } = await Judging.asOf(db, site, Number.POSITIVE_INFINITY, now);
-			kept = { key, memory: engine.memory, known };
-			presents.set(homeOf(db), kept);
+			kept = { memory: engine.memory, known };
+			presents.put(db, site, kept);
 		}
 		return new Judging(site, new Engine(kept.known, () => now, kept.memory.fork()), kept.known, true);
 	}
 
+	/** An event that comes after all that is stored: the present is as good as before, with it. */
+	static noteInPresent(db: Db, before: SiteContext, after: SiteContext, event: WaterEvent): void {
+		const kept = presents.find(db, before);
+		if (!kept || !onlyRemembersMore(before, after)) return;
+		const memory = kept.memory.fork();
+		memory.note(event);
+		memory.forgetEvents(event.station);
+		presents.put(db, after, { memory, known: kept.known });
+	}
+
 	/** What was learned from is the present from now on, and learns no more but in this very transaction. */
 	private becomePresent(db: Db, memoryVersion: number): void {
-		const { known } = this;
-		presents.set(homeOf(db), { key: versionsOf(this.site, memoryVersion), memory: this.engine.memory, known });
+		presents.put(db, this.site, { memory: this.engine.memory, known: this.known }, memoryVersion);
 	}
 
 	/** Judges a sample and learns from it. */

@@ -21,8 +21,12 @@ export interface SiteContext {
 }
 
 /** Changes with everything that is stored of a site and that something is derived from; used once, even where it was taken back. */
-export const versionsOf = ({ site }: SiteContext, memoryVersion = site.memoryVersion): string =>
+export const versionsOf = ({ site }: Pick<SiteContext, 'site'>, memoryVersion = site.memoryVersion): string =>
 	[site.lineVersion, site.probeVersion, memoryVersion].join(' ');
+
+/** Whether neither the line nor the probes changed between two looks at a site. */
+export const onlyRemembersMore = (before: SiteContext, after: SiteContext): boolean =>
+	versionsOf(before, after.site.memoryVersion) === versionsOf(after);
 
 export class NoSite extends Error {
 	constructor() {

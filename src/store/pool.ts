@@ -45,6 +45,17 @@ const homes = new WeakMap<object, Pool>();
 /** The pool behind a connection, or the pool itself: what is kept of one database is not of another. */
 export const homeOf = (db: Db): object => homes.get(db) ?? db;
 
+/** What is to be done once a transaction has been committed, by its connection. */
+const commits = new WeakMap<object, (() => void)[]>();
+/** Names a transaction among all that its connection runs; outside one it is the pool. */
+export const placeOf = (db: Db): object => commits.get(db) ?? homeOf(db);
+/** Does something once what was stored is there for everybody, and not at all where it was taken back; outside a transaction at once. */
+export function afterCommit(db: Db, then: () => void): void {
+	const list = commits.get(db);
+	if (list) list.push(then);
+	else then();
+}
+
 /**
  * Runs `work` in one transaction: all of it or nothing. Inside a transaction it is a part of that one, which then stands or
  * falls as a whole.
@@ -53,6 +64,8 @@ export async function transaction<T>(db: Db, work: (client: Client) => Promise<T
 	if (!isPool(db)) return work(db as Client);
 	const client = await db.connect();
 	homes.set(client, db);
+	const atCommit: (() => void)[] = [];
+	commits.set(client, atCommit);
 	let broken: Error | undefined;
 	// A connection that dies between two queries says so here; the next query then fails and the transaction with it.
 	const onError = (error: Error) => {
@@ -63,6 +76,7 @@ export async function transaction<T>(db: Db, work: (client: Client) => Promise<T
 		await client.query('BEGIN');
 		const result = await work(client);
 		await client.query('COMMIT');
+		for (const then of atCommit) then();
 		return result;
 	} catch (error) {
 		await client.query('ROLLBACK').catch((e: Error) => {
@@ -71,6 +85,7 @@ export async function transaction<T>(db: Db, work: (client: Client) => Promise<T
 		throw error;
 	} finally {
 		client.off('error', onError);
+		commits.delete(client);
 		client.release(broken);
 	}
 }
@@ -78,7 +93,10 @@ export async function transaction<T>(db: Db, work: (client: Client) => Promise<T
 /** What part of a transaction comes to: kept, or taken back with everything before it left as it is. */
 export async function undoably<T>(client: Client, work: () => Promise<{ keep: boolean; result: T }>): Promise<T> {
 	await client.query('SAVEPOINT undoable');
+	const atCommit = commits.get(client);
+	const before = atCommit?.length;
 	const { keep, result } = await work();
+	if (!keep && atCommit) atCommit.length = before!;
 	await client.query(keep ? 'RELEASE SAVEPOINT undoable' : 'ROLLBACK TO SAVEPOINT undoable');
 	return result;
 }

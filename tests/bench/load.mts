@@ -10,6 +10,12 @@ const PAUSE_MS = 1000;
 const memoryMb = (pid: number): number =>
 	Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))?.[1] ?? 0) / 1024;
 
+/** What a process has computed so far, s: unlike waiting, it says little of what else the machine does. */
+function computedS(pid: number): number {
+	const fields = readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ')[1]!.split(' ');
+	return (Number(fields[11]) + Number(fields[12])) / 100;
+}
+
 export async function load(
 	say: (name: string, text: string) => void,
 	base: string,
@@ -29,6 +35,7 @@ export async function load(
 		times.push({ what, ms: performance.now() - start, status: response.status });
 	};
 	const before = memoryMb(pid);
+	const computedBefore = computedS(pid);
 	let half = 0;
 	const client = async (n: number) => {
 		for (let i = 0; Date.now() < until; i++) {
@@ -60,7 +67,7 @@ export async function load(
 			0.95,
 		).toFixed(
 			0,
-		)} ms, ${errors} refused or failed; memory ${before.toFixed(0)} MB, ${half.toFixed(0)} at half time, ${memoryMb(pid).toFixed(0)} at the end`,
+		)} ms, ${errors} refused or failed; memory ${before.toFixed(0)} MB, ${half.toFixed(0)} at half time, ${memoryMb(pid).toFixed(0)} at the end; the server computed ${((1000 * (computedS(pid) - computedBefore)) / times.length).toFixed(1)} ms a request`,
 	);
 	for (const what of new Set(times.map((t) => t.what))) {
 		const own = times.filter((t) => t.what === what).map((t) => t.ms);

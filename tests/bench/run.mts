@@ -81,6 +81,8 @@ const SIZES = [
 ] as const;
 const CHECKER = 'src/cli/check.ts';
 
+// Servers that are measured run what is built: of the code as it is.
+(await import('../../ops/bootstrap.mjs' as string)).ensureBuild();
 const { startCluster, removeCluster, ensureDatabase } = await import('../../ops/cluster.mjs' as string);
 const cluster = await startCluster({ dataDir: dir, durable: true });
 /** npm run bench -- growth: only what grows with stations and readings; -- load: fifty clients for a minute; -- fuzz: bent

@@ -1,5 +1,6 @@
 import type { Quantity, SeriesQuantity } from '../quantity';
 import type { WaterEvent } from '../reading/model';
+import { countWhile } from '../series/search';
 import { insertEvent } from './events-between';
 import { emptyHistory, type History } from './history';
 import type { Repeats } from './repeats';
@@ -158,6 +159,16 @@ export class Memory {
 		insertEvent(this.of(event.station).events, event);
 	}
 
+	/** Forgets the events of a station that count no longer for what is read from now on. */
+	forgetEvents(code: string): void {
+		const { events, histories, drifts, lasts } = this.of(code);
+		const from = mattersFrom([...histories.values()], [...drifts.values()], [...lasts.values()]);
+		events.splice(
+			0,
+			countWhile(events, (e) => e.at < from),
+		);
+	}
+
 	/** One station as it stands, to be kept. */
 	keep(code: string): StationMemory {
 		const s = this.look(code);
@@ -210,11 +221,22 @@ function structuredCopy(s: Station): Station {
 }
 
 /** From when on the events of a station still count for what is read after it was kept. */
-export function eventsMatterFrom(kept: StationMemory): number {
+export const eventsMatterFrom = (kept: StationMemory): number =>
+	mattersFrom(
+		kept.histories,
+		kept.drifts.map(([, d]) => d),
+		kept.lasts.map(([, list]) => list),
+	);
+
+function mattersFrom(
+	histories: readonly { lastAt: number | null }[],
+	drifts: readonly Drifting[],
+	lasts: readonly (readonly Last[])[],
+): number {
 	const times = [
-		...kept.histories.flatMap((h) => (h.lastAt === null ? [] : [h.lastAt])),
-		...kept.drifts.map(([, d]) => d.at),
-		...kept.lasts.flatMap(([, list]) => list.map((l) => l.at)),
+		...histories.flatMap((h) => (h.lastAt !== null && Number.isFinite(h.lastAt) ? [h.lastAt] : [])),
+		...drifts.map((d) => d.at),
+		...lasts.flat().map((l) => l.at),
 	];
 	return times.length === 0 ? Number.NEGATIVE_INFINITY : Math.min(...times) - EVENTS_BEFORE_MS;
 }
