@@ -3,9 +3,14 @@ import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { database } from '@/server/database';
 import { dispatch } from '@/server/dispatch';
 import { routes } from '@/server/routes';
+import { enterSamples } from '@/service/enter';
+import { errorsOf } from '@/service/errors';
 import { frameSite, undecidedCount } from '@/service/frame';
+import { Judging } from '@/service/judgement';
 import { roundView } from '@/service/round';
 import { requireSite } from '@/service/site';
+import { transaction } from '@/store/pool';
+import { lockSite } from '@/store/writing';
 import { queriesOf } from '../helpers/count-queries';
 import { freshDatabase } from '../helpers/database';
 import { DEMO_NOW } from '../helpers/global-setup';
@@ -55,6 +60,39 @@ describe('asked of the database', () => {
 		const round = await (await dispatch(routes, '/rounds', start, { who: 'grower', device: null })).json();
 		const asked = await queriesOf(() => post(sample('pond'), `/readings?round=${round.id}`));
 		expect(asked.length, asked.join('\n')).toBeLessThanOrEqual(12);
+	});
+	it('a sample after an event in order: no more, nothing is loaded again', async () => {
+		const time = new Date(DEMO_NOW + 60_000 * ++minute).toISOString();
+		await post({ station: 'pond', kind: 'water_added', amount: 5, unit: 'L', time }, '/events');
+		const asked = await queriesOf(() => post(sample('pond')));
+		expect(asked.length, asked.join('\n')).toBeLessThanOrEqual(12);
+	});
+	it('a page that looked at the site before an entry: it loads nothing again, and neither does the next entry', async () => {
+		const before = await requireSite(database());
+		await post(sample('pond'));
+		expect(await queriesOf(() => Judging.present(database(), before, DEMO_NOW))).toEqual([]);
+		expect(await queriesOf(() => errorsOf(database(), before, 'ph'))).toEqual([]);
+		const asked = await queriesOf(() => post(sample('pond')));
+		expect(asked.length, asked.join('\n')).toBeLessThanOrEqual(12);
+	});
+	it('what was taken back with its transaction is known to nobody', async () => {
+		const expected = async () => {
+			const { engine } = await Judging.present(database(), await requireSite(database()), DEMO_NOW);
+			return engine.memory.lookHistory('pond', 'ph').lastAt;
+		};
+		const before = await expected();
+		const [one] = sample('pond');
+		const typed = { quantity: 'ph', value: '6.1', unit: 'pH', instrument: 'plum' } as const;
+		const given = { at: Date.parse(one!.time), station: 'pond', readings: [typed] };
+		const entered = transaction(database(), async (client) => {
+			await lockSite(client);
+			await enterSamples(client, await requireSite(client), [given], { source: 'test', who: 'grower', now: given.at });
+			const { engine } = await Judging.present(client, await requireSite(client), given.at);
+			expect(engine.memory.lookHistory('pond', 'ph').lastAt).toBe(given.at);
+			throw new Error('taken back');
+		});
+		await expect(entered).rejects.toThrow('taken back');
+		expect(await expected()).toBe(before);
 	});
 	it('twelve samples in one request: under forty', async () => {
 		const twelve = Array.from({ length: 12 }, (_, i) => sample(['pond', 'slabs', 'mix'][i % 3]!)).flat();
