@@ -244,7 +244,11 @@ export function waters(seed: number): World {
 		const tap = (700 + 90 * Math.sin(day / 29)) * (changed ? 0.12 : 1) * (1 + 0.01 * heavy(chance));
 		const membrane = (18 + day / 40) * (1 + 0.05 * heavy(chance));
 		const barrel = 90 * Math.exp(-0.5 * rain) * (1 + 0.06 * heavy(chance));
-		const shift = changed && day - turned < 5 ? { fault: 'source-shift', episode: 'the works changed' } : {};
+		const since = day - turned;
+		const shift =
+			since >= 0 && since % 30 < 5 && since < 35
+				? { fault: 'source-shift', episode: `the works changed ${since < 30}` }
+				: {};
 		rows.push(line(at, 'tap', 'kite', 'ec', shown(tap, 1), 'uS/cm', shift));
 		if (chance.chance(0.4)) rows.push(line(at + 3 * MINUTE, 'barrel', 'kite', 'ec', shown(barrel, 1), 'uS/cm'));
 		const unrinsed = chance.chance(0.04) && !changed;

@@ -211,7 +211,9 @@ export function borehole(seed: number): World {
 		const tempC = 10.5 + 0.8 * chance.normal();
 		const of = { tempC: Math.round(tempC * 10) / 10 };
 		const since = day - turned;
-		const marks = other && since < 6 ? { fault: 'source-shift', episode, exempt: false } : {};
+		// Another water comes, and goes again.
+		const marks =
+			since >= 0 && since % 25 < 6 && since < 31 ? { fault: 'source-shift', episode: `${episode} ${since < 25}` } : {};
 		const ecLine = line(at, 'well', 'teal', 'ec', shown(ec * (1 + 0.01 * heavy(chance)), 1), 'uS/cm', {
 			...of,
 			...marks,
