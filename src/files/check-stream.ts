@@ -5,6 +5,7 @@ import type { JudgeContext } from '../core/judge/context';
 import { Engine } from '../core/judge/engine';
 import { displayStep } from '../core/probe/display-step';
 import { type ProbeRecord, ProbesThen } from '../core/probe/known-then';
+import { RepeatedHours } from '../core/quantity/time';
 import type { Finding, Flag, Verdict, WaterEvent } from '../core/reading/model';
 import type { CalibrationGroup } from './calibrations-row';
 import { type CsvRecord, csvRecords } from './csv-stream';
@@ -77,8 +78,9 @@ class HeldLines {
 	private readonly heads: string[] = new Array(HOLD);
 	private readonly tails: string[] = new Array(HOLD);
 	private readonly times = new Float64Array(HOLD);
-	/** The series of a line that may still be explained, empty for one that is settled. */
+	/** The series of a line, and what was said of it: it may still be explained. */
 	private readonly series: string[] = new Array(HOLD);
+	private readonly causes: string[] = new Array(HOLD);
 	private next = 0;
 	private count = 0;
 
@@ -94,7 +96,8 @@ class HeldLines {
 		this.heads[at] = lineHead(w.record, this.positions);
 		this.tails[at] = lineTail(w.problem, verdict?.flag ?? 2, d);
 		this.times[at] = row ? row.at : Number.NaN;
-		this.series[at] = row && isOpen(d?.cause) ? seriesOf(row) : '';
+		this.series[at] = row ? seriesOf(row) : '';
+		this.causes[at] = d?.cause ?? '';
 		this.next = (at + 1) % HOLD;
 		if (this.count < HOLD) this.count++;
 		return out;
@@ -104,7 +107,8 @@ class HeldLines {
 		const tail = lineTail(null, flag, finding);
 		for (let k = 0; k < this.count; k++) {
 			const i = (this.next - 1 - k + HOLD) % HOLD;
-			if (this.series[i] === series && this.times[i]! >= since) this.tails[i] = tail;
+			const explained = this.series[i] === series && this.times[i]! >= since && isOpen(this.causes[i], finding);
+			if (explained) this.tails[i] = tail;
 		}
 	}
 
@@ -165,10 +169,11 @@ export async function* checkStream(input: CheckInput): AsyncGenerator<string> {
 	const context: RowContext = {
 		zone: input.zone,
 		ppmScale: (code) => input.site.instruments.get(code)?.ppmScale ?? null,
+		hours: new RepeatedHours(),
 	};
 	const drifts = new DriftLookup(input.calibrations ?? []);
 	const probes = new ProbesThen(recordsOf(input.calibrations ?? [], input.calibrateDays, input.site));
-	const engine = new Engine({ ...input.site, probe: probes.stateAt }, input.now);
+	const engine = new Engine({ ...input.site, zone: input.zone, probe: probes.stateAt }, input.now);
 	const held = new HeldLines(COLUMNS.map((c) => header.at.get(c) ?? -1));
 	let sample: Waiting[] = [];
 	let nextEvent = 0;

@@ -1,5 +1,5 @@
 import { decimal, type PpmScale } from '@/core/quantity';
-import { type LocalTimeNote, parseTime } from '@/core/quantity/time';
+import { type LocalTimeNote, parseTime, type RepeatedHours } from '@/core/quantity/time';
 import { readingFromText, skippedOf } from '@/core/reading/from-text';
 import type { Reading } from '@/core/reading/model';
 import { readingProblem } from '@/words/en/reading';
@@ -20,6 +20,8 @@ export interface RowContext {
 	zone: string;
 	/** Scale of an instrument's ppm display, for values written as plain `ppm`. */
 	ppmScale: (instrument: string) => PpmScale | null;
+	/** Of the lines before, in the night in which the clocks go back. */
+	hours: RepeatedHours;
 }
 
 const bad = (column: string, message: string, scaleUnknown = false): RowResult => ({
@@ -60,7 +62,7 @@ export function readingRow(row: readonly string[], header: Header, context: RowC
 		ok: true,
 		// Each property by its name: spread into one another they would cost more than everything else of a line.
 		row: {
-			at: time.at,
+			at: context.hours.settle(`${station}\u0000${instrument}\u0000${read.value.quantity}`, time),
 			local: time.local,
 			station,
 			instrument,

@@ -1,4 +1,5 @@
 import { createReadStream } from 'node:fs';
+import { RepeatedHours } from '@/core/quantity/time';
 import { type CalibrationLine, calibrationLine, groupCalibrations, troubleOf } from '@/files/calibrations-row';
 import type { CsvRecord } from '@/files/csv-stream';
 import { csvRecords } from '@/files/csv-stream';
@@ -89,6 +90,7 @@ export async function openImport(path: string, site: SiteContext): Promise<Impor
 	const context: RowContext = {
 		zone: site.site.timezone,
 		ppmScale: (code) => site.known.instruments.get(code)?.ppmScale ?? null,
+		hours: new RepeatedHours(),
 	};
 	async function* chunks(): AsyncGenerator<Line[]> {
 		let lines: Line[] = [];

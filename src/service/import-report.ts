@@ -95,7 +95,10 @@ export class ImportReport {
 			local['site-zone'] + local['repeated-hour'] + local['skipped-hour'],
 			`time without offset, taken in the site’s zone ${this.site.site.timezone}.`,
 		);
-		note(local['repeated-hour'], 'time in the hour that daylight saving repeats; the first of the two was taken.');
+		note(
+			local['repeated-hour'],
+			'time in the hour that daylight saving repeats; the first of the two was taken, or the second where its series had come past the first.',
+		);
 		note(local['skipped-hour'], 'time in the hour that daylight saving skips; it was moved forward.');
 		report.creates = { stations: [...this.stations].sort(), instruments: [...this.instruments].sort() };
 		report.flagged = flagged;

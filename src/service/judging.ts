@@ -1,5 +1,5 @@
 import { isDeepStrictEqual } from 'node:util';
-import { amendEarlier, OPEN_CAUSES } from '@/core/judge/amend';
+import { amendEarlier, explains } from '@/core/judge/amend';
 import type { Reading, Verdict } from '@/core/reading/model';
 import { dropMemories, dueFrom, markDue, readingsFrom, setDue } from '@/store/judging';
 import type { Client, Db } from '@/store/pool';
@@ -57,7 +57,7 @@ export async function judgeFrom(
 						site.site.id,
 						{ ...one.reading, from: one.verdict.since, before: from },
 						one.verdict,
-						OPEN_CAUSES,
+						explains(one.verdict.deciding!),
 					);
 			}
 			done.push(one);

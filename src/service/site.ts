@@ -65,6 +65,7 @@ function contextOf(
 		known: {
 			stations: new Map(stations.map((s) => [s.code, stationInfo(s, systems)])),
 			instruments: new Map(instruments.map((i) => [i.code, instrumentInfo(i)])),
+			zone: site.timezone,
 			tolerance: SENSITIVITY[site.settings.sensitivity ?? 'usual'],
 			waits: site.settings.waits,
 		},

@@ -1,5 +1,5 @@
 import { setImmediate } from 'node:timers/promises';
-import { amendEarlier, OPEN_CAUSES } from '@/core/judge/amend';
+import { amendEarlier, explains } from '@/core/judge/amend';
 import type { Reading, Verdict } from '@/core/reading/model';
 import type { ReadingRow } from '@/files/readings-row';
 import { copyVerdicts, type NewReading, storeReadings } from '@/store/copy-readings';
@@ -115,7 +115,13 @@ export async function storeJudged(
 	{ verdicts, amendments }: JudgedRows,
 ): Promise<void> {
 	for (const { reading, verdict, before } of amendments)
-		await amendStored(client, siteId, { ...reading, from: verdict.since!, before }, verdict, OPEN_CAUSES);
+		await amendStored(
+			client,
+			siteId,
+			{ ...reading, from: verdict.since!, before },
+			verdict,
+			explains(verdict.deciding!),
+		);
 	await storeReadings(client, siteId, ids, rows);
 	await copyVerdicts(client, siteId, ids, verdicts);
 }

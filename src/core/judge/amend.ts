@@ -1,12 +1,18 @@
-import type { Reading, Verdict } from '../reading/model';
+import type { Finding, Reading, Verdict } from '../reading/model';
 
 /** Lines that a later finding may still explain: sound ones, and those whose own finding was only the beginning of it. */
 export const OPEN_CAUSES: readonly string[] = ['spike', 'gap', 'unexpected-change'];
+/** What a source that was read alike again and again explains: it looked like a slip. */
+const SLIPS: readonly string[] = ['decimal-slip', 'unit-slip', 'scale-mismatch'];
+/** What a finding may explain of the lines before it. */
+export const explains = (finding: Finding): readonly string[] =>
+	finding.cause === 'source-shift' ? [...OPEN_CAUSES, ...SLIPS] : OPEN_CAUSES;
 /**
  * Whether a line may still be explained by a later finding.
  * @example isOpen('spike') // true
  */
-export const isOpen = (cause: string | null | undefined): boolean => !cause || OPEN_CAUSES.includes(cause);
+export const isOpen = (cause: string | null | undefined, by: Finding | null = null): boolean =>
+	!cause || (by === null ? OPEN_CAUSES : explains(by)).includes(cause);
 
 /** The key of what one instrument showed of one quantity at one station. */
 export const seriesOf = (r: Pick<Reading, 'station' | 'instrument' | 'quantity'>): string =>
@@ -23,7 +29,7 @@ export function amendEarlier(
 	for (let i = earlier.length - 1; i >= 0; i--) {
 		const { reading, verdict } = earlier[i]!;
 		if (reading.at < since) break;
-		if (seriesOf(reading) !== series || !isOpen(verdict.deciding?.cause)) continue;
+		if (seriesOf(reading) !== series || !isOpen(verdict.deciding?.cause, deciding)) continue;
 		verdict.flag = flag;
 		verdict.deciding = deciding;
 	}

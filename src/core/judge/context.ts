@@ -10,6 +10,8 @@ export interface JudgeContext {
 	instruments: ReadonlyMap<string, InstrumentInfo>;
 	/** Multiplies every limit: 1 as usual, more asks less often (see SENSITIVITY). */
 	tolerance?: number | undefined;
+	/** By whose calendar people write dates; UTC where nobody says. */
+	zone?: string | undefined;
 	waits?: Waits | undefined;
 	/** How its calibrations had left a probe at a time, as far as they were known then. */
 	probe?: ((instrument: string, quantity: 'ph' | 'ec', at: number) => ProbeState | null) | undefined;

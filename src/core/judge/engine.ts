@@ -1,6 +1,7 @@
 import { QUANTITY, type SeriesQuantity, seriesQuantity } from '../quantity';
 import type { Reading, StationInfo, Verdict, WaterEvent } from '../reading/model';
 import { permits } from '../trust/trust';
+import { agreeingBefore, agreesWithin } from './agreeing';
 import { driftHere, neighbours, remember, TOGETHER_MS } from './beside';
 import type { Subject } from './checks/check';
 import { type JudgeContext, unknownStation } from './context';
@@ -9,9 +10,9 @@ import { eventsBetween } from './events-between';
 import { believe, doubt, type Prediction, predict, score } from './history';
 import { type EngineSnapshot, Memory, seriesInstrument } from './memory';
 import { newLevelFinding } from './new-level';
-import { improbableFrom } from './repeats';
+import { isCoarse } from './rests';
 import { withoutDrift } from './second-instrument';
-import { followTrace, gapBefore, isContinuous } from './trace';
+import { atRest, followTrace, gapBefore, isContinuous, restsTogether } from './trace';
 import { readingUncertainty } from './uncertainty';
 import { verdictOf } from './verdict';
 import { USUAL_WAITS } from './waits';
@@ -39,6 +40,8 @@ export function limitFor(prediction: Prediction | null): number {
 	if (!prediction || prediction.from === 0) return 4;
 	return prediction.seen < 4 ? 6 : prediction.seen < 8 ? 5.2 : 4.8;
 }
+
+const NOTHING_WRITTEN: Subject['written'] = [];
 
 /** What the same instrument showed of the same quantity further up in a sample; null where it did not. */
 function twinOf(reading: Reading, before: readonly Subject[]): number | null {
@@ -157,18 +160,16 @@ export class Engine {
 				limit,
 				mates: [],
 				elsewhere: (q) => this.elsewhere(reading, q),
-				previous: trace ? { at: trace.at, value: trace.value } : null,
+				previous: trace ? { at: trace.at, value: trace.value, usualGapMs: trace.gapMs } : null,
 				twin: twinOf(reading, subjects) ?? (trace && trace.at === reading.at ? trace.value : null),
 				ecHereUsCm: null,
 				continuous: instrument?.continuous === true || isContinuous(trace),
 				mixing: this.mixing(reading.station, reading.at),
-				repeats: trace
-					? {
-							length: reading.value === trace.value ? trace.repeats.run + 1 : 1,
-							improbableFrom: improbableFrom(trace.repeats),
-						}
-					: null,
-				repeatedSince: trace && reading.value === trace.value ? (trace.repeatedSince ?? reading.at) : null,
+				rests: atRest(trace, reading.at, trace?.value === reading.value, false),
+				together: null,
+				coarse: trace !== undefined && isCoarse(trace.steps),
+				written: trace?.written ?? NOTHING_WRITTEN,
+				agreeing: null,
 				before: this.memory.lastEc.get(reading.instrument) ?? null,
 				gap: gapBefore(trace, reading.at),
 				neighbours: neighbours(this.memory, reading, quantity),
@@ -178,11 +179,14 @@ export class Engine {
 						? (this.site.probe?.(reading.instrument, quantity, reading.at) ?? null)
 						: null,
 				waits: this.site.waits ?? USUAL_WAITS,
+				zone: this.site.zone ?? 'UTC',
 				now,
 			});
 		}
 		for (const s of subjects) {
 			if (subjects.length > 1) s.mates = subjects.filter((o) => o !== s);
+			s.together = restsTogether(this.memory.look(s.reading.station).traces, s);
+			s.agreeing = agreeingBefore(this.memory.lookHistory(s.reading.station, s.quantity), s);
 			s.ecHereUsCm = s.quantity === 'ph' ? this.ecHere(s, subjects) : null;
 		}
 		return subjects;
@@ -230,7 +234,11 @@ export class Engine {
 	private trace(s: Subject, jumped = false): void {
 		const { reading } = s;
 		const { traces } = this.memory.of(reading.station);
-		followTrace(traces, seriesInstrument(reading.quantity, reading.instrument), reading, jumped);
+		followTrace(traces, seriesInstrument(reading.quantity, reading.instrument), reading, {
+			jumped,
+			allRest: s.together !== null,
+			byHand: !s.continuous,
+		});
 		if (s.quantity === 'ec' && reading.instrument !== '')
 			this.memory.lastEc.set(reading.instrument, { at: reading.at, station: reading.station, ecUsCm: reading.value });
 	}
@@ -258,7 +266,7 @@ export class Engine {
 		if (s.prediction === null || !permits(judged, 'level')) return;
 		// A sensor's new level must last; a spike of a few readings is still a spike.
 		const needed = s.continuous ? 6 : verdict.deciding?.suggested == null || cause === 'scale-mismatch' ? 1 : 3;
-		const tolerance = 3 * Math.hypot(Math.min(s.prediction.spread, 0.3), s.uWorking);
+		const tolerance = agreesWithin(s.prediction, s.uWorking);
 		const { event } = s.prediction;
 		if (!doubt(history, s.reading.at, s.level, tolerance, needed)) return;
 		const since = history.times[0]!;

@@ -13,14 +13,14 @@ import { madSigma, median } from '../series/robust';
 export interface EventEffect {
 	shift: number;
 	widen: number;
-	/** -1 or 1: the only way an addition of unknown size can move it; 0: either way. */
+	/** -1 or 1: the only way an addition of unknown size can move it; 0: either way, as far as the reach goes. */
 	direction: -1 | 0 | 1;
 	reach: number;
 	/** The series before does not predict the series after. */
 	cuts: boolean;
 	kinds: readonly string[];
-	/** The one dose of known size behind it, for learning its response; null for none, several, or an unknown size. */
-	dose: { key: string; amount: number } | null;
+	/** The doses behind it, for learning their response; null where none is of known size. */
+	dose: Dose | null;
 }
 
 /** What doses of one kind did here before, per unit of their amount, in working units; newest last. */
@@ -40,22 +40,44 @@ const DOSES = new Set(['acid_added', 'base_added', 'nutrient_added']);
 const LEAST_LEARNED = 3;
 /** A dose repeats itself to about this share of what it does (common practice, no source). */
 const REPEATS_WITHIN = 0.3;
+/** What several additions together leave uncertain at least: pH, ln(EC), °C (common practice, no source). */
+const MIXED_WITHIN: Partial<Record<SeriesQuantity, number>> = { ph: 0.1, ec: 0.05, temp: 1 };
+type OneEffect = Omit<EventEffect, 'kinds' | 'dose'>;
 
-/** What an event put into the water that moves its pH, for the prediction of the next reading; null where nothing did. */
-export const doseOf = (event: WaterEvent): EventEffect['dose'] =>
-	DOSES.has(event.kind) && event.amount !== null && event.amount > 0
-		? { key: `${event.kind} ${event.unit ?? ''}`, amount: event.amount }
-		: null;
+/** What doses put into the water, for the prediction of the next reading: of one kind, or of those that go in together. */
+interface Dose {
+	key: string;
+	amount: number;
+}
+const isDose = (e: WaterEvent): boolean => DOSES.has(e.kind) && e.amount !== null && e.amount > 0;
+
+/**
+ * What moved the water since the last reading, as one: by its kinds, and by the amount of its first. Feed, water and acid of one visit
+ * go in together, and are learned together. Null where nothing of known size is among them.
+ */
+export function doseOf(events: readonly WaterEvent[]): Dose | null {
+	const doses = events.filter(isDose);
+	if (doses.length === 0) return null;
+	const kinds = [...new Set(events.map((e) => `${e.kind} ${isDose(e) ? (e.unit ?? '') : ''}`.trimEnd()))].sort();
+	const first = doses.map((e) => `${e.kind} ${e.unit ?? ''}`.trimEnd()).sort()[0]!;
+	const amount = doses.reduce((sum, e) => (`${e.kind} ${e.unit ?? ''}`.trimEnd() === first ? sum + e.amount! : sum), 0);
+	return { key: kinds.join(' + '), amount };
+}
 
 /** The shift that a dose of this size made before, once three are known. */
-function learned(event: WaterEvent, responses: Responses): Omit<EventEffect, 'kinds' | 'dose'> | null {
-	const dose = doseOf(event);
-	const ratios = dose && responses[dose.key];
-	if (!dose || !ratios || ratios.length < LEAST_LEARNED) return null;
+function learned(quantity: SeriesQuantity, dose: Dose, responses: Responses): OneEffect | null {
+	const ratios = responses[dose.key];
+	if (!ratios || ratios.length < LEAST_LEARNED) return null;
 	const shift = median(ratios) * dose.amount;
+	const mixed = dose.key.includes(' + ');
 	return {
 		shift,
-		widen: Math.max(madSigma(ratios) * dose.amount, REPEATS_WITHIN * Math.abs(shift)),
+		widen: Math.max(
+			madSigma(ratios) * dose.amount,
+			REPEATS_WITHIN * Math.abs(shift),
+			// What cancels out does not repeat itself to a share of nothing.
+			mixed ? (MIXED_WITHIN[quantity] ?? 0) : 0,
+		),
 		direction: 0,
 		reach: 0,
 		cuts: true,
@@ -69,11 +91,7 @@ function dilution(event: WaterEvent, station: StationInfo): number | null {
 	return added >= 0 ? Math.log(station.volumeL / (station.volumeL + added)) : null;
 }
 
-function effectOf(
-	quantity: SeriesQuantity,
-	event: WaterEvent,
-	station: StationInfo,
-): Omit<EventEffect, 'kinds' | 'dose'> | null {
+function effectOf(quantity: SeriesQuantity, event: WaterEvent, station: StationInfo): OneEffect | null {
 	const none = { shift: 0, widen: 0, direction: 0 as const, reach: 0, cuts: true };
 	if (quantity === 'ec')
 		switch (event.kind) {
@@ -119,29 +137,43 @@ function effectOf(
 	return null;
 }
 
-/** Combines the effects of several events; opposite directions leave only a widening. */
+/**
+ * Combines the effects of several events: as they did together before, else one after the other. What can go either way is believed
+ * as far as either reaches.
+ */
 export function combinedEffect(
 	quantity: SeriesQuantity,
 	events: readonly WaterEvent[],
 	station: StationInfo,
 	responses: Responses = {},
 ): EventEffect {
-	let result: EventEffect = NO_EFFECT;
-	for (const event of events) {
+	const moving = events.flatMap((event) => {
 		const usual = effectOf(quantity, event, station);
-		const one = usual && (learned(event, responses) ?? usual);
-		if (!one) continue;
-		const clash = result.direction !== 0 && one.direction !== 0 && one.direction !== result.direction;
-		const reach = result.reach + one.reach;
-		result = {
-			shift: result.shift + one.shift,
-			widen: Math.hypot(result.widen, one.widen, clash ? reach / 2 : 0),
-			direction: clash ? 0 : result.direction || one.direction,
-			reach: clash ? 0 : reach,
-			cuts: result.cuts || one.cuts,
-			kinds: [...result.kinds, event.kind],
-			dose: result.kinds.length === 0 ? doseOf(event) : null,
-		};
+		return usual ? [{ event, usual }] : [];
+	});
+	if (moving.length === 0) return NO_EFFECT;
+	const dose = doseOf(moving.map((m) => m.event));
+	const kinds = moving.map((m) => m.event.kind);
+	const known = dose && learned(quantity, dose, responses);
+	if (known) return { ...known, kinds, dose };
+	let [shift, widen, up, down, cuts] = [0, 0, 0, 0, false];
+	for (const { event, usual } of moving) {
+		const alone = moving.length > 1 ? doseOf([event]) : null;
+		const one = (alone && learned(quantity, alone, responses)) ?? usual;
+		shift += one.shift;
+		widen = Math.hypot(widen, one.widen);
+		if (one.direction > 0) up += one.reach;
+		if (one.direction < 0) down += one.reach;
+		cuts ||= one.cuts;
 	}
-	return result;
+	const both = up > 0 && down > 0;
+	return {
+		shift,
+		widen,
+		direction: both ? 0 : up > 0 ? 1 : down > 0 ? -1 : 0,
+		reach: both ? Math.max(up, down) : up + down,
+		cuts,
+		kinds,
+		dose,
+	};
 }

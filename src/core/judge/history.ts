@@ -22,6 +22,8 @@ const MISSES = 15;
 /** Weight of the assumed step against observed misses, in readings. */
 const PRIOR_WEIGHT = 5;
 const DAY = 86_400_000;
+/** So many usual whiles without a reading leave a trend as it was. */
+const UNSEEN = 3;
 
 export interface History {
 	quantity: SeriesQuantity;
@@ -105,11 +107,17 @@ export function predict(
 	const usualGap = n < 2 ? DAY : Math.max(medianStep(history.times), 1);
 	const step = stepSpread(history, usualGap);
 	const long = history.times[n - 1]! - history.times[0]!;
+	let turned = 0;
 	if (n >= 5 && slopeMayExceed(history.times, history.levels, (2 * step) / long)) {
 		const slope = theilSenSlope(history.times, history.levels);
 		// Carried at most as far again as the window is long: a trend is not a law.
 		const ahead = Math.min(at - median(history.times, first), long);
-		if (slope !== null && Math.abs(slope * long) > 2 * step) level += slope * ahead;
+		if (slope !== null && Math.abs(slope * long) > 2 * step) {
+			level += slope * ahead;
+			// After weeks it may have gone on, stopped or turned.
+			const unseen = Math.max(0, at - history.times[n - 1]! - UNSEEN * usualGap);
+			turned = Math.abs(slope) * Math.min(unseen, long);
+		}
 	}
 	// While a sensor’s new value waits to be confirmed, the old level must not grow vague enough to let it in.
 	const waits = history.pending !== null && usualGap <= SENSOR_GAP && history.pending.at < at;
@@ -121,7 +129,7 @@ export function predict(
 	if (p) spread = Math.min(spread, Math.max(p.spread, step));
 	return {
 		level: level + event.shift,
-		spread: Math.hypot(spread, event.widen),
+		spread: Math.hypot(spread, turned, event.widen),
 		from: n,
 		seen: history.count,
 		event,
@@ -132,8 +140,8 @@ export function predict(
 export function score(prediction: Prediction, level: number, uWorking: number): number {
 	const { event } = prediction;
 	const miss = level - prediction.level;
-	// An addition of unknown size moves one way only; a miss on that side is within what it explains.
-	if (event.direction !== 0 && Math.sign(miss) === event.direction) {
+	// An addition of unknown size moves one way only, and several either way; a miss on that side is within what they explain.
+	if (event.reach > 0 && (event.direction === 0 || Math.sign(miss) === event.direction)) {
 		const beyond = Math.max(Math.abs(miss) - event.reach, 0);
 		return (Math.sign(miss) * beyond) / Math.hypot(prediction.spread, uWorking);
 	}

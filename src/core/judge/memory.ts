@@ -3,7 +3,7 @@ import type { WaterEvent } from '../reading/model';
 import { countWhile } from '../series/search';
 import { insertEvent } from './events-between';
 import { emptyHistory, type History } from './history';
-import type { Repeats } from './repeats';
+import type { Rests, Steps } from './rests';
 import type { Drifting } from './second-instrument';
 
 /**
@@ -20,11 +20,14 @@ export interface Trace {
 	ahead: number | null;
 	/** The usual time between readings. */
 	gapMs: number | null;
-	repeats: Repeats;
+	/** How its display steps and rests, by itself and with all that the instrument shows. */
+	steps: Steps;
+	rests: Rests;
+	together: Rests;
 	/** Whether the newest value was a jump that no water makes. */
 	jumped: boolean;
-	/** When the newest value was first repeated. */
-	repeatedSince: number | null;
+	/** What a hand wrote down last, oldest first. */
+	written: { at: number; value: number }[];
 }
 
 /** The newest reading of one instrument in one series, as its neighbours see it. */

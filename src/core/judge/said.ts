@@ -18,6 +18,7 @@ interface Sayings {
 	'against-event': Of & { before: number; events: readonly string[] };
 	'calibration-failed': Record<never, never>;
 	'calibration-overdue': { days: number; intervalDays: number };
+	/** Of a probe; of a reading until it is judged again. */
 	'temperature-far': { tempC: number; calibratedAtC: number };
 	'carry-over-unrinsed': { value: number; expected: number; from: string | null };
 	'carry-over-from-cap': { value: number; expected: number };
@@ -26,6 +27,8 @@ interface Sayings {
 	'clock-never-set': Record<never, never>;
 	'clock-back': Record<never, never>;
 	'clock-wrong-year': Record<never, never>;
+	/** With the day and the month that it would fit. */
+	'clock-day-month': { day: number; month: number };
 	disagreement: Of & { other: number; instrument: string };
 	drifting: Of & { comparisons: number; offset: number; truth: number };
 	'duplicate-same': Record<never, never>;
@@ -39,15 +42,19 @@ interface Sayings {
 	'not-settled': { waitS: number; wantedS: number };
 	'far-from-history': Of & {
 		expected: number;
-		ask: 'confirm-at-source' | 'log-or-read-again' | 'look-at-probe' | 'read-again';
+		ask: 'confirm-at-source' | 'alike-at-source' | 'log-or-read-again' | 'look-at-probe' | 'read-again';
 	};
 	'probe-in-air': { seen: 'conductivity' | 'beside' };
-	'probe-in-storage': { seen: 'conductivity' | 'beside' };
+	'probe-in-storage': { seen: 'conductivity' | 'beside' | 'buffer' };
 	mixing: Record<never, never>;
 	spike: Of & { expected: number };
 	slip: Of & { meant: number; how: SlipHow };
 	'beyond-any-meter': Of & { low: number; high: number };
+	/** Of when repeats were counted; until it is judged again. */
 	stuck: { times: number; improbableFrom: number };
+	'stuck-for': { ms: number; usualMs: number };
+	'node-hangs': { ms: number; usualMs: number };
+	pasted: { days: number };
 	swapped: { ph: number; ec: number };
 	'far-outside-range': Of & { low: number; high: number };
 	'wrong-station': { here: string; there: string };

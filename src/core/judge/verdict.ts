@@ -23,15 +23,21 @@ export function verdictOf(s: Subject): Verdict {
 		inRange: range ? s.reading.value >= range.low && s.reading.value <= range.high : null,
 	};
 	if (deciding?.cause === 'stuck') verdict.since = stuckSince(s);
+	if (deciding && saysOfAllAlike(deciding)) verdict.since = s.agreeing?.since;
 	return verdict;
 }
+
+/** What is true of the readings before that said the same as well. */
+const saysOfAllAlike = ({ said }: Finding): boolean =>
+	(said.code === 'far-from-history' && said.ask === 'alike-at-source') ||
+	(said.code === 'probe-in-storage' && said.seen === 'buffer');
 
 function expectedInterval(s: Subject): { value: number; low: number; high: number } {
 	const p = s.prediction!;
 	const reach = 2 * p.spread;
 	return {
 		value: fromWorking(s.quantity, p.level),
-		low: fromWorking(s.quantity, p.level - reach - (p.event.direction < 0 ? p.event.reach : 0)),
-		high: fromWorking(s.quantity, p.level + reach + (p.event.direction > 0 ? p.event.reach : 0)),
+		low: fromWorking(s.quantity, p.level - reach - (p.event.direction <= 0 ? p.event.reach : 0)),
+		high: fromWorking(s.quantity, p.level + reach + (p.event.direction >= 0 ? p.event.reach : 0)),
 	};
 }

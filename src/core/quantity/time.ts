@@ -3,12 +3,21 @@ import { tzOffset } from '@date-fns/tz';
 /**
  * Times in files: ISO 8601 with offset or Z; a local time without offset is taken in the site's zone.
  *
- * In the hour that daylight saving repeats, a local time names two instants; the first is taken and said.
+ * In the hour that daylight saving repeats, a local time names two instants; the first is taken, unless what goes on there had come
+ * past it already, and said.
  * In the hour it skips, the time is moved forward by the size of the skip and said.
  */
 
 export type LocalTimeNote = 'site-zone' | 'repeated-hour' | 'skipped-hour';
-export type ParsedTime = { ok: true; at: number; local: LocalTimeNote | null } | { ok: false };
+export type ParsedTime =
+	| {
+			ok: true;
+			at: number;
+			local: LocalTimeNote | null;
+			/** The second instant of that name, in the hour that daylight saving repeats. */
+			again?: number;
+	  }
+	| { ok: false };
 
 const ISO =
 	/^(\d{4})-(\d{2})-(\d{2})(?:[T ](\d{2}):(\d{2})(?::(\d{2})(?:[.,](\d{1,9}))?)?)?\s*(Z|z|[+-]\d{2}(?::?\d{2})?)?$/;
@@ -40,7 +49,7 @@ function offsetMinutes(text: string): number | undefined {
 	return (text.startsWith('-') ? -1 : 1) * (hours * 60 + minutes);
 }
 
-function inZone(wall: number, zone: string): { at: number; local: LocalTimeNote } {
+function inZone(wall: number, zone: string): { at: number; local: LocalTimeNote; again?: number } {
 	const day = 86_400_000;
 	const before = tzOffset(zone, new Date(wall - day));
 	const after = tzOffset(zone, new Date(wall + day));
@@ -50,7 +59,8 @@ function inZone(wall: number, zone: string): { at: number; local: LocalTimeNote 
 		.map(({ at }) => at)
 		.sort((a, b) => a - b);
 	if (valid.length === 0) return { at: wall - before * MINUTE, local: 'skipped-hour' };
-	return { at: valid[0]!, local: valid.length > 1 ? 'repeated-hour' : 'site-zone' };
+	if (valid.length > 1) return { at: valid[0]!, local: 'repeated-hour', again: valid[1]! };
+	return { at: valid[0]!, local: 'site-zone' };
 }
 
 const digit = (text: string, i: number): number => {
@@ -117,6 +127,40 @@ export const wallTime = (at: number, zone: string): number => at + tzOffset(zone
 export function startOfDay(date: string, zone: string): number | null {
 	const parsed = parseTime(`${date}T00:00`, zone);
 	return parsed.ok ? parsed.at : null;
+}
+
+/**
+ * Which of two instants a local time means, line after line: in the night in which the clocks go back, a series that has come past
+ * the first is at the second.
+ */
+export class RepeatedHours {
+	/** The newest instant of each series within such an hour. */
+	private readonly newest = new Map<string, number>();
+
+	/** @param series whose lines follow each other in order of time */
+	settle(series: string, time: { at: number; again?: number }): number {
+		if (time.again === undefined) return time.at;
+		const before = this.newest.get(series);
+		// The same hour of another year is long past.
+		const passed = before !== undefined && before >= time.at && before < time.again + HOUR;
+		const at = passed ? time.again : time.at;
+		this.newest.set(series, at);
+		return at;
+	}
+}
+const HOUR = 60 * MINUTE;
+
+/**
+ * The instant of the same time of day with day and month exchanged, as a zone's calendar has them; null where they are the same or
+ * there is no such month.
+ * @example exchangedDate(Date.UTC(2026, 3, 4, 8), 'UTC') // null
+ * @example exchangedDate(Date.UTC(2026, 2, 4, 8), 'UTC') // Date.UTC(2026, 3, 3, 8)
+ */
+export function exchangedDate(at: number, zone: string): number | null {
+	const wall = new Date(wallTime(at, zone));
+	const [day, month] = [wall.getUTCDate(), wall.getUTCMonth() + 1];
+	if (day > 12 || day === month) return null;
+	return at + Date.UTC(wall.getUTCFullYear(), day - 1, month) - Date.UTC(wall.getUTCFullYear(), month - 1, day);
 }
 
 /** The instant as the files write it: UTC, seconds, and milliseconds only where there are any. */

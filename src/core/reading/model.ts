@@ -144,4 +144,4 @@ export interface ProbeState {
 }
 
 /** Changes when the checks would judge the same rows differently; stored beside every derived verdict. */
-export const ENGINE_VERSION = 6;
+export const ENGINE_VERSION = 7;

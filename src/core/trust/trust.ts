@@ -48,7 +48,6 @@ export const DOUBTFUL: Readonly<Record<string, readonly Purpose[]>> = {
 	gap: ['history', 'review', ...SEEN],
 	'calibration-overdue': ['history', 'dose', 'water', ...SEEN],
 	'calibration-failed': ['history', 'review', ...SEEN],
-	'temperature-far': ['history', 'water', ...SEEN],
 	'source-shift': ['water', 'review', ...SEEN],
 	'unexpected-change': ['review', ...SEEN, 'restate'],
 	// Out of the water and back says nothing of the water, nor of how the display moves in it.
@@ -56,6 +55,7 @@ export const DOUBTFUL: Readonly<Record<string, readonly Purpose[]>> = {
 	'probe-in-air': ['review', 'sequence', 'compare', 'station'],
 	'probe-in-storage': ['review', 'sequence', 'compare', 'station'],
 	duplicate: ['review', 'station'],
+	pasted: ['review', 'sequence', 'station'],
 	clock: ['review', 'sequence', 'steps', 'station'],
 };
 /** Failed altogether: a time that is wrong in itself says nothing of when anything was. */

@@ -10,9 +10,12 @@ const ADDED: Record<string, string> = {
 const RINSE = 'Rinse the probe in clean water, shake it, and read again.';
 const PUT_BACK = 'Put the probe back under, to its vent hole.';
 const OUT_OF_CAP = 'Rinse the probe and put it back in the water.';
+const HANGS = 'Look at the sensor, its cable and its clock; dip it in a standard.';
 const CLOCK = 'Check the date and the clock of the phone or sensor, and enter the right time.';
 const ASK = {
 	'confirm-at-source': 'Take a confirming sample from the same tap after running it.',
+	'alike-at-source':
+		'It was read so several times: take the water for changed, once the meter has been in one standard, and mix by it.',
 	'log-or-read-again': 'Was something added or changed? Log it; otherwise read again.',
 	'look-at-probe': 'Read again before acting on it; then look at the probe, then at the water.',
 	'read-again': 'Read again, rinsed and settled; if it repeats, the water has changed.',
@@ -45,6 +48,7 @@ function how(h: SlipHow): string {
 			return `the meter is on the ${h.scale} scale, not ${h.named}`;
 	}
 }
+const MONTHS = new Intl.DateTimeFormat('en', { month: 'long', timeZone: 'UTC' });
 const ago = (ms: number): string =>
 	ms < 48 * 3_600_000 ? `${(ms / 3_600_000).toFixed(1)} hours` : `${(ms / 86_400_000).toFixed(1)} days`;
 
@@ -90,6 +94,10 @@ const WORDS: { [C in FindingCode]: (p: FindingParams<C>) => Words } = {
 	'clock-ahead': () => ['The time lies in the future.', CLOCK],
 	'clock-never-set': () => ['The time lies before the year 2000: a clock that was never set.', CLOCK],
 	'clock-back': () => ['The time lies before the reading ahead of it: out of order, or a wrong date.', CLOCK],
+	'clock-day-month': (p) => [
+		`The date does not follow the reading ahead of it; ${p.day} ${MONTHS.format(new Date(Date.UTC(2000, p.month - 1, 1)))} would: day and month exchanged?`,
+		CLOCK,
+	],
 	'clock-wrong-year': () => ['The time is more than half a year after the reading ahead of it: a wrong year?', CLOCK],
 	disagreement: (p) => [
 		`${shown(p.quantity, p.value)} here, ${shown(p.quantity, p.other)} by ${p.instrument || 'the other meter'} in the same water: more apart than both can be right.`,
@@ -148,8 +156,12 @@ const WORDS: { [C in FindingCode]: (p: FindingParams<C>) => Words } = {
 	'probe-in-storage': (p) => [
 		p.seen === 'conductivity'
 			? 'As salty as storage solution: the probe is in its cap.'
-			: 'The probe is in its storage cap.',
-		OUT_OF_CAP,
+			: p.seen === 'buffer'
+				? 'A pH as in a buffer or a storage cap, at once, while the conductivity goes on: the probe is not in the water.'
+				: 'The probe is in its storage cap.',
+		p.seen === 'buffer'
+			? 'Look where the probe is. If it is in the water, measure by hand at once: acid may have run in.'
+			: OUT_OF_CAP,
 	],
 	mixing: () => ['Still mixing after what was added; not judged until it settles.', 'Wait until it has mixed.'],
 	spike: (p) => [
@@ -167,6 +179,18 @@ const WORDS: { [C in FindingCode]: (p: FindingParams<C>) => Words } = {
 	stuck: (p) => [
 		`The same value ${p.times} times in a row; by chance this sensor repeats itself less than ${p.improbableFrom} times.`,
 		'Look at the sensor and its cable; dip it in a standard.',
+	],
+	'stuck-for': (p) => [
+		`The same value for ${ago(p.ms)}; in the last days it never stood for more than ${ago(p.usualMs)}.`,
+		HANGS,
+	],
+	'node-hangs': (p) => [
+		`All that this sensor shows has been standing for ${ago(p.ms)}; in the last days that never lasted more than ${ago(p.usualMs)}.`,
+		HANGS,
+	],
+	pasted: (p) => [
+		`The same digits at the same minute as ${p.days === 1 ? 'the day' : `${p.days} days`} before: copied from there?`,
+		'Look at what was written down on the day; discard it if nobody measured.',
 	],
 	swapped: (p) => [
 		`pH and EC look exchanged: ${shown('ph', p.ph)} and ${shown('ec', p.ec)} would both fit.`,

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
+import { RepeatedHours } from '@/core/quantity/time';
 import { calibrationLine } from '@/files/calibrations-row';
 import { checkConfig } from '@/files/check-config';
 import { eventRow } from '@/files/events-row';
@@ -25,7 +26,11 @@ describe('docs/formats.md is true', () => {
 			for (const r of rows) {
 				const result =
 					kind === 'readings'
-						? readingRow(r.cells, header.header, { zone: config.timezone!, ppmScale: () => null })
+						? readingRow(r.cells, header.header, {
+								zone: config.timezone!,
+								ppmScale: () => null,
+								hours: new RepeatedHours(),
+							})
 						: kind === 'events'
 							? eventRow(r.cells, header.header, 'UTC')
 							: calibrationLine(r.cells, header.header, 'UTC', () => undefined);

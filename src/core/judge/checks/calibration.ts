@@ -4,14 +4,12 @@ import type { Check } from './check';
 const DAY = 86_400_000;
 /** Overdue is twice the interval: a few days late widens the smear, it does not spoil the reading. */
 const TIMES = 2;
-/** Away from the temperature of the calibration by more than this, slope and buffers are no longer the same (common practice). */
-const FAR_C = { ph: 10, ec: 15 } as const;
 
-/** Calibration: the probe failed its last one, is long overdue, or is used far from the temperature of the standards. */
+/** Calibration: the probe failed its last one, or is long overdue. */
 export const calibration: Check = {
 	code: 'calibration',
 	title: 'A probe that was checked lately and passed',
-	run({ probe, reading, quantity, mates }) {
+	run({ probe, reading, quantity }) {
 		if (probe === null || (quantity !== 'ph' && quantity !== 'ec')) return null;
 		const finding = (said: FindingSaid, weight: number, evidence: Record<string, number>) => ({
 			check: 'calibration',
@@ -28,12 +26,6 @@ export const calibration: Check = {
 			return finding({ code: 'calibration-overdue', days, intervalDays: probe.intervalDays }, 20, {
 				days: Math.round(days),
 				interval_days: probe.intervalDays,
-			});
-		const tempC = reading.tempC ?? mates.find((m) => m.quantity === 'temp')?.reading.value ?? null;
-		if (tempC !== null && probe.tempC !== null && Math.abs(tempC - probe.tempC) > FAR_C[quantity])
-			return finding({ code: 'temperature-far', tempC, calibratedAtC: probe.tempC }, 15, {
-				temp_c: tempC,
-				calibrated_at_c: probe.tempC,
 			});
 		return null;
 	},

@@ -1,6 +1,7 @@
 import type { QuantityDefinition, SeriesQuantity } from '../../quantity';
 import type { Finding, InstrumentInfo, ProbeState, Reading, StationInfo } from '../../reading/model';
 import type { Prediction } from '../history';
+import type { AtRest } from '../trace';
 import type { Waits } from '../waits';
 
 /** Everything one check may look at. A reading is judged with its sample-mates, before any of them is believed. */
@@ -23,8 +24,8 @@ export interface Subject {
 	mates: readonly Subject[];
 	/** Expectations of the same quantity at other stations with a history. */
 	elsewhere: (quantity: SeriesQuantity) => readonly { station: string; prediction: Prediction }[];
-	/** Time of the newest reading of this station, quantity and instrument, and the value there. */
-	previous: { at: number; value: number } | null;
+	/** The newest reading of this station, quantity and instrument, and how long there usually is between two. */
+	previous: { at: number; value: number; usualGapMs: number | null } | null;
 	/** Earlier value at exactly this time, station, quantity and instrument. */
 	twin: number | null;
 	/** EC of the water here, µS/cm at 25 °C: from this sample, else from the history. */
@@ -33,10 +34,15 @@ export interface Subject {
 	continuous: boolean;
 	/** Something was added less than the mixing time ago. */
 	mixing: boolean;
-	/** How often this value now stands in a row, and from how many on chance does not explain it; null for the first. */
-	repeats: { length: number; improbableFrom: number } | null;
-	/** Since when this value is repeated; null when it is not. */
-	repeatedSince: number | null;
+	/** How long this value has been standing, and all that the instrument shows; null where it moves. */
+	rests: AtRest | null;
+	together: AtRest | null;
+	/** The steps of this display are larger than its noise. */
+	coarse: boolean;
+	/** What a hand wrote down here last. */
+	written: readonly { at: number; value: number }[];
+	/** How many readings before say the same as this one against the history. */
+	agreeing: { times: number; since: number } | null;
 	/** A hole in a sensor's record just before this reading. */
 	gap: { ms: number; usualMs: number } | null;
 	/** What other instruments showed here within the last quarter of an hour. */
@@ -49,6 +55,7 @@ export interface Subject {
 	before: { at: number; station: string; ecUsCm: number } | null;
 	/** Seconds that readings want here. */
 	waits: Waits;
+	zone: string;
 	now: number;
 }
 

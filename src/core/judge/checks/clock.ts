@@ -1,4 +1,8 @@
-import type { Check } from './check';
+import { exchangedDate, wallTime } from '../../quantity/time';
+import type { Finding } from '../../reading/model';
+import type { FindingSaid } from '../said';
+import { aheadOf } from '../trace';
+import type { Check, Subject } from './check';
 
 const MINUTE = 60_000;
 const DAY = 86_400_000;
@@ -6,37 +10,53 @@ const DAY = 86_400_000;
 const AHEAD = 10 * MINUTE;
 /** No reading of this kind was logged before; a node that lost its clock starts in 1970. */
 const FIRST_BELIEVABLE = Date.UTC(2000, 0, 1);
-
-type ClockCode = 'clock-ahead' | 'clock-never-set' | 'clock-back' | 'clock-wrong-year';
+/** With day and month exchanged it would follow the reading before within this, or three times the usual while. */
+const FOLLOWS = { ms: 3 * DAY, times: 3 } as const;
 
 /**
- * Clock: a time in the future, before 2000, before the reading ahead of it in the same series, or more than half a
- * year after it (a wrong year). QARTOD's timing test, test 1, widened for people who type dates.
+ * Clock: a time in the future, before 2000, before the reading ahead of it in the same series, with day and month exchanged, or more
+ * than half a year after it (a wrong year). Weeks without a reading are no mistake. QARTOD's timing test, test 1, widened for people
+ * who type dates.
  */
 export const clock: Check = {
 	code: 'clock',
 	title: 'Time makes sense',
-	run({ reading, previous, now }) {
-		const finding = (flag: 3 | 4, code: ClockCode, evidence: Record<string, number | string>) => ({
-			check: 'clock',
-			flag,
-			cause: 'clock',
-			suggested: null,
-			said: { code },
-			evidence,
-			weight: 90,
-		});
+	run(s) {
+		const { reading, previous, now } = s;
 		if (reading.at > now + AHEAD)
-			return finding(4, 'clock-ahead', { ahead_min: Math.round((reading.at - now) / MINUTE) });
-		if (reading.at < FIRST_BELIEVABLE) return finding(4, 'clock-never-set', {});
-		if (previous && reading.at < previous.at)
-			return finding(3, 'clock-back', {
+			return finding(4, said(s) ?? { code: 'clock-ahead' }, {
+				ahead_min: Math.round((reading.at - now) / MINUTE),
+			});
+		if (reading.at < FIRST_BELIEVABLE) return finding(4, { code: 'clock-never-set' }, {});
+		if (!previous) return null;
+		if (reading.at < previous.at)
+			return finding(3, said(s) ?? { code: 'clock-back' }, {
 				back_min: Math.round((previous.at - reading.at) / MINUTE),
 			});
-		if (previous && reading.at - previous.at > 180 * DAY)
-			return finding(3, 'clock-wrong-year', {
-				gap_days: Math.round((reading.at - previous.at) / DAY),
-			});
+		const gap = reading.at - previous.at;
+		const exchanged = aheadOf(previous.usualGapMs, gap) ? said(s) : null;
+		// It says nothing of when anything was: the next line must not be held against it.
+		if (exchanged) return finding(4, exchanged, { gap_days: Math.round(gap / DAY) });
+		if (gap > 180 * DAY) return finding(3, { code: 'clock-wrong-year' }, { gap_days: Math.round(gap / DAY) });
 		return null;
 	},
 };
+
+const finding = (flag: 3 | 4, of: FindingSaid, evidence: Record<string, number>): Finding => ({
+	check: 'clock',
+	flag,
+	cause: 'clock',
+	suggested: null,
+	said: of,
+	evidence,
+	weight: 90,
+});
+
+/** That day and month were exchanged, where the other date follows the reading before. */
+function said({ reading, previous, zone, now }: Subject): FindingSaid | null {
+	const other = exchangedDate(reading.at, zone);
+	if (other === null || !previous || other <= previous.at || other > now + AHEAD) return null;
+	if (other - previous.at > Math.max(FOLLOWS.ms, FOLLOWS.times * (previous.usualGapMs ?? 0))) return null;
+	const wall = new Date(wallTime(other, zone));
+	return { code: 'clock-day-month', day: wall.getUTCDate(), month: wall.getUTCMonth() + 1 };
+}

@@ -1,5 +1,6 @@
 import { zetaScore } from '../../probe/normal';
 import type { Check, Subject } from './check';
+import { otherScale } from './ec-against-ppm';
 
 /** What a week without a buffer adds where the probe's own history is not at hand: 0.1 pH, 1.5 %. */
 const WEEK = { ph: 0.1, ecShare: 0.015 } as const;
@@ -15,7 +16,12 @@ export const disagreement: Check = {
 		if (s.quantity !== 'ph' && s.quantity !== 'ec') return null;
 		const others: Other[] = [];
 		for (const m of s.mates)
-			if (m.quantity === s.quantity && m.reading.instrument !== s.reading.instrument)
+			if (
+				m.quantity === s.quantity &&
+				m.reading.instrument !== s.reading.instrument &&
+				// A ppm on another scale than it was named on disagrees by that alone.
+				otherScale(m.reading, s.reading.value) === null
+			)
 				others.push({ instrument: m.reading.instrument, value: m.reading.value, u: m.u, missed: m.missed });
 		if (s.neighbours.length > 0) others.push(...s.neighbours);
 		if (others.length === 0) return null;

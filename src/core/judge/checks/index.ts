@@ -11,6 +11,7 @@ import { gap } from './gap';
 import { lowIonicStrength } from './low-ionic-strength';
 import { noCompensation } from './no-compensation';
 import { notSettled } from './not-settled';
+import { pasted } from './pasted';
 import { prediction } from './prediction';
 import { sensor } from './sensor';
 import { slip } from './slip';
@@ -24,6 +25,7 @@ import { wrongStation } from './wrong-station';
 export const CHECKS: readonly Check[] = [
 	clock,
 	duplicate,
+	pasted,
 	span,
 	sensor,
 	stuck,

@@ -37,7 +37,15 @@ const MISSES = 3.5;
 const FITS = 1.5;
 
 function switchedOff(s: Subject, tempC: number, ec25UsCm: number): Finding | null {
-	if (s.continuous || !s.prediction || s.prediction.from < 3 || Math.abs(tempC - 25) < FAR_ENOUGH_C) return null;
+	// A source becomes thinner by itself, with rain and season.
+	if (
+		s.continuous ||
+		s.station.kind === 'source' ||
+		!s.prediction ||
+		s.prediction.from < 3 ||
+		Math.abs(tempC - 25) < FAR_ENOUGH_C
+	)
+		return null;
 	if (Math.abs(s.missed) < MISSES || s.missed > 0 !== tempC > 25) return null;
 	const left = Math.abs(score(s.prediction, toWorking('ec', ec25UsCm), s.uWorking));
 	if (left > FITS) return null;

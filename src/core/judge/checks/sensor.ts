@@ -5,6 +5,12 @@ import { type Check, type Subject, unexpected } from './check';
 /** EC below this share of the expectation, and below this, is a probe out of the water. */
 const AIR_SHARE = 0.08;
 const AIR_US_CM = 60;
+/** Less than this a water may have by itself. */
+const WET_US_CM = 300;
+/** Storage solution and the acid buffer, the others that calibrations use, and how near and how far off is telling: pH. */
+const BUFFERS = [4.01, 6.86, 7, 9.18, 10.01] as const;
+const NEAR_PH = 0.12;
+const FAR_PH = 0.8;
 /** Potassium chloride in a storage cap conducts far more than any feed. */
 const STORAGE_US_CM = 20_000;
 
@@ -19,17 +25,19 @@ export const sensor: Check = {
 		if (!s.continuous) return null;
 		if (s.quantity === 'ec') {
 			const expected = s.prediction ? fromWorking('ec', s.prediction.level) : null;
-			if (expected !== null && expected > 300 && s.reading.value < Math.max(AIR_SHARE * expected, AIR_US_CM))
-				return finding(s, 4, { code: 'probe-in-air', seen: 'conductivity' }, 110);
+			if (isInAir(s)) return finding(s, 4, { code: 'probe-in-air', seen: 'conductivity' }, 110);
 			if (s.reading.value > STORAGE_US_CM && (expected === null || expected < STORAGE_US_CM / 3))
 				return finding(s, 4, { code: 'probe-in-storage', seen: 'conductivity' }, 110);
 		}
+		// A probe that one channel shows out of the water is out of it with all, whatever they show.
+		if (s.quantity === 'ph' && s.mates.some((m) => m.reading.instrument === s.reading.instrument && isInAir(m)))
+			return finding(s, 4, { code: 'probe-in-air', seen: 'beside' }, 110);
 		if (!unexpected(s)) return null;
 		// What the conductivity beside it shows explains the pH too.
 		if (s.mates.some((m) => m.quantity === 'ec' && m.reading.value > STORAGE_US_CM))
 			return finding(s, 4, { code: 'probe-in-storage', seen: 'beside' }, 110);
-		if (s.mates.some((m) => m.quantity === 'ec' && m.reading.value < AIR_US_CM && unexpected(m)))
-			return finding(s, 4, { code: 'probe-in-air', seen: 'beside' }, 110);
+		if (s.mates.some(isInAir)) return finding(s, 4, { code: 'probe-in-air', seen: 'beside' }, 110);
+		if (isInBuffer(s)) return finding(s, 4, { code: 'probe-in-storage', seen: 'buffer' }, 109);
 		if (s.mixing) return finding(s, 2, { code: 'mixing' }, 106);
 		return finding(
 			s,
@@ -44,6 +52,23 @@ export const sensor: Check = {
 		);
 	},
 };
+
+/** Far less than any water here conducts. */
+function isInAir(s: Subject): boolean {
+	if (s.quantity !== 'ec' || s.prediction === null) return false;
+	const expected = fromWorking('ec', s.prediction.level);
+	return expected > WET_US_CM && s.reading.value < Math.max(AIR_SHARE * expected, AIR_US_CM);
+}
+
+/** Far off, and at what buffers and storage solutions have, while the conductivity shows water as usual. */
+function isInBuffer(s: Subject): boolean {
+	// One value may be a spike that happens to lie there; a second says it.
+	if (s.quantity !== 'ph' || s.mixing || s.prediction === null || s.agreeing === null) return false;
+	if (Math.abs(s.reading.value - s.prediction.level) < FAR_PH) return false;
+	if (!BUFFERS.some((b) => Math.abs(s.reading.value - b) <= NEAR_PH)) return false;
+	const own = s.mates.filter((m) => m.quantity === 'ec' && m.reading.instrument === s.reading.instrument);
+	return own.every((m) => !unexpected(m));
+}
 
 function finding(s: Subject, flag: 2 | 3 | 4, said: FindingSaid, weight: number) {
 	return {

@@ -13,9 +13,9 @@ export const swapped: Check = {
 	title: 'pH and EC in their own fields',
 	run(s) {
 		if (s.quantity !== 'ph' && s.quantity !== 'ec') return null;
-		const mate = s.mates.find(
-			(m) => m.quantity === (s.quantity === 'ph' ? 'ec' : 'ph') && m.reading.instrument === s.reading.instrument,
-		);
+		const others = s.mates.filter((m) => m.quantity === (s.quantity === 'ph' ? 'ec' : 'ph'));
+		// Two pens, each for one of them, are written down in two fields as well.
+		const mate = others.find((m) => m.reading.instrument === s.reading.instrument) ?? others[0];
 		if (!mate?.prediction || !s.prediction) return null;
 		const impossible = (x: Subject) => x.reading.value < x.definition.span[0] || x.reading.value > x.definition.span[1];
 		const sure = [s, mate].some((x) => unexpected(x) || impossible(x));

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { parseTyped } from '@/core/quantity';
 import { decimal, typedNumber } from '@/core/quantity/number';
+import { RepeatedHours } from '@/core/quantity/time';
 import { readingFromText, temperatureOf } from '@/core/reading/from-text';
 import { readingRow } from '@/files/readings-row';
 import { READINGS, readHeader } from '@/files/table';
@@ -13,6 +14,7 @@ const line = (quantity: string, value: string, unit: string, temp = '', wait = '
 	return readingRow(['2026-03-01T07:30Z', 'pond', 'plum', quantity, value, unit, temp, wait], header.header, {
 		zone: 'UTC',
 		ppmScale: () => 700,
+		hours: new RepeatedHours(),
 	});
 };
 const read = (
