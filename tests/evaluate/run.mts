@@ -14,7 +14,7 @@ import { plainFlags } from './baseline';
 import { Tally } from './tally';
 import { honest, hourly, slab, threeGrowers, waters } from './worlds/held-back';
 import { autumn, paper, paperSeen } from './worlds/paper';
-import { borehole, lateNotes, minutes, twoPens } from './worlds/seen';
+import { beside, borehole, halfHours, lateNotes, minutes, twoPens } from './worlds/seen';
 import type { World } from './worlds/world';
 
 const DAY = 86_400_000;
@@ -191,7 +191,7 @@ function roundsWorld(seed: number): World {
 
 const WORLDS: Record<string, readonly ((seed: number) => World)[]> = {
 	home: [handWorld, nodeWorld, roundsWorld],
-	seen: [minutes, lateNotes, twoPens, borehole, paperSeen],
+	seen: [minutes, lateNotes, twoPens, borehole, paperSeen, beside, halfHours],
 	'held-back': [slab, hourly, threeGrowers, waters, honest, paper, autumn],
 };
 const chosen = wanted.filter((w) => w in WORLDS);

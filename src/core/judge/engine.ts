@@ -41,6 +41,10 @@ export function limitFor(prediction: Prediction | null): number {
 	return prediction.seen < 4 ? 6 : prediction.seen < 8 ? 5.2 : 4.8;
 }
 
+/** A spike is over within this time: so many readings must agree before a sensor's level is new. */
+const SPIKE_MS = 30 * 60_000;
+const lasting = (usualGapMs: number | null): number =>
+	usualGapMs === null ? 6 : Math.min(Math.max(Math.ceil(SPIKE_MS / usualGapMs), 2), 6);
 const NOTHING_WRITTEN: Subject['written'] = [];
 
 /** What the same instrument showed of the same quantity further up in a sample; null where it did not. */
@@ -264,8 +268,12 @@ export class Engine {
 			return;
 		}
 		if (s.prediction === null || !permits(judged, 'level')) return;
-		// A sensor's new level must last; a spike of a few readings is still a spike.
-		const needed = s.continuous ? 6 : verdict.deciding?.suggested == null || cause === 'scale-mismatch' ? 1 : 3;
+		// A sensor's new level must last; a spike is still a spike.
+		const needed = s.continuous
+			? lasting(s.previous?.usualGapMs ?? null)
+			: verdict.deciding?.suggested == null || cause === 'scale-mismatch'
+				? 1
+				: 3;
 		const tolerance = agreesWithin(s.prediction, s.uWorking);
 		const { event } = s.prediction;
 		if (!doubt(history, s.reading.at, s.level, tolerance, needed)) return;

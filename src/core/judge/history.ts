@@ -72,6 +72,8 @@ export function emptyHistory(quantity: SeriesQuantity): History {
 
 /** Readings this close together come from a sensor, whose steps are small from the first. */
 const SENSOR_GAP = 20 * 60_000;
+/** And these from a logger, that is confirmed by its next lines as well. */
+const LOGGER_GAP = 65 * 60_000;
 
 function stepSpread(history: History, usualGap: number): number {
 	const known = STEP[history.quantity] ?? OTHER_STEP;
@@ -120,7 +122,7 @@ export function predict(
 		}
 	}
 	// While a sensor’s new value waits to be confirmed, the old level must not grow vague enough to let it in.
-	const waits = history.pending !== null && usualGap <= SENSOR_GAP && history.pending.at < at;
+	const waits = history.pending !== null && usualGap <= LOGGER_GAP && history.pending.at < at;
 	const sinceGaps = Math.max(1, Math.abs((waits ? history.pending!.at : at) - history.times[n - 1]!) / usualGap);
 	let spread = step * Math.sqrt(0.5 + 0.5 * sinceGaps);
 	// With one or two readings the level itself is hardly known; after an event it is, but the step is less usual.

@@ -12,6 +12,8 @@ export interface Rests {
 	day: number | null;
 	/** When it was first watched. */
 	from: number;
+	/** Share of readings that were as the one before. */
+	share: number;
 }
 
 const DAY = 86_400_000;
@@ -19,8 +21,9 @@ const HOUR = 3_600_000;
 const REMEMBERED_DAYS = 6;
 /** A rest this many times the longest before is no chance: of a fine display, of a coarse one, of all values of a node together. */
 const TIMES = { fine: 2, coarse: 3, together: 2.5 } as const;
-/** And so many usual whiles. */
-const LEAST_WHILES = 8;
+/** And as many readings as chance does not repeat, by the share that usually is as the one before: within bounds, since waters stand still too. */
+const WHILES = { least: 8, most: 24, chance: 1e-6 } as const;
+const SHARE_OF = 120;
 const LEAST_MS = { fine: 20 * 60_000, coarse: 24 * HOUR, together: 30 * 60_000 } as const;
 /** A night must have been seen; of a coarse display two. */
 const KNOWN_AFTER_MS = { fine: 0.9 * DAY, coarse: 1.9 * DAY, together: 0.9 * DAY } as const;
@@ -28,20 +31,22 @@ const KNOWN_AFTER_MS = { fine: 0.9 * DAY, coarse: 1.9 * DAY, together: 0.9 * DAY
 export type Resting = keyof typeof TIMES;
 
 /** A display that is watched from a time on. */
-export const noRests = (from: number): Rests => ({ since: null, longest: [], day: null, from });
+export const noRests = (from: number): Rests => ({ since: null, longest: [], day: null, from, share: 0.9 });
 
 /**
  * Takes one more reading in, in place.
  * @param before when the reading before was taken
  * @param rests whether nothing has changed since
- * @param limit what a rest counts for at most: one that was no chance must not hide the next, ms
+ * @param limit from how long on it was no chance, ms: that must not hide the next, so of such a rest only half as much counts
  */
 export function countRest(r: Rests, before: number, at: number, rests: boolean, limit: number): void {
+	r.share += ((rests ? 1 : 0) - r.share) / SHARE_OF;
 	if (rests) {
 		r.since ??= at;
 		return;
 	}
-	const length = r.since === null ? 0 : Math.min(before - r.since, limit);
+	const lasted = r.since === null ? 0 : before - r.since;
+	const length = lasted < limit ? lasted : limit / 2;
 	r.since = null;
 	const day = Math.floor(at / DAY);
 	if (r.day !== day) {
@@ -56,7 +61,9 @@ export function countRest(r: Rests, before: number, at: number, rests: boolean, 
 /** From how long on a rest is no chance, ms; infinite while too little is known. */
 export function restLimit(r: Rests, kind: Resting, usualGapMs: number | null, at: number): number {
 	if (usualGapMs === null || at - r.from < KNOWN_AFTER_MS[kind]) return Number.POSITIVE_INFINITY;
-	return Math.max(TIMES[kind] * longestOf(r), LEAST_WHILES * usualGapMs, LEAST_MS[kind]);
+	const byChance = Math.log(WHILES.chance) / Math.log(Math.min(Math.max(r.share, 0.05), 0.99));
+	const whiles = Math.min(Math.max(Math.ceil(byChance), WHILES.least), WHILES.most);
+	return Math.max(TIMES[kind] * longestOf(r), whiles * usualGapMs, LEAST_MS[kind]);
 }
 
 /** The longest rest of the last days that is over, ms. */

@@ -22,6 +22,8 @@ const K = 0.5;
 const H = 5;
 /** Standard deviation of one difference: a hand-held pen and the water between the two (common practice, no source). */
 const SIGMA = { ph: 0.1, ec: 0.03 } as const;
+/** What a sensor and a pen may differ by, each within its accuracy: pH, share of EC (common practice: ±0.1 pH and ±2 % each). */
+const SOUND = { ph: 0.15, ec: 0.04 } as const;
 const WEIGHT = 0.3;
 /** Beyond this many standard deviations a single difference is a slip of the hand and not drift. */
 const OUTLIER = 6;
@@ -64,7 +66,8 @@ export function compareWith(
 	d.against = by;
 	d.up = Math.max(0, d.up + z - K);
 	d.down = Math.max(0, d.down - z - K);
-	if (d.up > H || d.down > H) d.alarmed = true;
+	// Two sound instruments may be that far apart for good: which of them moved, nobody knows.
+	if ((d.up > H || d.down > H) && Math.abs(d.mean) > SOUND[quantity]) d.alarmed = true;
 	d.calm = Math.abs(z) < CALM ? d.calm + 1 : 0;
 	if (d.alarmed && d.calm >= CALM_TIMES) Object.assign(d, { up: 0, down: 0, mean: difference, alarmed: false });
 }

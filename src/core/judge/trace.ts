@@ -1,7 +1,7 @@
 import type { Reading } from '../reading/model';
 import type { Subject } from './checks/check';
 import { seriesInstrument, type Trace } from './memory';
-import { countRest, countStep, isCoarse, noRests, noSteps, type Resting, type Rests, restLimit } from './rests';
+import { countRest, countStep, isCoarse, noRests, noSteps, type Resting, restLimit } from './rests';
 
 /** Readings this close together come from a sensor and not from a hand. */
 const CONTINUOUS_GAP = 20 * 60_000;
@@ -100,10 +100,13 @@ export function followTrace(
 	}
 	const hole = gapBefore(trace, at) !== null;
 	if (!jumped && !trace.jumped) countStep(trace.steps, trace.value, value);
-	const rest = (of: Rests, rests: boolean, together: boolean) =>
-		countRest(of, trace.at, at, rests && !hole, restLimit(of, kindOf(trace, together), trace.gapMs, at));
-	rest(trace.rests, value === trace.value, false);
-	rest(trace.together, allRest, true);
+	const limit = (together: boolean) =>
+		restLimit(together ? trace.together : trace.rests, kindOf(trace, together), trace.gapMs, at);
+	const { since } = trace.together;
+	// A node that hung begins afresh with all that it shows.
+	const hung = !allRest && since !== null && trace.at - since >= limit(true);
+	countRest(trace.rests, trace.at, at, value === trace.value && !hole && !hung, limit(false));
+	countRest(trace.together, trace.at, at, allRest && !hole, limit(true));
 	trace.jumped = jumped;
 	// A holiday says nothing of how often this is read.
 	if (!aheadOf(trace.gapMs, gap)) trace.gapMs = trace.gapMs === null ? gap : trace.gapMs + (gap - trace.gapMs) / 8;

@@ -114,12 +114,12 @@ export function hourly(seed: number): World {
 		if (water.litres < 960) water.pour(40, 400);
 		if (water.ph > 6.15) water.acid(0.03);
 		if (water.ec < 2050) water.feed(0.004);
-		const pours = poured.findIndex((t) => at <= t && t < at + HOUR);
+		const pours = poured.findIndex((t) => t <= at && at < t + HOUR);
 		if (pours >= 0) {
 			water.feed(0.25);
 			water.acid(0.3);
 		}
-		const since = poured.findIndex((t) => at > t && at < t + 6 * HOUR);
+		const since = poured.findIndex((t) => at >= t && at < t + 6 * HOUR);
 		const befallen = befalls.find((b) => at >= b.from && at < b.to);
 		const lines = nodeLines(node, water, at, chance, befallen, held);
 		if (since >= 0 && !befallen)

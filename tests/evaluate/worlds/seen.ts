@@ -248,3 +248,118 @@ export function borehole(seed: number): World {
 		site: siteOf([station('well', 'source', null)], [instrument('teal', false)]),
 	};
 }
+
+/** A node of ten minutes beside pens that are each a little off, as pens are; one is replaced; the node's pH creeps away and is calibrated. */
+export function beside(seed: number): World {
+	const chance = seeded(seed * 2939 + 71);
+	const weather = new Weather(chance);
+	const water = new Water(
+		{ litres: 500, ec: 1600, ph: 6, tempC: 20, drinks: 6, takes: 0.7, rises: 0.05, swings: 4 },
+		chance,
+	);
+	const node = {
+		station: 'tank',
+		code: 'nod',
+		everyMin: 10,
+		steps: { ph: 0.01, ec: 5, temp: 0.1 },
+		noise: { ph: 0.012, ec: 0.005 },
+	};
+	const days = 50;
+	const creeps = START + chance.between(14, 20) * DAY;
+	const until = creeps + 14 * DAY;
+	let pen = [0.05 * chance.normal(), 1 + 0.012 * chance.normal()] as const;
+	const replaced = Math.floor(chance.between(8, 45));
+	const [rows, events]: [Row[], WaterEvent[]] = [[], [event(until, 'tank', 'calibrated', null, null)]];
+	for (let at = START; at < START + days * DAY; at += 10 * MINUTE) {
+		water.pass(1 / 6, weather.sun(at));
+		if (water.litres < 485) water.pour(15, 300);
+		if (water.ph > 6.15) water.acid(0.03);
+		if (water.ec < 1550) water.feed(0.006);
+		const off = at > creeps && at < until ? (0.035 * (at - creeps)) / DAY : 0;
+		const lines = nodeLines(node, water, at, chance, undefined, new Map());
+		// What is off by less than pens are is told by nobody.
+		if (off > 0)
+			for (const l of lines)
+				if (l.quantity === 'ph')
+					Object.assign(l, {
+						value: shown(Number(l.value) + off, 0.01),
+						...(off > 0.25 ? { fault: 'drift', episode: 'creeps' } : { exempt: true }),
+					});
+		rows.push(...lines);
+		const day = Math.floor((at - START) / DAY);
+		if (![8, 17].includes((at % DAY) / HOUR)) continue;
+		if (day === replaced) pen = [0.05 * chance.normal(), 1 + 0.012 * chance.normal()];
+		const when = at + 2 * MINUTE;
+		const [offset, gain] = pen;
+		rows.push(
+			line(when, 'tank', 'pen', 'ph', shown(water.showsPh + offset + 0.015 * heavy(chance), 0.01), 'pH', {
+				exempt: off > 0,
+			}),
+			line(when, 'tank', 'pen', 'ec', shown((water.ec * gain * (1 + 0.006 * heavy(chance))) / 1000, 0.01), 'mS/cm'),
+		);
+	}
+	return {
+		name: 'beside',
+		rows,
+		events,
+		calibrations: [],
+		site: siteOf([station('tank', 'reservoir', 500)], [instrument('nod', true), instrument('pen', false)]),
+	};
+}
+
+/** A logger of every half hour in a bucket that is filled up by hand, untold. */
+export function halfHours(seed: number): World {
+	const chance = seeded(seed * 1931 + 83);
+	const weather = new Weather(chance);
+	const days = 30;
+	const water = new Water(
+		{ litres: 60, ec: 1500, ph: 6.1, tempC: 22, drinks: 0.8, takes: 0.6, rises: 0.05, swings: 5 },
+		chance,
+	);
+	const node = {
+		station: 'bucket',
+		code: 'log',
+		everyMin: 30,
+		steps: { ph: 0.02, ec: 10, temp: 0.2 },
+		noise: { ph: 0.015, ec: 0.006 },
+	};
+	const befalls = happenings(
+		chance,
+		START,
+		START + days * DAY,
+		[
+			{ fault: 'stuck', hours: [12, 30], times: 2 },
+			{ fault: 'probe-in-air', hours: [1, 4], times: 2 },
+			{ fault: 'probe-in-storage', hours: [2, 5], times: 1 },
+			{ fault: 'spike', hours: [0, 0], times: 5 },
+		],
+		30,
+	);
+	const poured = [...Array(2)].map(() => START + chance.between(4, days - 3) * DAY);
+	const [rows, held]: [Row[], Map<string, string>] = [[], new Map()];
+	for (let at = START; at < START + days * DAY; at += 30 * MINUTE) {
+		water.pass(0.5, weather.sun(at));
+		if (water.litres < 57) water.pour(3, 350);
+		if (water.ph > 6.25) water.acid(0.04);
+		if (water.ec < 1450) water.feed(0.006);
+		if (poured.some((t) => t <= at && at < t + 30 * MINUTE)) {
+			water.feed(0.22);
+			water.acid(0.25);
+		}
+		const since = poured.findIndex((t) => at >= t && at < t + 3 * HOUR);
+		const befallen = befalls.find((b) => at >= b.from && at < b.to);
+		const lines = nodeLines(node, water, at, chance, befallen, held);
+		if (since >= 0 && !befallen)
+			for (const l of lines)
+				if (l.quantity === 'ec') Object.assign(l, { fault: 'unlogged-addition', episode: `poured ${since}` });
+				else l.exempt = true;
+		rows.push(...lines);
+	}
+	return {
+		name: 'half hours',
+		rows,
+		events: [],
+		calibrations: [],
+		site: siteOf([station('bucket', 'mix', 60)], [instrument('log', true)]),
+	};
+}

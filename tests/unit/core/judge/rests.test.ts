@@ -69,17 +69,22 @@ describe('sensors', () => {
 		}
 	});
 	it('twice the longest rest of the last days, eight readings, and a night seen: by hand', () => {
-		const r = { ...noRests(0), longest: [HOUR, 3 * HOUR, 2 * HOUR], day: 2 };
+		const r = { ...noRests(0), longest: [HOUR, 3 * HOUR, 2 * HOUR], day: 2, share: 0.1 };
 		expect(restLimit(r, 'fine', 5 * MINUTE, 3 * DAY)).toBe(6 * HOUR);
 		expect(restLimit(r, 'together', 5 * MINUTE, 3 * DAY)).toBe(7.5 * HOUR);
 		expect(restLimit(r, 'fine', HOUR, 3 * DAY)).toBe(8 * HOUR);
 		expect(restLimit(r, 'coarse', 5 * MINUTE, 3 * DAY)).toBe(24 * HOUR);
 		expect(restLimit(r, 'fine', 5 * MINUTE, DAY / 2)).toBe(Number.POSITIVE_INFINITY);
 	});
-	it('a rest that was no chance counts as the limit at most: it hides no other', () => {
+	it('one reading in two like the one before: twenty in a row is a chance of 10⁻⁶; never more than a day of hours', () => {
+		const r = { ...noRests(0), day: 2 };
+		expect(restLimit({ ...r, share: 0.5 }, 'fine', HOUR, 3 * DAY)).toBe(20 * HOUR);
+		expect(restLimit({ ...r, share: 0.98 }, 'fine', HOUR, 3 * DAY)).toBe(24 * HOUR);
+	});
+	it('a rest that was no chance counts for half of the limit: it hides no other', () => {
 		const r = { ...noRests(0), longest: [HOUR], day: 0, since: 0 };
 		countRest(r, 20 * HOUR, 20.1 * HOUR, false, 2 * HOUR);
-		expect(r.longest).toEqual([2 * HOUR]);
+		expect(r.longest).toEqual([HOUR]);
 	});
 	it('a hole in the record ends a rest: nobody knows what it did meanwhile', () => {
 		const { e, at } = watched();

@@ -3,7 +3,7 @@ import { unitNamed } from '@/core/quantity';
 import { parseTime } from '@/core/quantity/time';
 import type { EventKind, StationKind, WaterEvent } from '@/core/reading/model';
 import { checkStream } from '@/files/check-stream';
-import { pen, stationOf } from './small-site';
+import { pen, stationOf } from '../helpers/small-site';
 
 /**
  * A log as somebody wrote it, a line each: `day time station pen quantity value unit [wait 5] [at 18 °C] [no rinse]`, or

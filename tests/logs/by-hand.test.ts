@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { disagreements } from '../../../helpers/hand-log';
-import { HAND_LOGS } from './hand-logs';
+import { HAND_LOGS } from './by-hand';
+import { disagreements } from './hand-log';
 
 describe('logs written by hand', () => {
 	it('are at least sixty, each under a name of its own', () => {

@@ -1,4 +1,4 @@
-import type { HandLog } from '../../../helpers/hand-log';
+import type { HandLog } from './hand-log';
 
 /** Logs written by hand, each for what it shows; what waters and people do in them is common practice, no source. */
 const PH = 'ph 5.90|5.94|5.88|5.92|5.91 pH';
@@ -291,7 +291,7 @@ export const HAND_LOGS: readonly HandLog[] = [
 	},
 	{
 		name: 'a calibration of the node that nobody logged',
-		lines: `${node(2, 15)}\n${every(3, 0, 12, 15, (i) => [`ph ${(6.38 + (i % 3) / 100).toFixed(2)} pH${i < 7 ? ' → calibration-step' : ''}`, `ec ${1836 - ((i * 5) % 11)} uS/cm`])}`,
+		lines: `${node(2, 15)}\n${every(3, 0, 12, 15, (i) => [`ph ${(6.38 + (i % 3) / 100).toFixed(2)} pH${i < 3 ? ' → calibration-step' : ''}`, `ec ${1836 - ((i * 5) % 11)} uS/cm`])}`,
 	},
 	{
 		name: 'a node that was off for five hours',
