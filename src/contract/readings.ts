@@ -154,6 +154,20 @@ const decisionMade = wire(
 	{ time: 'at' },
 );
 
+/** Doubtful readings of one series and cause that follow each other. */
+export const episode = z.object({
+	station: z.string(),
+	instrument: z.string().nullable(),
+	quantity,
+	cause: z.string(),
+	flag: z.number(),
+	from: instant,
+	to: instant,
+	readings: z.number(),
+	newest: z.number().describe('its newest reading: what a decision about the episode names'),
+});
+export type Episode = z.input<typeof episode>;
+
 const belief = z.object({ error: z.number(), u: z.number() });
 const evidence = z.object({
 	all: belief.describe('pH, or percent for EC: by everything that is known'),
@@ -257,6 +271,18 @@ export const readings = resource('Records', {
 		answer: entered,
 		status: 201,
 		problems: ['no-such-id', 'no-such-reading', 'already-corrected', 'unknown-station', 'bad-reading', 'bad-time'],
+	},
+	'GET /episodes': {
+		summary:
+			'What waits for a decision, one for each series, cause and stretch of time; the worst first, at most a hundred',
+		answer: z.object({ episodes: z.array(episode) }),
+	},
+	'POST /episodes/:id/decision': {
+		summary: 'Keep or discard all readings of an episode, up to the one named; what came since is left',
+		params: byId,
+		body: z.strictObject({ kind: z.enum(['keep', 'discard']), reason: note.default('') }),
+		answer: z.object({ decided: z.number() }),
+		problems: ['no-such-id', 'decided-meanwhile', 'reason-needed'],
 	},
 	'GET /stations/:code/series': {
 		summary: 'One station and quantity over time, at most about 2,000 points with their extremes kept',

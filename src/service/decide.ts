@@ -15,6 +15,13 @@ export async function requireReading(db: Db, siteId: number, id: number): Promis
 
 type DecisionKind = (typeof DECISIONS)[number];
 
+export function requireReason(kind: DecisionKind, reason: string): void {
+	if (kind === 'discard' && reason.trim() === '')
+		throw new Refusal('reason-needed', [
+			{ path: 'reason', message: 'Say why it is discarded; the reason stays with the reading.' },
+		]);
+}
+
 /** These settle a reading: whoever decides otherwise has to know that somebody did. */
 const SETTLES: readonly string[] = ['keep', 'discard'];
 
@@ -30,10 +37,7 @@ export async function decide(
 	by: { who: string; now: number },
 ): Promise<void> {
 	const { kind, reason } = d;
-	if (kind === 'discard' && reason.trim() === '')
-		throw new Refusal('reason-needed', [
-			{ path: 'reason', message: 'Say why it is discarded; the reason stays with the reading.' },
-		]);
+	requireReason(kind, reason);
 	await writing(db, async (client) => {
 		const reading = await requireReading(client, context.site.id, id);
 		if (reading.superseded && kind !== 'restore')

@@ -20,6 +20,7 @@ interface Ids {
 	round: number;
 	batch: number;
 	event: number;
+	waiting: number;
 }
 const examples = (ids: Ids): Asked => ({
 	'GET /health': {},
@@ -59,6 +60,8 @@ const examples = (ids: Ids): Asked => ({
 	'POST /readings/judge': { body: { station: 'pond', quantity: 'ec', value: 1.7, unit: 'mS/cm' } },
 	'GET /readings/:id/history': { params: { id: ids.reading } },
 	'POST /readings/:id/decision': { params: { id: ids.reading }, body: { kind: 'keep' } },
+	'GET /episodes': {},
+	'POST /episodes/:id/decision': { params: { id: ids.waiting }, body: { kind: 'keep' } },
 	'POST /readings/:id/correction': { params: { id: ids.other }, body: { value: 6.3, unit: 'pH' } },
 	'POST /readings/undo': {},
 	'GET /stations/:code/series': {
@@ -176,7 +179,7 @@ describe('the contract', () => {
 		const { readings } = await json('GET /readings', { query: { station: 'pond', quantity: 'ph', limit: 2 } });
 		const { calibrations } = await json('GET /calibrations', { query: { instrument: 'minnow' } });
 		const round = await json('POST /rounds', {});
-		const asked = examples({ reading: 0, other: 0, calibration: 0, round: 0, batch: 0, event: 0 });
+		const asked = examples({ reading: 0, other: 0, calibration: 0, round: 0, batch: 0, event: 0, waiting: 0 });
 		const event = await json('POST /events', asked['POST /events'] as Given);
 		const batch = await json('POST /batches', asked['POST /batches'] as Given);
 		const ids = {
@@ -186,6 +189,7 @@ describe('the contract', () => {
 			round: round.id,
 			batch: batch.id,
 			event: event.id,
+			waiting: (await json('GET /episodes', {})).episodes.at(-1).newest,
 		};
 		const answered: Record<string, number> = {};
 		for (const [address, given] of Object.entries(examples(ids))) {

@@ -5,6 +5,7 @@ import { readingEvidence } from '@/service/errors';
 import { readingsCsv } from '@/service/export';
 import { shownPoint, shownReading, shownVerdict } from '@/service/reading-shown';
 import { Refusal } from '@/service/refusal';
+import { decideEpisode, waitingEpisodes } from '@/service/review';
 import { listDecisions, listReadings } from '@/store/readings';
 import { stationSeries } from '@/store/series';
 import { sampleEntered } from '../changes';
@@ -82,6 +83,12 @@ export const readings = handle(resource, {
 		await decide(db, await site(), params.id, body, { who, now });
 		announce({ kind: 'decision', station: null, by: '' });
 		return { ok: true };
+	},
+	'GET /episodes': async ({ db, site }) => ({ episodes: await waitingEpisodes(db, await site()) }),
+	'POST /episodes/:id/decision': async ({ params, body, db, site, who, now, announce }) => {
+		const decided = await decideEpisode(db, await site(), params.id, body, { who, now });
+		announce({ kind: 'decision', station: null, by: '' });
+		return { decided };
 	},
 	'POST /readings/:id/correction': async ({ params, body, db, site, who, now, announce }) => {
 		const s = await correctReading(db, await site(), params.id, body, { who, now });

@@ -1,5 +1,5 @@
-import { useCallback, useEffect, useMemo, useState } from 'react';
-import type { StoredReading } from '@/contract/readings';
+import { useCallback, useEffect, useState } from 'react';
+import type { Episode, StoredReading } from '@/contract/readings';
 import { QUANTITY } from '@/core/quantity';
 import { formatTime } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
@@ -13,6 +13,7 @@ import { GaugeStrip } from '../ui/GaugeStrip';
 import { StandingMark } from '../ui/StandingMark';
 import { isTyping } from '../ui/typing';
 import { JudgingAgain } from './JudgingAgain';
+import { ManyAtOnce } from './ManyAtOnce';
 
 interface Neighbour {
 	at: number;
@@ -22,20 +23,25 @@ interface Neighbour {
 	was: number | null;
 	id: number | null;
 }
+/** What happened, with the newest reading that it concerns. */
+interface Waiting {
+	episode: Episode;
+	reading: StoredReading;
+}
 export interface Score {
 	cause: string;
 	decided: number;
 	right: number;
 }
 
-/** The queue of doubtful readings, worst first: each with its neighbours, its evidence and what may be done. */
+/** The queue of what was doubted, worst first, an episode a line: with its neighbours, its evidence and what may be done. */
 export function Review({
 	site: held,
 	queue: first,
 	scores,
 }: {
 	site: Held<SiteView>;
-	queue: StoredReading[];
+	queue: Waiting[];
 	scores: Score[];
 }) {
 	const site = unheld(held);
@@ -44,37 +50,52 @@ export function Review({
 	const [said, setSaid] = useState('');
 	const [problem, setProblem] = useState('');
 	const [neighbours, setNeighbours] = useState<Neighbour[]>([]);
-	const reading = queue[Math.min(current, queue.length - 1)];
-	const alike = useMemo(
-		() =>
-			reading
-				? queue.filter(
-						(r) => r.cause === reading.cause && r.station === reading.station && r.quantity === reading.quantity,
-					)
-				: [],
-		[queue, reading],
-	);
+	const waiting = queue[Math.min(current, queue.length - 1)];
+	const reading = waiting?.reading;
+	const many = waiting && waiting.episode.readings > 1 ? waiting.episode : null;
 
-	const decided = useCallback((ids: readonly number[], words: string) => {
-		setQueue((q) => q.filter((r) => !ids.includes(r.id)));
+	const decided = useCallback((of: Waiting, words: string, all = false) => {
+		// The others of its episode wait on, and the one before is looked at now.
+		if (of.episode.readings > 1 && !all) return window.location.reload();
+		setQueue((q) => q.filter((w) => w !== of));
 		setSaid(words);
+		setProblem('');
 	}, []);
-	const decide = useCallback(
-		async (rows: readonly StoredReading[], kind: 'keep' | 'retest') => {
-			try {
-				for (const r of rows) await enterDecision(r, kind, `${r.station} ${r.quantity} ${r.value}`);
-				if (kind === 'keep')
-					decided(
-						rows.map((r) => r.id),
-						rows.length > 1 ? `${rows.length} kept.` : 'Kept.',
-					);
-				else setSaid('Asked for a retest; the station comes first on the Round.');
-				setProblem('');
-			} catch (error) {
-				setProblem((error as Error).message);
-			}
-		},
-		[decided],
+	const attempt = useCallback(async (work: () => Promise<void>) => {
+		try {
+			await work();
+			setProblem('');
+		} catch (error) {
+			setProblem((error as Error).message);
+		}
+	}, []);
+	const keep = useCallback(
+		(of: Waiting) =>
+			attempt(async () => {
+				const { reading: r } = of;
+				await enterDecision(r, 'keep', `${r.station} ${r.quantity} ${r.value}`);
+				decided(of, 'Kept.');
+			}),
+		[attempt, decided],
+	);
+	const retest = useCallback(
+		({ reading: r }: Waiting) =>
+			attempt(async () => {
+				await enterDecision(r, 'retest', `${r.station} ${r.quantity} ${r.value}`);
+				setSaid('Asked for a retest; the station comes first on the Round.');
+			}),
+		[attempt],
+	);
+	const decideAll = useCallback(
+		(of: Waiting, kind: 'keep' | 'discard', reason = '') =>
+			attempt(async () => {
+				const { decided: n } = await api('POST /episodes/:id/decision', {
+					params: { id: of.episode.newest },
+					body: { kind, reason },
+				});
+				decided(of, `${n} ${kind === 'keep' ? 'kept' : 'discarded'}.`, true);
+			}),
+		[attempt, decided],
 	);
 
 	useEffect(() => {
@@ -95,16 +116,16 @@ export function Review({
 	}, [reading]);
 	useEffect(() => {
 		const onKey = (e: KeyboardEvent) => {
-			if (!reading || e.ctrlKey || e.metaKey || e.altKey || isTyping(e.target)) return;
+			if (!waiting || e.ctrlKey || e.metaKey || e.altKey || isTyping(e.target)) return;
 			if (e.key === 'j' || e.key === 'k')
 				setCurrent((c) => Math.min(Math.max(c + (e.key === 'j' ? 1 : -1), 0), queue.length - 1));
-			else if (e.key === 'y') decide([reading], 'keep');
-			else if (e.key === 'Y') decide(alike, 'keep');
-			else if (e.key === 'a') decide([reading], 'retest');
+			else if (e.key === 'y') keep(waiting);
+			else if (e.key === 'Y') decideAll(waiting, 'keep');
+			else if (e.key === 'a') retest(waiting);
 		};
 		window.addEventListener('keydown', onKey);
 		return () => window.removeEventListener('keydown', onKey);
-	}, [reading, queue.length, alike, decide]);
+	}, [waiting, queue.length, keep, decideAll, retest]);
 
 	const name = (code: string) => site.stations.find((s) => s.info.code === code)?.name ?? code;
 	return (
@@ -114,11 +135,11 @@ export function Review({
 				<p className="text-soft mb-2">
 					{queue.length === 0
 						? 'Nothing waits for a decision.'
-						: `${queue.length} ${queue.length === 1 ? 'reading waits' : 'readings wait'}, the worst first.`}
+						: `${queue.length} ${queue.length === 1 ? 'thing waits' : 'things wait'} for a decision, the worst first.`}
 				</p>
 				<JudgingAgain />
 				<ul aria-label="Doubtful readings" className="max-h-[60vh] overflow-auto">
-					{queue.map((r, i) => (
+					{queue.map(({ reading: r, episode: e }, i) => (
 						<li key={r.id}>
 							<button
 								type="button"
@@ -130,6 +151,7 @@ export function Review({
 								<StandingMark standing={standingOf(r)} /> {name(r.station)} {QUANTITY[r.quantity].name} {r.value}
 								<span className="block text-soft font-normal text-[0.85rem]">
 									{r.cause.replaceAll('-', ' ')} · {ago(Date.parse(r.time), site.now)}
+									{e.readings > 1 && `, ${e.readings} readings`}
 								</span>
 							</button>
 						</li>
@@ -193,13 +215,22 @@ export function Review({
 								ends
 							/>
 						</div>
+						{many && (
+							<ManyAtOnce
+								key={many.newest}
+								episode={many}
+								site={site}
+								onDecide={(kind, reason) => decideAll(waiting, kind, reason)}
+							/>
+						)}
+						{many && <h2 className="mt-3">The newest of them alone</h2>}
 						<Decide
 							reading={reading}
 							site={site}
 							now={site.now}
 							onDone={(what) =>
 								decided(
-									[reading.id],
+									waiting,
 									what === 'correct'
 										? 'Corrected; the original stays in its history.'
 										: what === 'discard'
@@ -209,14 +240,9 @@ export function Review({
 							}
 						/>
 						<div className="flex flex-wrap gap-1.5 mt-1">
-							<button type="button" className="act !font-normal" onClick={() => decide([reading], 'retest')}>
+							<button type="button" className="act !font-normal" onClick={() => retest(waiting)}>
 								Ask for a retest <kbd>a</kbd>
 							</button>
-							{alike.length > 1 && (
-								<button type="button" className="act !font-normal" onClick={() => decide(alike, 'keep')}>
-									Keep all {alike.length} of this kind here <kbd>Y</kbd>
-								</button>
-							)}
 							<a className="act !font-normal" href={`/trends?station=${encodeURIComponent(reading.station)}`}>
 								Trend
 							</a>
