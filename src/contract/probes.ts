@@ -111,6 +111,11 @@ export const probeStory = wire(
 				}),
 			)
 			.describe('readings of one water by it and another instrument'),
+		note: z
+			.string()
+			.describe(
+				'what is true of all its readings, such as waters far from the temperature of its calibration; empty for nothing',
+			),
 		touched: z.array(storedReading),
 		rejected: z.number(),
 		turned: z

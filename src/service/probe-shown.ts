@@ -1,6 +1,7 @@
 import type { ShownProbe, ShownProbeStory } from '@/contract/probes';
 import type { Calibrated, CalibrationResult } from '@/core/probe/calibration';
 import { dueWords } from '@/words/en/due';
+import { findingWords } from '@/words/en/finding';
 import { remarkWords } from '@/words/en/remark';
 import type { ProbeStory, ProbeView } from './probes';
 import { shownReading } from './reading-shown';
@@ -66,6 +67,16 @@ export const shownStory = (story: ProbeStory): ShownProbeStory => ({
 	touched: story.touched.map(shownReading),
 	rejected: story.rejected,
 	turned: story.turned,
+	note:
+		story.farAtC === null
+			? ''
+			: Object.values(
+					findingWords({
+						code: 'temperature-far',
+						tempC: story.farAtC,
+						calibratedAtC: story.lastCalibration!.tempC!,
+					}),
+				).join(' '),
 });
 
 /** What a calibration came to, with its reasons in words. */

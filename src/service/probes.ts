@@ -6,6 +6,7 @@ import { type DueReason, type IntervalReason, intervalReason } from '@/core/prob
 import { driftIntervals } from '@/core/probe/error-curve/drift-intervals';
 import { type IntervalChoice, intervalDays } from '@/core/probe/interval';
 import { estimateLife, type LifeEstimate, runningSlopes } from '@/core/probe/life';
+import { temperatureFar } from '@/core/probe/temperature-far';
 import { type Apart, apartToday, cheapestDip, type ErrorToday, errorToday } from '@/core/probe/today';
 import { type DoseEvent, type TurnedDecision, turnedDecisions } from '@/core/probe/turned';
 import {
@@ -194,8 +195,12 @@ export interface ProbeStory extends ProbeView {
 	touched: JudgedReading[];
 	rejected: number;
 	turned: TurnedDecision[];
+	/** Its waters are far from the temperature of its last calibration: what they usually have, °C. */
+	farAtC: number | null;
 }
 
+/** So many readings say at what temperature a probe is usually read. */
+const LATELY = 60;
 /** Marks of a probe's page. */
 const MOST_MARKS = 400;
 
@@ -235,6 +240,7 @@ export async function probeStory(
 		order: 'oldest',
 		limit: 20_000,
 	});
+	const newest = await listReadings(db, context.site.id, { instrument: code, quantity, limit: LATELY });
 	const touched = readings.filter((r) => r.restated !== null && r.decision !== 'discard');
 	const doses: DoseEvent[] = (await listEvents(db, context.site.id, { limit: 100_000 }))
 		.filter((e) => DOSES.has(e.kind))
@@ -268,6 +274,11 @@ export async function probeStory(
 		events: events.filter((e) => e.instrument === code && e.quantity === quantity),
 		...drawn(quantity, errors, code, readings[0]?.at ?? now, now),
 		touched,
+		farAtC: temperatureFar(
+			quantity,
+			newest.flatMap((r) => (r.tempC === null ? [] : [r.tempC])),
+			view.lastCalibration?.tempC ?? null,
+		),
 		rejected: readings.filter((r) => r.restatedStatus === 'rejected').length,
 		turned,
 	};

@@ -422,6 +422,33 @@ describe('scale and compensation re-read the past', () => {
 	});
 });
 
+describe('a probe whose waters are far from the temperature of its calibration', () => {
+	it('is told so once, on its page; none of its readings is doubted for it', async () => {
+		const own = await startApplication('empty');
+		try {
+			const send = (csv: string) =>
+				fetch(`${own.base}/api/v1/import`, { method: 'POST', headers: { 'content-type': 'text/csv' }, body: csv }).then(
+					(r) => r.json(),
+				);
+			const day = (n: number) => new Date(Date.UTC(2026, 5, n, 8)).toISOString();
+			const readings = Array.from({ length: 8 }, (_, i) => `${day(i + 2)},well,pen,ph,7.3${i % 3},pH,10.${i % 4}`);
+			await send(
+				`time,instrument,quantity,kind,standard,nominal,as_found,as_left,temp_c\n${day(1)},pen,ph,adjust,7,7,7,7,24\n`,
+			);
+			expect(await send(`time,station,instrument,quantity,value,unit,temp_c\n${readings.join('\n')}\n`)).toMatchObject({
+				stored: 8,
+				flagged: {},
+			});
+			const { note } = await (await fetch(`${own.base}/api/v1/probes/pen/ph`)).json();
+			expect(note).toMatch(/usually have 10\.\d °C; it was calibrated at 24/);
+			const { note: none } = await (await fetch(`${app.base}/api/v1/probes/plum/ph`)).json();
+			expect(none).toBe('');
+		} finally {
+			await own.stop();
+		}
+	});
+});
+
 describe('calibrations in files', () => {
 	it('restatements go out with the original and the calibrations behind them', async () => {
 		const csv = await (await fetch(`${app.base}/api/v1/restatements?instrument=brass&quantity=ph`)).text();

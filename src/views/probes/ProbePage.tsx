@@ -76,6 +76,11 @@ export function ProbePage({ site: held, story: first }: { site: Held<SiteView>; 
 			<div className="grid lg:grid-cols-[1fr_19rem] gap-x-8">
 				<section>
 					<DriftChart story={story} site={site} />
+					{story.note && (
+						<p className="my-2 max-w-[75ch]" data-probe-note>
+							{story.note}
+						</p>
+					)}
 					<p className="my-2 max-w-[75ch]" data-touched={story.touched.length}>
 						{story.touched.length > 0 ? (
 							<>

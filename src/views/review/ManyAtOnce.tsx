@@ -19,7 +19,8 @@ export function ManyAtOnce({
 	return (
 		<div className="border-l-4 border-line pl-3 my-2" data-episode={episode.readings}>
 			<p>
-				<strong>{episode.readings} readings</strong> say so, from {at(episode.from)} to {at(episode.to)}
+				<strong>{episode.readings} readings</strong> in a row ({episode.cause.replaceAll('-', ' ')}), from{' '}
+				{at(episode.from)} to {at(episode.to)}
 				{episode.instrument &&
 					`, by ${site.instruments.find((i) => i.info.code === episode.instrument)?.name ?? episode.instrument}`}
 				.

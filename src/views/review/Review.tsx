@@ -127,6 +127,7 @@ export function Review({
 		return () => window.removeEventListener('keydown', onKey);
 	}, [waiting, queue.length, keep, decideAll, retest]);
 
+	const readings = queue.reduce((sum, w) => sum + w.episode.readings, 0);
 	const name = (code: string) => site.stations.find((s) => s.info.code === code)?.name ?? code;
 	return (
 		<div className="grid lg:grid-cols-[20rem_1fr] gap-x-8 gap-y-4">
@@ -135,7 +136,7 @@ export function Review({
 				<p className="text-soft mb-2">
 					{queue.length === 0
 						? 'Nothing waits for a decision.'
-						: `${queue.length} ${queue.length === 1 ? 'thing waits' : 'things wait'} for a decision, the worst first.`}
+						: `${queue.length} ${queue.length === 1 ? 'thing waits' : 'things wait'} for a decision${readings > queue.length ? `, ${readings} readings in all` : ''}; the worst first.`}
 				</p>
 				<JudgingAgain />
 				<ul aria-label="Doubtful readings" className="max-h-[60vh] overflow-auto">

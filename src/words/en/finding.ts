@@ -76,7 +76,7 @@ const WORDS: { [C in FindingCode]: (p: FindingParams<C>) => Words } = {
 		'Dip it in one standard before trusting the last digit.',
 	],
 	'temperature-far': (p) => [
-		`This water has ${p.tempC} °C; the probe was calibrated at ${p.calibratedAtC} °C.`,
+		`Its waters usually have ${shown('temp', p.tempC)}; it was calibrated at ${shown('temp', p.calibratedAtC)}.`,
 		'Let sample and standard come to the same temperature, or calibrate at this one.',
 	],
 	'carry-over-unrinsed': (p) => [
