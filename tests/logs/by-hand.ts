@@ -108,6 +108,10 @@ export const HAND_LOGS: readonly HandLog[] = [
 		lines: `${dated(march(1, 3))}\n2026-04-03 7:33 pond plum ph 5.92 pH → clock\n2026-05-03 7:34 pond plum ph 5.91 pH → clock\n${dated(march(6, 9))}`,
 	},
 	{
+		name: 'a wrong month that nothing contradicts at first: two lines later it is known',
+		lines: `${dated(march(1, 8))}\n2026-03-29 7:38 pond plum ph 5.92 pH\n2026-03-30 7:31 pond plum ph 5.90 pH\n2026-03-09 7:33 pond plum ph 5.91 pH → clock\n2026-03-10 7:34 pond plum ph 5.93 pH → clock\n${dated(march(11, 16))}`,
+	},
+	{
 		name: 'exchanged into the past',
 		lines: `${dated(['2026-05-01', '2026-05-02', '2026-05-03'])}\n2026-04-05 7:33 pond plum ph 5.92 pH → clock\n${dated(['2026-05-05', '2026-05-06'])}`,
 	},

@@ -18,6 +18,8 @@ export interface Trace {
 	value: number;
 	/** A time far ahead of the others is not taken as the newest until a later one follows it. */
 	ahead: number | null;
+	/** When a reading lay before the newest; a second that follows it shows that the newest had the wrong date. */
+	behind: number | null;
 	/** The usual time between readings. */
 	gapMs: number | null;
 	/** How its display steps and rests, by itself and with all that the instrument shows. */

@@ -83,6 +83,7 @@ export function followTrace(
 			at,
 			value,
 			ahead: null,
+			behind: null,
 			gapMs: null,
 			steps: noSteps(),
 			rests: noRests(at),
@@ -92,7 +93,12 @@ export function followTrace(
 		});
 		return;
 	}
-	if (at < trace.at) return;
+	if (at < trace.at) {
+		if (trace.behind === null || at <= trace.behind) trace.behind = at;
+		// Not these two have a wrong date, but the one ahead of them.
+		else Object.assign(trace, { at, value, ahead: null, behind: null });
+		return;
+	}
 	const gap = at - trace.at;
 	if (aheadOf(trace.gapMs, gap) && (trace.ahead === null || at < trace.ahead)) {
 		trace.ahead = at;
@@ -113,6 +119,7 @@ export function followTrace(
 	trace.at = at;
 	trace.value = value;
 	trace.ahead = null;
+	trace.behind = null;
 	if (!byHand) return;
 	trace.written.push({ at, value });
 	if (trace.written.length > WRITTEN) trace.written.shift();

@@ -77,7 +77,11 @@ export function Files({ timezone }: { timezone: string }) {
 					{progress && (
 						<p className="mt-2">
 							{progress}{' '}
-							<button type="button" className="act ml-2" onClick={() => stopJob('import')}>
+							<button
+								type="button"
+								className="act ml-2"
+								onClick={() => stopJob('import').catch((e: Error) => setProblem(e.message))}
+							>
 								Stop
 							</button>
 						</p>
