@@ -1,8 +1,6 @@
-import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { database } from '@/server/database';
-import { dispatch } from '@/server/dispatch';
-import { routes } from '@/server/routes';
+import { askHere } from '../helpers/ask-here';
 import { freshDatabase } from '../helpers/database';
 import { DEMO_NOW } from '../helpers/global-setup';
 
@@ -17,24 +15,16 @@ afterAll(async () => {
 });
 
 const DAY = 86_400_000;
-const ask = async (method: string, path: string, body?: unknown) => {
-	const request = new Request(`http://127.0.0.1/api/v1${path}`, {
-		method,
-		...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'idempotency-key': randomUUID() } }),
-	});
-	const response = await dispatch(routes, path, request, { who: 'grower', device: randomUUID() });
-	return { status: response.status, body: await response.json() };
-};
 /** A pH that was written down after four seconds: doubted, whatever it says. */
 const hasty = async (day: number, value = '6.1'): Promise<number> => {
 	const time = new Date(DEMO_NOW + day * DAY).toISOString();
 	const reading = { time, station: 'pond', instrument: 'plum', quantity: 'ph', value, unit: 'pH', wait_s: 4 };
-	const { body } = await ask('POST', '/readings', reading);
+	const { body } = await askHere('POST', '/readings', reading);
 	expect(body.samples[0].readings[0]).toMatchObject({ cause: 'not-settled' });
 	return body.samples[0].readings[0].id;
 };
 const episodesHere = async () =>
-	(await ask('GET', '/episodes')).body.episodes.filter(
+	(await askHere('GET', '/episodes')).body.episodes.filter(
 		(e: { station: string; cause: string; from: string }) =>
 			e.station === 'pond' && e.cause === 'not-settled' && Date.parse(e.from) > DEMO_NOW,
 	);
@@ -50,26 +40,28 @@ describe('what happened to many readings', () => {
 		]);
 	});
 	it('is decided in one go, up to the reading that was seen: a later one waits on', async () => {
-		expect(await ask('POST', `/episodes/${ids[1]}/decision`, { kind: 'keep' })).toMatchObject({ body: { decided: 2 } });
+		expect(await askHere('POST', `/episodes/${ids[1]}/decision`, { kind: 'keep' })).toMatchObject({
+			body: { decided: 2 },
+		});
 		expect(await episodesHere()).toMatchObject([{ newest: ids[4] }, { readings: 1, newest: ids[2] }]);
 	});
 	it('is discarded with a reason, which stays with each', async () => {
-		expect(await ask('POST', `/episodes/${ids[4]}/decision`, { kind: 'discard' })).toMatchObject({ status: 422 });
+		expect(await askHere('POST', `/episodes/${ids[4]}/decision`, { kind: 'discard' })).toMatchObject({ status: 422 });
 		const body = { kind: 'discard', reason: 'in a hurry' };
-		expect(await ask('POST', `/episodes/${ids[4]}/decision`, body)).toMatchObject({ body: { decided: 2 } });
+		expect(await askHere('POST', `/episodes/${ids[4]}/decision`, body)).toMatchObject({ body: { decided: 2 } });
 		for (const id of [ids[3], ids[4]]) {
-			const { decisions } = (await ask('GET', `/readings/${id}/history`)).body;
+			const { decisions } = (await askHere('GET', `/readings/${id}/history`)).body;
 			expect(decisions).toMatchObject([body]);
 		}
 	});
 	it('that somebody decided meanwhile is not decided again', async () => {
-		const again = await ask('POST', `/episodes/${ids[4]}/decision`, { kind: 'keep' });
+		const again = await askHere('POST', `/episodes/${ids[4]}/decision`, { kind: 'keep' });
 		expect(again).toMatchObject({ status: 409, body: { type: expect.stringContaining('decided-meanwhile') } });
 	});
 	it('slips are lines of their own: each has its own value to be put right', async () => {
 		const time = (day: number) => new Date(DEMO_NOW + day * DAY).toISOString();
 		for (const day of [9, 10])
-			await ask('POST', '/readings', {
+			await askHere('POST', '/readings', {
 				time: time(day),
 				station: 'pond',
 				instrument: 'plum',
@@ -77,7 +69,7 @@ describe('what happened to many readings', () => {
 				value: '612',
 				unit: 'pH',
 			});
-		const { episodes } = (await ask('GET', '/episodes')).body;
+		const { episodes } = (await askHere('GET', '/episodes')).body;
 		const slips = episodes.filter(
 			(e: { cause: string; from: string }) => e.cause === 'decimal-slip' && Date.parse(e.from) > DEMO_NOW,
 		);

@@ -1,8 +1,5 @@
-import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { database } from '@/server/database';
-import { dispatch } from '@/server/dispatch';
-import { routes } from '@/server/routes';
 import { enterSamples } from '@/service/enter';
 import { errorsOf } from '@/service/errors';
 import { frameSite, undecidedCount } from '@/service/frame';
@@ -11,6 +8,7 @@ import { roundView } from '@/service/round';
 import { requireSite } from '@/service/site';
 import { transaction } from '@/store/pool';
 import { lockSite } from '@/store/writing';
+import { askHere } from '../helpers/ask-here';
 import { queriesOf } from '../helpers/count-queries';
 import { freshDatabase } from '../helpers/database';
 import { DEMO_NOW } from '../helpers/global-setup';
@@ -39,13 +37,8 @@ const sample = (station: string) => {
 	return [value('ph', '6.1', 'pH'), value('ec', '1.9', 'mS/cm'), value('temp', '21', 'C')];
 };
 async function post(body: unknown, path = '/readings'): Promise<void> {
-	const request = new Request(`http://127.0.0.1/api/v1${path}`, {
-		method: 'POST',
-		headers: { 'idempotency-key': randomUUID() },
-		body: JSON.stringify(body),
-	});
-	const response = await dispatch(routes, path.split('?')[0]!, request, { who: 'grower', device: randomUUID() });
-	expect([response.status, await response.text()]).toEqual([201, expect.any(String)]);
+	const { status, body: answer } = await askHere('POST', path, body);
+	expect([status, answer]).toEqual([201, expect.anything()]);
 }
 
 /** What architecture asks: a page or an entry costs what it shows, not what is stored (common practice, no source). */
@@ -56,8 +49,7 @@ describe('asked of the database', () => {
 		expect(asked.length, asked.join('\n')).toBeLessThanOrEqual(12);
 	});
 	it('the same on a round', async () => {
-		const start = new Request('http://127.0.0.1/api/v1/rounds', { method: 'POST' });
-		const round = await (await dispatch(routes, '/rounds', start, { who: 'grower', device: null })).json();
+		const { body: round } = await askHere('POST', '/rounds');
 		const asked = await queriesOf(() => post(sample('pond'), `/readings?round=${round.id}`));
 		expect(asked.length, asked.join('\n')).toBeLessThanOrEqual(12);
 	});

@@ -49,6 +49,8 @@ interface Dose {
 	key: string;
 	amount: number;
 }
+/** Doses of one kind are told apart by their unit. */
+const kindOf = (e: WaterEvent): string => (isDose(e) && e.unit ? `${e.kind} ${e.unit}` : e.kind);
 const isDose = (e: WaterEvent): boolean => DOSES.has(e.kind) && e.amount !== null && e.amount > 0;
 
 /**
@@ -58,9 +60,9 @@ const isDose = (e: WaterEvent): boolean => DOSES.has(e.kind) && e.amount !== nul
 export function doseOf(events: readonly WaterEvent[]): Dose | null {
 	const doses = events.filter(isDose);
 	if (doses.length === 0) return null;
-	const kinds = [...new Set(events.map((e) => `${e.kind} ${isDose(e) ? (e.unit ?? '') : ''}`.trimEnd()))].sort();
-	const first = doses.map((e) => `${e.kind} ${e.unit ?? ''}`.trimEnd()).sort()[0]!;
-	const amount = doses.reduce((sum, e) => (`${e.kind} ${e.unit ?? ''}`.trimEnd() === first ? sum + e.amount! : sum), 0);
+	const kinds = [...new Set(events.map(kindOf))].sort();
+	const first = doses.map(kindOf).sort()[0]!;
+	const amount = doses.reduce((sum, e) => (kindOf(e) === first ? sum + e.amount! : sum), 0);
 	return { key: kinds.join(' + '), amount };
 }
 

@@ -1,7 +1,7 @@
 import type { Reading } from '../reading/model';
 import type { Subject } from './checks/check';
 import { seriesInstrument, type Trace } from './memory';
-import { countRest, countStep, isCoarse, noRests, noSteps, type Resting, restLimit } from './rests';
+import { countRest, countStep, isCoarse, longestOf, noRests, noSteps, type Resting, restLimit } from './rests';
 
 /** Readings this close together come from a sensor and not from a hand. */
 const CONTINUOUS_GAP = 20 * 60_000;
@@ -36,7 +36,7 @@ export interface AtRest {
 	/** Without this reading. */
 	msBefore: number;
 	limitMs: number;
-	/** As nothing it is known by was seen for longer. */
+	/** The longest rest of the last days. */
 	usualMs: number;
 }
 /** How long a value has been resting with a reading; null where it does not. */
@@ -49,7 +49,7 @@ export function atRest(trace: Trace | undefined, at: number, rests: boolean, tog
 		ms: at - since,
 		msBefore: trace.at - since,
 		limitMs: restLimit(of, kindOf(trace, together), trace.gapMs, at),
-		usualMs: of.longest.reduce((a, b) => Math.max(a, b), 0),
+		usualMs: longestOf(of),
 	};
 }
 /** How long all that an instrument shows has been resting; one value alone is no whole. */

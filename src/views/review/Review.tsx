@@ -269,6 +269,12 @@ export function Review({
 						</table>
 						<p className="hidden sm:block text-soft mt-3">
 							<kbd>j</kbd> <kbd>k</kbd> next, previous · <kbd>y</kbd> keep · <kbd>a</kbd> ask for a retest
+							{many && (
+								<>
+									{' '}
+									· <kbd>Y</kbd> keep all {many.readings}
+								</>
+							)}
 						</p>
 					</div>
 				)}

@@ -16,9 +16,11 @@ import {
 	siteOf,
 	slip,
 	station,
+	untold,
 	Water,
 	Weather,
 	type World,
+	watch,
 } from './world';
 
 /** Worlds that the checks may be developed with. */
@@ -50,22 +52,11 @@ export function minutes(seed: number): World {
 		],
 		1,
 	);
-	const [rows, held]: [Row[], Map<string, string>] = [[], new Map()];
-	for (let at = START; at < START + days * DAY; at += MINUTE) {
-		water.pass(1 / 60, weather.sun(at));
+	const tend = () => {
 		if (water.litres < 196) water.pour(4, 250);
 		if (chance.chance(1 / 900)) water.acid(chance.between(0.02, 0.1));
-		rows.push(
-			...nodeLines(
-				node,
-				water,
-				at,
-				chance,
-				befalls.find((b) => at >= b.from && at < b.to),
-				held,
-			),
-		);
-	}
+	};
+	const rows = watch(node, water, { chance, weather, start: START, days, befalls, tend });
 	return {
 		name: 'minutes',
 		rows,
@@ -336,25 +327,16 @@ export function halfHours(seed: number): World {
 		30,
 	);
 	const poured = [...Array(2)].map(() => START + chance.between(4, days - 3) * DAY);
-	const [rows, held]: [Row[], Map<string, string>] = [[], new Map()];
-	for (let at = START; at < START + days * DAY; at += 30 * MINUTE) {
-		water.pass(0.5, weather.sun(at));
+	const tend = (at: number) => {
 		if (water.litres < 57) water.pour(3, 350);
 		if (water.ph > 6.25) water.acid(0.04);
 		if (water.ec < 1450) water.feed(0.006);
-		if (poured.some((t) => t <= at && at < t + 30 * MINUTE)) {
-			water.feed(0.22);
-			water.acid(0.25);
-		}
-		const since = poured.findIndex((t) => at >= t && at < t + 3 * HOUR);
-		const befallen = befalls.find((b) => at >= b.from && at < b.to);
-		const lines = nodeLines(node, water, at, chance, befallen, held);
-		if (since >= 0 && !befallen)
-			for (const l of lines)
-				if (l.quantity === 'ec') Object.assign(l, { fault: 'unlogged-addition', episode: `poured ${since}` });
-				else l.exempt = true;
-		rows.push(...lines);
-	}
+		if (!poured.some((t) => t <= at && at < t + 30 * MINUTE)) return;
+		water.feed(0.22);
+		water.acid(0.25);
+	};
+	const mark = untold(poured, 3 * HOUR);
+	const rows = watch(node, water, { chance, weather, start: START, days, befalls, tend, mark });
 	return {
 		name: 'half hours',
 		rows,

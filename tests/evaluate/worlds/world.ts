@@ -289,3 +289,44 @@ export function happenings(
 		}
 	return list;
 }
+
+/**
+ * What a node says of a water through some days.
+ * @param of.tend what is done to the water before each line
+ * @param of.mark what else is true of the lines of a time
+ */
+export function watch(
+	node: Node,
+	water: Water,
+	of: {
+		chance: Random;
+		weather: Weather;
+		start: number;
+		days: number;
+		befalls: readonly Happening[];
+		tend: (at: number, sun: number) => void;
+		mark?: (lines: Row[], at: number, befallen: Happening | undefined) => void;
+	},
+): Row[] {
+	const [rows, held]: [Row[], Map<string, string>] = [[], new Map()];
+	for (let at = of.start; at < of.start + of.days * DAY; at += node.everyMin * MINUTE) {
+		const sun = of.weather.sun(at);
+		water.pass(node.everyMin / 60, sun);
+		of.tend(at, sun);
+		const befallen = of.befalls.find((b) => at >= b.from && at < b.to);
+		const lines = nodeLines(node, water, at, of.chance, befallen, held);
+		of.mark?.(lines, at, befallen);
+		rows.push(...lines);
+	}
+	return rows;
+}
+/** Lines of an EC that somebody moved and told nobody, for so long after; the other values move with it. */
+export const untold =
+	(poured: readonly number[], forMs: number) =>
+	(lines: Row[], at: number, befallen: Happening | undefined): void => {
+		const since = poured.findIndex((t) => at >= t && at < t + forMs);
+		if (since < 0 || befallen) return;
+		for (const l of lines)
+			if (l.quantity === 'ec') Object.assign(l, { fault: 'unlogged-addition', episode: `poured ${since}` });
+			else l.exempt = true;
+	};

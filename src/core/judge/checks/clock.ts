@@ -24,19 +24,19 @@ export const clock: Check = {
 	run(s) {
 		const { reading, previous, now } = s;
 		if (reading.at > now + AHEAD)
-			return finding(4, said(s) ?? { code: 'clock-ahead' }, {
+			return finding(4, exchanged(s) ?? { code: 'clock-ahead' }, {
 				ahead_min: Math.round((reading.at - now) / MINUTE),
 			});
 		if (reading.at < FIRST_BELIEVABLE) return finding(4, { code: 'clock-never-set' }, {});
 		if (!previous) return null;
 		if (reading.at < previous.at)
-			return finding(3, said(s) ?? { code: 'clock-back' }, {
+			return finding(3, exchanged(s) ?? { code: 'clock-back' }, {
 				back_min: Math.round((previous.at - reading.at) / MINUTE),
 			});
 		const gap = reading.at - previous.at;
-		const exchanged = aheadOf(previous.usualGapMs, gap) ? said(s) : null;
+		const other = aheadOf(previous.usualGapMs, gap) ? exchanged(s) : null;
 		// It says nothing of when anything was: the next line must not be held against it.
-		if (exchanged) return finding(4, exchanged, { gap_days: Math.round(gap / DAY) });
+		if (other) return finding(4, other, { gap_days: Math.round(gap / DAY) });
 		if (gap > 180 * DAY) return finding(3, { code: 'clock-wrong-year' }, { gap_days: Math.round(gap / DAY) });
 		return null;
 	},
@@ -53,7 +53,7 @@ const finding = (flag: 3 | 4, of: FindingSaid, evidence: Record<string, number>)
 });
 
 /** That day and month were exchanged, where the other date follows the reading before. */
-function said({ reading, previous, zone, now }: Subject): FindingSaid | null {
+function exchanged({ reading, previous, zone, now }: Subject): FindingSaid | null {
 	const other = exchangedDate(reading.at, zone);
 	if (other === null || !previous || other <= previous.at || other > now + AHEAD) return null;
 	if (other - previous.at > Math.max(FOLLOWS.ms, FOLLOWS.times * (previous.usualGapMs ?? 0))) return null;

@@ -1,3 +1,4 @@
+import { fromTable, STANDARDS } from '../../probe/standards';
 import type { FindingSaid } from '../said';
 import { fromWorking } from '../working-scale';
 import { type Check, type Subject, unexpected } from './check';
@@ -7,8 +8,11 @@ const AIR_SHARE = 0.08;
 const AIR_US_CM = 60;
 /** Less than this a water may have by itself. */
 const WET_US_CM = 300;
-/** Storage solution and the acid buffer, the others that calibrations use, and how near and how far off is telling: pH. */
-const BUFFERS = [4.01, 6.86, 7, 9.18, 10.01] as const;
+/** The buffers that probes stand in, storage solution being as acid as the first; and how near and how far off is telling: pH. */
+const BUFFERS = STANDARDS.filter((s) => s.quantity === 'ph').flatMap(({ table }) => {
+	const at25 = fromTable(table, 25);
+	return at25.ok ? [at25.value] : [];
+});
 const NEAR_PH = 0.12;
 const FAR_PH = 0.8;
 /** Potassium chloride in a storage cap conducts far more than any feed. */
