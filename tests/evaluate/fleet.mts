@@ -18,6 +18,11 @@ interface Tally {
 	original: number;
 	alone: number;
 	joint: number;
+	/** The same with every error taken off, also one that may be left alone; and so by calibrations alone. */
+	all: number;
+	allAlone: number;
+	/** With the true error of each probe known: the noise of each reading, and slips. */
+	floor: number;
 	aloneIn: number;
 	jointIn: number;
 	afterCheck: number;
@@ -38,6 +43,9 @@ const nothing = (): Tally => ({
 	original: 0,
 	alone: 0,
 	joint: 0,
+	all: 0,
+	allAlone: 0,
+	floor: 0,
 	aloneIn: 0,
 	jointIn: 0,
 	afterCheck: 0,
@@ -88,6 +96,9 @@ function measure(fleet: Fleet, t: Tally): void {
 		const own = fleet.readings.filter((r) => r.probe === p.code);
 		const a = restateReadings(quantity, own, alone.of(p.code)!).outcomes;
 		const j = restateReadings(quantity, own, joint.of(p.code)!).outcomes;
+		const every = { ...THRESHOLDS[quantity], leaveAlone: 0 };
+		const jAll = restateReadings(quantity, own, joint.of(p.code)!, every).outcomes;
+		const aAll = restateReadings(quantity, own, alone.of(p.code)!, every).outcomes;
 		const calibrations = fleet.calibrations.filter((c) => c.probe === p.code);
 		for (const [i, r] of own.entries()) {
 			if (j[i]!.status === 'rejected') continue;
@@ -96,6 +107,9 @@ function measure(fleet: Fleet, t: Tally): void {
 			t.original += relative(r.value) ** 2;
 			t.alone += relative(a[i]!.value) ** 2;
 			t.joint += relative(j[i]!.value) ** 2;
+			t.all += relative(jAll[i]!.value) ** 2;
+			t.allAlone += relative(aAll[i]!.value) ** 2;
+			t.floor += relative(r.value - fleet.errorAt(p.code, r.at, r.truth)) ** 2;
 			const inside = (o: { value: number; u: number }) => (Math.abs(o.value - r.truth) <= 1.96 * o.u ? 1 : 0);
 			t.aloneIn += inside(a[i]!);
 			t.jointIn += inside(j[i]!);
@@ -216,7 +230,7 @@ for (const kind of FLEET_KINDS) {
 		const rms = (s: number) => Math.sqrt(s / t.readings).toFixed(3);
 		const pct = (a: number, b: number) => (b === 0 ? '–' : ((100 * a) / b).toFixed(1));
 		console.log(
-			`${`${kind}, ${quantity}`.padEnd(36)} n ${String(t.readings).padStart(6)}  RMS ${rms(t.original)} alone ${rms(t.alone)} joint ${rms(t.joint)} ratio ${Math.sqrt(t.joint / t.alone).toFixed(2)}  cover alone ${pct(t.aloneIn, t.readings)} joint ${pct(t.jointIn, t.readings)} check ${pct(t.afterCheckIn, t.afterCheck)} forward ${pct(t.forwardIn, t.forward)}  hidden ${t.hidden} told ${t.told} in five ${t.inFive} apart ${t.apart} in five ${t.apartInFive} false ${(t.falseApart / t.probeYears).toFixed(2)}  false/probe-year ${(t.falseTold / t.probeYears).toFixed(2)}`,
+			`${`${kind}, ${quantity}`.padEnd(36)} n ${String(t.readings).padStart(6)}  RMS ${rms(t.original)} alone ${rms(t.alone)} joint ${rms(t.joint)} ratio ${Math.sqrt(t.joint / t.alone).toFixed(2)} (every error taken off ${Math.sqrt(t.all / t.allAlone).toFixed(2)}, no curve below ${Math.sqrt(t.floor / t.alone).toFixed(2)})  cover alone ${pct(t.aloneIn, t.readings)} joint ${pct(t.jointIn, t.readings)} check ${pct(t.afterCheckIn, t.afterCheck)} forward ${pct(t.forwardIn, t.forward)}  hidden ${t.hidden} told ${t.told} in five ${t.inFive} apart ${t.apart} in five ${t.apartInFive} false ${(t.falseApart / t.probeYears).toFixed(2)}  false/probe-year ${(t.falseTold / t.probeYears).toFixed(2)}`,
 		);
 	}
 }

@@ -1,7 +1,7 @@
 import type { ProbeErrors } from './error-curve/probe-errors';
+import { USUAL } from './error-curve/slope';
 import { stretchAt } from './error-curve/stretch';
 import { errorBelief } from './timeline';
-import { USUAL } from './today';
 
 /** The error curve of one probe as it is drawn: the belief at many times, and what it was held against. */
 export interface CurvePoint {

@@ -1,7 +1,7 @@
 import { countWhile } from '../series/search';
 import type { DriftModel } from './drift';
 import { foulingAt } from './error-curve/fouling';
-import type { Deviation } from './error-curve/joint';
+import type { Deviation } from './error-curve/joint-state';
 import type { ProbeErrors } from './error-curve/probe-errors';
 import { SiteErrors } from './error-curve/site-errors';
 import { type Stretch, stretchAt } from './error-curve/stretch';
@@ -87,7 +87,7 @@ interface Settled {
 	rejected: boolean;
 	/** Times of its pairs that counted. */
 	met: number[];
-	deviation: (at: number) => Deviation;
+	deviation: (at: number, value: number) => Deviation;
 	/** Of the bottles of its calibrations: pH, or share for EC. */
 	standards: number;
 }
@@ -100,7 +100,7 @@ export function errorBelief(
 	value: number,
 	stretch = stretchAt(errors.stretches, at),
 ): ErrorBelief {
-	const { mean, variance } = errors.deviationAt(at);
+	const { mean, variance } = errors.deviationAt(at, value);
 	const line = stretch.lineAt(value, at);
 	return quantity === 'ph'
 		? { error: line + mean, u: Math.sqrt(variance) }
@@ -194,7 +194,7 @@ function restateOne(
 	const shown = r.value - fouling;
 	const inUnits = (share: number) => (ph ? share : share * Math.abs(shown));
 	const open = !Number.isFinite(stretch.to);
-	const { mean, variance } = whole.deviation(r.at);
+	const { mean, variance } = whole.deviation(r.at, shown);
 	const line = stretch.lineAt(shown, r.at);
 	const error = ph ? line + mean : shown - (shown - line) * Math.exp(-mean);
 	const closed = stretch.endVariance !== null;

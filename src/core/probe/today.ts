@@ -1,5 +1,6 @@
 import type { ProbeErrors } from './error-curve/probe-errors';
 import type { SiteErrors } from './error-curve/site-errors';
+import { USUAL } from './error-curve/slope';
 import { stretchAt } from './error-curve/stretch';
 import { errorBelief, isTold, THRESHOLDS } from './timeline';
 
@@ -7,8 +8,6 @@ import { errorBelief, isTold, THRESHOLDS } from './timeline';
  * What is known of a probe's error today, before anybody dips it: carried on from its last visit, and told by whom it met since.
  */
 const DAY = 86_400_000;
-/** What pens are mostly dipped into, where nothing is known (common practice, no source): pH, µS/cm. */
-export const USUAL = { ph: 6, ec: 1500 } as const;
 /** Standard deviation of a reading in a fresh standard: pH, share for EC (common practice, no source). */
 const DIP = { ph: 0.02, ec: 0.007 } as const;
 

@@ -10,32 +10,13 @@ import {
 	updateState,
 } from '../../stats/kalman';
 import { afterVisit, consistent, FAR, type Happening, HUBER, MOST_LOOSENED, SUSPECT, same, type Waiting } from './gate';
-
-/**
- * The errors of all probes that met one another, followed together.
- *
- * A state has, for each probe, the deviation of its error from the line that its calibrations draw. It wanders (random walk), is set
- * anew by each visit to standards, is let loose by what happened to the probe, is seen at the next visit, and each pair shows the
- * difference of two of them (Kalman 1960). Looked at from the end it is smoothed (Rauch, Tung, Striebel 1965).
- *
- * A slip must not bend it: a pair that misses by more than twice what was expected counts the less (Huber 1964), one by far
- * waits. If the next of the same probes misses alike, something happened to a probe that nobody wrote down, and both are
- * let loose since they last agreed; if it agrees, the one that waited was a slip and is forgotten.
- */
-export interface JointModel {
-	/** Variance at the beginning of the record, of each probe. */
-	start: readonly number[];
-	/** Variance gained per millisecond by each probe, as it was thought of it then; each visit teaches another. */
-	wander: readonly number[];
-	/** Standard deviation of a jump that nobody wrote down: pH, or share for EC. */
-	jump: number;
-}
+import { across, type Deviation, deviationOf, gained, type JointModel, sightsOf, transitionTo } from './joint-state';
 
 /** What was learned at one time, of whom, and the state before and after. */
 interface Step {
 	happening: Happening;
 	transition: Transition;
-	sight: Sight | null;
+	sights: Sight[];
 	predicted: StateEstimate;
 	updated: StateEstimate;
 	waiting: readonly Waiting[];
@@ -47,13 +28,18 @@ interface Step {
 	wander: readonly number[];
 }
 
-/** Where a probe's deviation is believed to be: pH, or share for EC. */
-export interface Deviation {
-	mean: number;
-	variance: number;
-}
-
-/** The deviations of the errors of probes that met, as they are learned of one thing after the other. */
+/**
+ * The errors of all probes that met one another, followed together.
+ *
+ * A state has, for each probe, the deviation of its error from the line that its calibrations draw, and the slope of that along the
+ * scale. They wander (random walk), are set anew by each visit to standards, let loose by what happened to the probe, seen at the next
+ * visit, and each pair shows the difference of two of them (Kalman 1960). Looked at from the end they are smoothed (Rauch, Tung,
+ * Striebel 1965).
+ *
+ * A slip must not bend it: a pair that misses by more than twice what was expected counts the less (Huber 1964), one by far
+ * waits. If the next of the same probes misses alike, something happened to a probe that nobody wrote down, and both are
+ * let loose since they last agreed; if it agrees, the one that waited was a slip and is forgotten.
+ */
 export class JointErrors {
 	private readonly steps: Step[] = [];
 	/** What was known after each step when it was the newest: what is learned later does not change what was known then. */
@@ -70,10 +56,10 @@ export class JointErrors {
 	) {
 		this.first =
 			since?.state ??
-			startState(
-				model.start.map(() => 0),
-				model.start,
-			);
+			startState(new Array<number>(2 * model.start.length).fill(0), [
+				...model.start.map((s) => s.level),
+				...model.start.map((s) => s.slope),
+			]);
 	}
 
 	/** One more thing that happened; not before the one taken in last. */
@@ -94,50 +80,33 @@ export class JointErrors {
 	}
 
 	private transitionTo(h: Happening, loosened: readonly number[]): Transition {
-		const n = this.n;
 		const before = this.steps.at(-1);
-		const q = new Float64Array(n * n);
 		const from = before?.happening.at ?? this.since?.at;
 		const elapsed = from === undefined ? 0 : Math.max(h.at - from, 0);
-		const wander = before?.wander ?? this.model.wander;
-		for (let i = 0; i < n; i++) q[i * n + i] = wander[i]! * elapsed;
-		for (const i of loosened) q[i * n + i]! += this.model.jump ** 2;
-		if (h.kind !== 'set') return { q };
-		const f = new Float64Array(n * n);
-		for (let i = 0; i < n; i++) f[i * n + i] = i === h.probe ? 0 : 1;
-		q[h.probe * n + h.probe] = h.variance;
-		return { f, q };
-	}
-
-	private sightOf(h: Happening): Sight | null {
-		if (h.kind === 'set') return null;
-		const along = new Float64Array(this.n);
-		if (h.kind === 'standard') {
-			along[h.probe] = 1;
-			return { h: along, value: h.value, variance: h.variance };
-		}
-		along[h.a] = 1;
-		along[h.b] = -1;
-		return { h: along, value: h.value, variance: h.noise ** 2 };
+		return transitionTo(h, this.model, before?.wander ?? this.model.wander, elapsed, loosened);
 	}
 
 	private step(h: Happening, loosened: readonly number[]): void {
 		const before = this.steps.at(-1);
 		let transition = this.transitionTo(h, loosened);
 		let predicted = predictState(before?.updated ?? this.first, transition);
-		let sight = this.sightOf(h);
+		let sights = sightsOf(h, this.n);
 		let waiting = before?.waiting ?? [];
 		let weight = 1;
 		let free = loosened;
-		if (sight && h.kind === 'standard') {
-			const { miss, variance } = innovation(predicted, sight);
+		if (h.kind === 'standard') {
 			// A visit is believed: what others said of the probe before does not hold up to it, so it moved since.
-			if (Math.abs(miss) > FAR * Math.sqrt(variance) && !loosened.includes(h.probe)) {
+			const far = sights.some((sight) => {
+				const { miss, variance } = innovation(predicted, sight);
+				return Math.abs(miss) > FAR * Math.sqrt(variance);
+			});
+			if (far && !loosened.includes(h.probe)) {
 				free = [...loosened, h.probe];
 				transition = this.transitionTo(h, free);
 				predicted = predictState(before?.updated ?? this.first, transition);
 			}
-		} else if (sight && h.kind === 'pair') {
+		} else if (h.kind === 'pair') {
+			const sight = sights[0]!;
 			const { miss, variance } = innovation(predicted, sight);
 			const z = Math.abs(miss) / Math.sqrt(variance);
 			const alike = z > HUBER ? waiting.find((w) => consistent(w, h, miss)) : undefined;
@@ -145,15 +114,15 @@ export class JointErrors {
 				this.loosen(alike, h);
 				return;
 			}
-			if (z > SUSPECT)
-				waiting = [...waiting, { step: this.steps.length, a: h.a, b: h.b, miss, noise: h.noise, accused: [h.a, h.b] }];
+			const [a, b] = [h.a.probe, h.b.probe];
+			if (z > SUSPECT) waiting = [...waiting, { step: this.steps.length, a, b, miss, noise: h.noise, accused: [a, b] }];
 			if (z > FAR) {
-				sight = null;
+				sights = [];
 				weight = 0;
 			} else if (z > HUBER) {
 				weight = HUBER / z;
 				// So that the gain of the miss falls to what a miss of twice the expected would have moved.
-				sight = { ...sight, variance: sight.variance + variance * (z / HUBER - 1) };
+				sights = [{ ...sight, variance: sight.variance + variance * (z / HUBER - 1) }];
 			} else if (waiting.some((w) => same(w, h))) waiting = waiting.filter((w) => !same(w, h));
 		}
 		if (h.kind === 'set') {
@@ -163,9 +132,9 @@ export class JointErrors {
 		this.steps.push({
 			happening: h,
 			transition,
-			sight,
+			sights,
 			predicted,
-			updated: sight ? updateState(predicted, sight) : predicted,
+			updated: sights.reduce(updateState, predicted),
 			waiting,
 			loosened: free,
 			weight,
@@ -179,23 +148,26 @@ export class JointErrors {
 	/** Goes back to the pair that waited, lets loose whom both accuse, and takes everything since in again. */
 	private loosen(first: Waiting, h: Happening & { kind: 'pair' }): void {
 		const again = this.steps.splice(first.step);
-		const both = first.accused.filter((p) => p === h.a || p === h.b);
+		const both = first.accused.filter((p) => p === h.a.probe || p === h.b.probe);
 		for (const [i, s] of again.entries()) this.step(s.happening, i === 0 ? [...s.loosened, ...both] : s.loosened);
 		this.step(h, []);
 	}
 
-	/** As it was known at a time, by what had happened until then. */
-	forward(probe: number, at: number): Deviation {
+	/** As it was known at a time, by what had happened until then, so far from the usual value. */
+	forward(probe: number, at: number, lever: number): Deviation {
 		const k = this.indexAt(at);
-		return this.grown(k, k < 0 ? this.first : this.fresh[k]!.state, probe, at);
+		return this.grown(k, k < 0 ? this.first : this.fresh[k]!.state, probe, at, lever);
 	}
 
 	/** A state of a step, so much later. */
-	private grown(k: number, state: StateEstimate, probe: number, at: number): Deviation {
-		return {
-			mean: state.mean[probe]!,
-			variance: Math.max(state.cov[probe * this.n + probe]!, 0) + this.wanderFrom(k)[probe]! * this.elapsed(k, at),
-		};
+	private grown(k: number, state: StateEstimate, probe: number, at: number, lever: number): Deviation {
+		const { mean, variance } = deviationOf(state, probe, lever);
+		return { mean, variance: variance + this.gain(k, probe, lever) * this.elapsed(k, at) };
+	}
+
+	/** Variance that a probe's deviation gains per millisecond after a step. */
+	private gain(k: number, probe: number, lever: number): number {
+		return this.wanderFrom(k)[probe]! + lever ** 2 * this.model.slopeWander[probe]!;
 	}
 
 	private wanderFrom(k: number): readonly number[] {
@@ -212,37 +184,30 @@ export class JointErrors {
 	stateAt(at: number): StateEstimate {
 		const k = this.indexAt(at);
 		const state = k < 0 ? this.first : this.fresh[k]!.state;
-		const n = this.n;
-		const q = new Float64Array(n * n);
-		for (let i = 0; i < n; i++) q[i * n + i] = this.wanderFrom(k)[i]! * this.elapsed(k, at);
-		return predictState(state, { q });
+		return predictState(state, { q: gained(this.model, this.wanderFrom(k), this.elapsed(k, at)) });
 	}
 
 	/** By everything that was taken in, before it and after. */
-	smooth(probe: number, at: number): Deviation {
+	smooth(probe: number, at: number, lever: number): Deviation {
 		const k = this.indexAt(at);
-		if (k === this.steps.length - 1) return this.grown(k, this.steps[k]?.updated ?? this.first, probe, at);
+		if (k === this.steps.length - 1) return this.grown(k, this.steps[k]?.updated ?? this.first, probe, at, lever);
 		const { states, cross } = this.backward();
-		const diagonal = probe * this.n + probe;
 		const next = this.steps[k + 1]!;
 		const here = k < 0 ? this.since?.at : this.steps[k]!.happening.at;
-		if (k < 0 || here === undefined) return { mean: states[0]!.mean[probe]!, variance: states[0]!.cov[diagonal]! };
-		const elapsed = at - here;
-		const from = states[k]!;
+		if (k < 0 || here === undefined) return deviationOf(states[0]!, probe, lever);
+		const from = deviationOf(states[k]!, probe, lever);
 		if (next.happening.kind === 'set' && next.happening.probe === probe)
-			return {
-				mean: from.mean[probe]!,
-				variance: Math.max(from.cov[diagonal]!, 0) + this.wanderFrom(k)[probe]! * elapsed,
-			};
+			return { mean: from.mean, variance: from.variance + this.gain(k, probe, lever) * (at - here) };
 		const whole = next.happening.at - here;
-		const s = whole > 0 ? elapsed / whole : 0;
-		const added = next.transition.q![diagonal]!;
+		const s = whole > 0 ? (at - here) / whole : 0;
+		const to = deviationOf(states[k + 1]!, probe, lever);
+		const added = across(next.transition.q!, this.n, probe, probe, lever);
 		return {
-			mean: (1 - s) * from.mean[probe]! + s * states[k + 1]!.mean[probe]!,
+			mean: (1 - s) * from.mean + s * to.mean,
 			variance: Math.max(
-				(1 - s) ** 2 * from.cov[diagonal]! +
-					s ** 2 * states[k + 1]!.cov[diagonal]! +
-					2 * s * (1 - s) * cross[k]![diagonal]! +
+				(1 - s) ** 2 * from.variance +
+					s ** 2 * to.variance +
+					2 * s * (1 - s) * across(cross[k]!, this.n, probe, probe, lever) +
 					added * s * (1 - s),
 				0,
 			),
@@ -250,10 +215,10 @@ export class JointErrors {
 	}
 
 	private backward() {
-		this.smoothed ??= smoothStates(
-			this.steps.map(({ transition, sight }) => ({ transition, sights: sight ? [sight] : [] })),
-			{ predicted: this.steps.map((s) => s.predicted), updated: this.steps.map((s) => s.updated) },
-		);
+		this.smoothed ??= smoothStates(this.steps, {
+			predicted: this.steps.map((s) => s.predicted),
+			updated: this.steps.map((s) => s.updated),
+		});
 		return this.smoothed;
 	}
 

@@ -1,6 +1,6 @@
 import type { DriftModel } from '../drift';
 import type { FoulingSpan } from './fouling';
-import type { Deviation } from './joint';
+import type { Deviation } from './joint-state';
 import type { Stretch } from './stretch';
 import type { ProbeCalibration, ProbeJump } from './visit';
 
@@ -22,10 +22,10 @@ export interface ProbeErrors {
 	fouling: readonly FoulingSpan[];
 	/** Whether it ever met another: else its calibrations say all there is. */
 	metAny: boolean;
-	/** Deviation of the error from the line of the calibrations: pH, or share for EC. */
-	deviationAt: (at: number) => Deviation;
+	/** Deviation of the error from the line of the calibrations, for what the probe shows: pH, or share for EC. */
+	deviationAt: (at: number, value: number) => Deviation;
 	/** The same for times of one stretch. */
-	deviationIn: (stretch: Stretch) => (at: number) => Deviation;
+	deviationIn: (stretch: Stretch) => (at: number, value: number) => Deviation;
 	/** Pairs that tell of a stretch: when, with whom, what was shown. */
 	pairsIn: (stretch: Stretch) => MetPair[];
 }

@@ -3,9 +3,12 @@ import { JUMP } from '../drift';
 import { type Acquainted, acquainted, usualValue } from './acquainted';
 import { type FoulingSpan, foulingAt } from './fouling';
 import type { Happening } from './gate';
-import { type Deviation, JointErrors, type JointModel } from './joint';
+import { beginning, lineMet, metBy, visitsOf } from './happenings';
+import { JointErrors } from './joint';
+import { across, type Deviation, deviationOf, type JointModel } from './joint-state';
 import type { Pair, Sighting } from './pairs';
 import type { ProbeErrors, ProbeOfSite } from './probe-errors';
+import { leverOf, slopeWander, unknownSlope } from './slope';
 import { bridgeWander, type Stretch, stretchAt, stretchesOf, wander } from './stretch';
 
 interface Known {
@@ -100,12 +103,16 @@ export class SiteErrors {
 
 	private component(codes: string[], pairs: Component['pairs']): Component {
 		const model: JointModel = {
-			start: codes.map((c) => this.startVariance(this.known.get(c)!)),
+			start: codes.map((c) => this.startVariances(this.known.get(c)!)),
 			wander: codes.map((c) => {
 				const { stretches, probe } = this.known.get(c)!;
 				return probe.kit ? 0 : wander(this.quantity, stretches[0]!.drift);
 			}),
-			jump: this.quantity === 'ph' ? JUMP.ph : JUMP.ec / 100,
+			slopeWander: codes.map((c) => (this.known.get(c)!.probe.kit ? 0 : slopeWander(this.quantity))),
+			jump: {
+				level: this.quantity === 'ph' ? JUMP.ph : JUMP.ec / 100,
+				slope: Math.sqrt(unknownSlope(this.quantity)),
+			},
 		};
 		const happenings: Happening[] = [];
 		for (const [place, code] of codes.entries()) happenings.push(...this.visits(code, place, pairs));
@@ -119,38 +126,16 @@ export class SiteErrors {
 		return { codes, pairs, model, causal, happenings };
 	}
 
-	private startVariance({ probe, stretches }: Known): number {
-		return probe.kit ? probe.kit.halfStep ** 2 / 3 : stretches[0]!.startVariance;
+	private startVariances({ probe, stretches }: Known): JointModel['start'][number] {
+		if (probe.kit) return { level: probe.kit.halfStep ** 2 / 3, slope: 0 };
+		return { level: stretches[0]!.startVariance, slope: unknownSlope(this.quantity) };
 	}
 
-	/** What calibrations and jumps do to the deviation from what was known before them. */
 	private visits(code: string, place: number, pairs: Component['pairs']): Happening[] {
 		const { probe, stretches } = this.known.get(code)!;
-		if (probe.kit) return [];
-		return stretches.slice(1).flatMap((s, i): Happening[] => {
-			const before = stretches[i]!;
-			const set: Happening = {
-				at: s.from,
-				kind: 'set',
-				probe: place,
-				variance: s.startVariance,
-				wander: wander(this.quantity, s.drift),
-			};
-			if (before.endVariance === null || !before.last) return [set];
-			// Seen at what the probe was used for since its last visit: the error of a probe is not the same along its scale.
-			const usual = usualValue(pairs, code, before) ?? before.span!.low;
-			const surprise = before.lineAt(usual, before.to) - before.knownAt(usual);
-			return [
-				{
-					at: s.from,
-					kind: 'standard',
-					probe: place,
-					value: this.quantity === 'ph' ? surprise : surprise / usual,
-					variance: before.endVariance,
-				},
-				set,
-			];
-		});
+		return probe.kit
+			? []
+			: visitsOf(this.quantity, place, stretches, pairs.length > 0 ? (s) => usualValue(pairs, code, s) : undefined);
 	}
 
 	/** A value without what was known of its probe then. */
@@ -167,24 +152,11 @@ export class SiteErrors {
 	}
 
 	private met(pair: Pair, id: number, codes: readonly string[], corrected: (s: Sighting) => number): Happening | null {
-		const [va, vb] = [corrected(pair.a), corrected(pair.b)];
-		const value = this.quantity === 'ph' ? va - vb : Math.log(va / vb);
-		if (!Number.isFinite(value)) return null;
-		// The same water shows the same colour again: what rounding to a colour errs by does not average out.
-		const noise = Math.hypot(pair.noise, this.halfStep(pair.a.probe), this.halfStep(pair.b.probe));
-		return {
-			at: pair.at,
-			kind: 'pair',
-			a: codes.indexOf(pair.a.probe),
-			b: codes.indexOf(pair.b.probe),
-			value,
-			noise,
-			id,
-		};
-	}
-
-	private halfStep(code: string): number {
-		return this.known.get(code)!.probe.kit?.halfStep ?? 0;
+		return metBy(this.quantity, pair, id, {
+			placeOf: (code) => codes.indexOf(code),
+			halfStepOf: (code) => this.known.get(code)!.probe.kit?.halfStep ?? 0,
+			corrected,
+		});
 	}
 
 	/** The same stretch with its line drawn to the visit that ends it, looked at from there. */
@@ -200,8 +172,7 @@ export class SiteErrors {
 		);
 		// How restless it is, is known better by the visit at the end.
 		const restless = (stretch.kind === 'closed' ? bridgeWander : wander)(this.quantity, stretch.driftAtEnd);
-		if (finite)
-			errors.take({ at: stretch.from, kind: 'set', probe: place, variance: stretch.startVariance, wander: restless });
+		if (finite) errors.take(beginning(this.quantity, place, stretch, restless));
 		for (const h of within(component.happenings, stretch.from, stretch.to, (x) => x.at)) {
 			if (h.kind === 'pair') {
 				const pair = this.pairs[h.id]!;
@@ -214,8 +185,8 @@ export class SiteErrors {
 				if (again) errors.take(again);
 			} else if (h.probe !== place && h.at > stretch.from) errors.take(h);
 		}
-		if (stretch.endVariance !== null)
-			errors.take({ at: stretch.to, kind: 'standard', probe: place, value: 0, variance: stretch.endVariance });
+		const end = stretch.endVariance === null ? null : lineMet(place, stretch, stretch.endVariance);
+		if (end) errors.take(end);
 		const made = { errors, place };
 		known.windows.set(stretch.from, made);
 		return made;
@@ -233,20 +204,28 @@ export class SiteErrors {
 	apart(first: string, second: string, at: number, value: number): Deviation | null {
 		const component = this.componentOf.get(first);
 		if (!component || component !== this.componentOf.get(second)) return null;
-		const [a, b] = [component.codes.indexOf(first), component.codes.indexOf(second)];
-		const { mean, cov } = component.causal.stateAt(at);
-		const n = mean.length;
+		const [a, b] = [component.codes.indexOf(first), component.codes.indexOf(second)] as const;
+		const state = component.causal.stateAt(at);
+		const lever = leverOf(this.quantity, value);
+		const [one, other] = [deviationOf(state, a, lever), deviationOf(state, b, lever)];
 		const lineOf = (code: string) => stretchAt(this.known.get(code)!.stretches, at).knownAt(value);
 		const line = lineOf(first) - lineOf(second);
 		return {
-			mean: (this.quantity === 'ph' ? line : line / value) + mean[a]! - mean[b]!,
-			variance: Math.max(cov[a * n + a]! + cov[b * n + b]! - 2 * cov[a * n + b]!, 0),
+			mean: (this.quantity === 'ph' ? line : line / value) + one.mean - other.mean,
+			variance: Math.max(one.variance + other.variance - 2 * across(state.cov, component.codes.length, a, b, lever), 0),
 		};
 	}
 
-	/** What is unknown of all errors at a time, group by group of probes that met: pH², or share² for EC. */
+	/** What is unknown of all errors at the usual value at a time, group by group of probes that met: pH², or share² for EC. */
 	covariances(at: number): { codes: readonly string[]; cov: Float64Array }[] {
-		return [...new Set(this.componentOf.values())].map(({ codes, causal }) => ({ codes, cov: causal.stateAt(at).cov }));
+		return [...new Set(this.componentOf.values())].map(({ codes, causal }) => {
+			const whole = causal.stateAt(at).cov;
+			const n = codes.length;
+			return {
+				codes,
+				cov: Float64Array.from({ length: n * n }, (_, k) => across(whole, n, Math.floor(k / n), k % n, 0)),
+			};
+		});
 	}
 
 	/** The errors of one probe; null for one that is not of the site. */
@@ -257,16 +236,17 @@ export class SiteErrors {
 		const place = component.codes.indexOf(code);
 		const last = known.stretches.at(-1)!;
 		const deviationIn = (stretch: Stretch) => {
-			if (stretch === last) return (at: number) => component.causal.forward(place, at);
+			if (stretch === last)
+				return (at: number, value: number) => component.causal.forward(place, at, leverOf(this.quantity, value));
 			const { errors, place: p } = this.window(known, stretch);
-			return (at: number) => errors.smooth(p, at);
+			return (at: number, value: number) => errors.smooth(p, at, leverOf(this.quantity, value));
 		};
 		return {
 			drift: last.driftAtEnd,
 			stretches: known.stretches,
 			fouling: known.fouling,
 			metAny: component.codes.length > 1,
-			deviationAt: (at) => deviationIn(stretchAt(known.stretches, at))(at),
+			deviationAt: (at, value) => deviationIn(stretchAt(known.stretches, at))(at, value),
 			deviationIn,
 			pairsIn: (stretch) => {
 				const errors = stretch === last ? component.causal : this.window(known, stretch).errors;

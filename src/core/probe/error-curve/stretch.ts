@@ -3,6 +3,7 @@ import { type DriftModel, learnDrift, MOST_INTERVALS, PRIOR_SIGMA } from '../dri
 import { driftIntervals } from './drift-intervals';
 import { type FoulingSpan, foulingAt, foulingSpans, toldOfFouling } from './fouling';
 import { type Curve, type ErrorCurve, errorCurve, type FoundPoint } from './in-standards';
+import { type Told, toldAtEnd, toldAtStart, unknownSlope } from './slope';
 import { after, asFound, largest, type ProbeCalibration, type ProbeJump, standardsU } from './visit';
 
 /**
@@ -35,10 +36,12 @@ export interface Stretch {
 	knownAt: (value: number) => number;
 	/** Largest error that its calibrations found and that was there in it: pH, or percent for EC. */
 	visited: number;
-	/** Variance of the deviation from the line at the beginning: pH², or share² for EC. */
+	/** Variance of the deviation from the line at the beginning: pH², or share² for EC; and where on the scale that holds. */
 	startVariance: number;
+	startTold: Told;
 	/** With what variance the standards at the end show the deviation to be nothing; null where they do not. */
 	endVariance: number | null;
+	endTold: Told;
 	/** Values that the standards at its end span; null where nothing is known. */
 	span: { low: number; high: number; single: boolean } | null;
 	/** Something happened to the probe since it was last in a standard. */
@@ -75,6 +78,7 @@ function driftsOf(
 }
 
 const nothing = () => 0;
+const NOT_TOLD: Told = { lever: 0, slope: null };
 const carried = (curve: ErrorCurve | null) => (curve ? (value: number) => curve.errorAt(value) : nothing);
 
 /**
@@ -109,6 +113,8 @@ export function stretchesOf(
 	let first: ProbeCalibration | null = null;
 	let left: ErrorCurve | null = null;
 	let firstVariance: number | null = null;
+	let firstTold = NOT_TOLD;
+	const loose: Told = { lever: 0, slope: unknownSlope(quantity) };
 	for (let i = -1; i < calibrations.length; i++) {
 		const next = calibrations[i + 1] ?? null;
 		if (i >= 0) {
@@ -117,7 +123,9 @@ export function stretchesOf(
 			// A check that gave no curve leaves what was known before.
 			if (curve === null || curve.ok || c.kind === 'adjust') left = curve?.ok ? curve.value : null;
 			first = c;
-			firstVariance = curve && !curve.ok ? null : standardsU(quantity, c) ** 2;
+			const usable = !curve || curve.ok;
+			firstVariance = usable ? standardsU(quantity, c) ** 2 : null;
+			firstTold = usable ? toldAtStart(quantity, c) : NOT_TOLD;
 		}
 		const from = first?.at ?? Number.NEGATIVE_INFINITY;
 		const to = next?.at ?? Number.POSITIVE_INFINITY;
@@ -126,6 +134,7 @@ export function stretchesOf(
 		const found = next ? errorCurve(quantity, clean(asFound(next), next.at)) : null;
 		const end = found?.ok ? found.value : null;
 		const endVariance = next && end ? standardsU(quantity, next) ** 2 : null;
+		const endTold = next && end ? toldAtEnd(quantity, next) : NOT_TOLD;
 		const span =
 			end && next ? { low: end.low, high: end.high, single: clean(asFound(next), next.at).length === 1 } : null;
 		const drift = driftBy[i + 1]!;
@@ -134,7 +143,17 @@ export function stretchesOf(
 		const visitedAtStart = first ? largest(quantity, clean(after(first), first.at)) : 0;
 		const visitedAtEnd = next ? largest(quantity, clean(asFound(next), next.at)) : 0;
 		const driftAtEnd = driftBy[i + 2] ?? drift;
-		const base = { first, upset: false, span: null, last: null, endVariance: null, drift, driftAtEnd };
+		const base = {
+			first,
+			upset: false,
+			span: null,
+			last: null,
+			endVariance: null,
+			endTold: NOT_TOLD,
+			startTold: firstTold,
+			drift,
+			driftAtEnd,
+		};
 		if (!first || inside.length > 0 || !next || !end) {
 			const cut = inside[0]?.at ?? to;
 			stretches.push({
@@ -161,8 +180,10 @@ export function stretchesOf(
 					knownAt: carried(left),
 					visited: measured ? visitedAtEnd : visitedAtStart,
 					startVariance: unknown,
+					startTold: loose,
 					last: measured ? next : null,
 					endVariance: measured ? endVariance : null,
+					endTold: measured ? endTold : NOT_TOLD,
 					span: measured ? span : null,
 					upset: true,
 				});
@@ -184,6 +205,7 @@ export function stretchesOf(
 			startVariance,
 			last: next,
 			endVariance,
+			endTold,
 			span,
 		});
 	}

@@ -46,6 +46,9 @@ export const leftError = (quantity: 'ph' | 'ec', c: ProbeCalibration) => meanErr
 export const largest = (quantity: 'ph' | 'ec', points: readonly FoundPoint[]): number =>
 	Math.max(0, ...points.map((p) => Math.abs(sizeOf(quantity, p))));
 
+/** Standard uncertainty of one bottle: pH, or share for EC. */
+export const standardU = (quantity: 'ph' | 'ec', p: StandardPoint): number =>
+	quantity === 'ph' ? (p.u ?? 0) : (p.u ?? 0) / p.nominal;
 /** The largest standard uncertainty of the bottles of a calibration: pH, or share for EC. */
 export const standardsU = (quantity: 'ph' | 'ec', c: ProbeCalibration): number =>
-	Math.max(0, ...c.points.map((p) => (quantity === 'ph' ? (p.u ?? 0) : (p.u ?? 0) / p.nominal)));
+	Math.max(0, ...c.points.map((p) => standardU(quantity, p)));

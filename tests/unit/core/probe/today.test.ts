@@ -47,8 +47,8 @@ describe('a probe’s error today', () => {
 		const [soon, later] = [1, 16].map((d) => errorToday('ph', errors, d * DAY));
 		expect(soon).toMatchObject({ error: 0, told: false, carried: false });
 		// The prior of a pen nobody knows: 0.04 pH per root day (what weekly calibration at ±0.2 implies).
-		expect(later!.u).toBeGreaterThanOrEqual(0.04 * Math.sqrt(16));
-		expect(later!.u / soon!.u).toBeGreaterThan(3.5);
+		expect(later!.u ** 2 - soon!.u ** 2).toBeGreaterThanOrEqual(0.04 ** 2 * 15);
+		expect(later!.u / soon!.u).toBeGreaterThan(3);
 	});
 	it('told by those it met, and how many of them said the same', () => {
 		const sightings = [20, 21, 22, 23, 24].flatMap((d) => cup(d, d === 22 ? 5.98 : 6.3, 6));

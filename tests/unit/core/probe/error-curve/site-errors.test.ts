@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { pairsOf, type Sighting } from '@/core/probe/error-curve/pairs';
 import { SiteErrors } from '@/core/probe/error-curve/site-errors';
+import { slopeWander } from '@/core/probe/error-curve/slope';
 import type { ProbeCalibration } from '@/core/probe/error-curve/visit';
 import { restate } from '@/core/probe/restate';
 import { errorBelief, isTold, restateAlone, restateReadings } from '@/core/probe/timeline';
@@ -56,8 +57,10 @@ const errorsOf = (probes: Parameters<typeof probe>[], sightings: Sighting[]) =>
 const days = (from: number, to: number, step = 1) =>
 	Array.from({ length: Math.floor((to - from) / step) + 1 }, (_, i) => from + i * step);
 
+const slopePerRootDay = Math.sqrt(slopeWander('ph') * DAY);
+
 describe('with calibrations alone', () => {
-	it('the curve is the straight line of USGS TM 1–D3, and its variance the bridge’s σ²·(t − t1)(t2 − t)/(t2 − t1)', () => {
+	it('the curve is the straight line of USGS TM 1–D3, and its variance the bridge’s σ²·(t − t1)(t2 − t)/(t2 − t1); away from the usual value that of its slope beside it', () => {
 		const cs = [
 			calibration(1, 0, [
 				[7, 7],
@@ -78,7 +81,7 @@ describe('with calibrations alone', () => {
 			[1, 2, 14],
 		] as const)
 			for (const share of [0.05, 0.25, 0.5, 0.9])
-				for (const value of [4.3, 5.8, 6.9, 7.6]) {
+				for (const value of [4.3, 5.8, 6, 6.9, 7.6]) {
 					const at = cs[from]!.at + share * span * DAY;
 					const points = (c: ProbeCalibration, left: boolean) =>
 						c.points.map((p) => ({ nominal: p.nominal, found: left ? p.asLeft! : p.asFound! }));
@@ -93,7 +96,10 @@ describe('with calibrations alone', () => {
 					expect(line.ok && line.value.error).toBeCloseTo(belief.error, 10);
 					const sigma = errors.stretches.find((s) => at >= s.from && at < s.to)!.driftAtEnd.bridgePerRootDay;
 					const d = share * span;
-					expect(belief.u).toBeCloseTo(sigma * Math.sqrt((d * (span - d)) / span), 8);
+					expect(belief.u).toBeCloseTo(
+						Math.hypot(sigma, slopePerRootDay * (value - 6)) * Math.sqrt((d * (span - d)) / span),
+						8,
+					);
 				}
 	});
 	it('probes that never met do not know of one another', () => {
@@ -107,7 +113,7 @@ describe('with calibrations alone', () => {
 		);
 		const alone = errorsOf([['a', cs]], []);
 		for (const d of days(0, 30, 0.7))
-			expect(together.of('a')!.deviationAt(d * DAY)).toEqual(alone.of('a')!.deviationAt(d * DAY));
+			expect(together.of('a')!.deviationAt(d * DAY, 6)).toEqual(alone.of('a')!.deviationAt(d * DAY, 6));
 	});
 	it('a check that nobody adjusted after is carried on: found +0.30, an hour later 6.00 was 5.70', () => {
 		const [o] = restateAlone(
@@ -116,7 +122,8 @@ describe('with calibrations alone', () => {
 			[calibration(1, 0, [[7, 7]]), calibration(2, 10, [[7, 7.3]], 'check')],
 		).outcomes;
 		expect(o).toMatchObject({ status: 'restated', value: expect.closeTo(5.7, 10), from: 2, to: null });
-		expect(o!.u).toBeLessThan(0.04);
+		// Of which 0.03 is the slope, of which one standard says nothing.
+		expect(o!.u).toBeLessThan(0.05);
 	});
 	it('a check that found it beyond 2 pH off is not carried on: what it shows cannot be put right (TM 1–D3)', () => {
 		const [o] = restateAlone(
@@ -310,7 +317,7 @@ describe('with pairs', () => {
 			],
 		);
 		for (const d of days(0.1, 19.9, 0.6))
-			expect(later.of('a')!.deviationAt(d * DAY)).toEqual(before.of('a')!.deviationAt(d * DAY));
+			expect(later.of('a')!.deviationAt(d * DAY, 6.3)).toEqual(before.of('a')!.deviationAt(d * DAY, 6.3));
 	});
 	it('one after the other gives the same as all at once', () => {
 		const cs = [calibration(1, 0, [[7, 7]]), calibration(2, 20, [[7, 7.3]])];
@@ -331,7 +338,7 @@ describe('with pairs', () => {
 			expect(grown.add([p])).toBe(true);
 		}
 		for (const d of days(0.1, 62, 0.37))
-			expect(grown.of('a')!.deviationAt(d * DAY)).toEqual(whole.of('a')!.deviationAt(d * DAY));
+			expect(grown.of('a')!.deviationAt(d * DAY, 6.3)).toEqual(whole.of('a')!.deviationAt(d * DAY, 6.3));
 		// Two that had not met, or one that comes late: it says that all has to be followed anew.
 		expect(grown.add([pairs[3]!])).toBe(false);
 	});
@@ -350,5 +357,55 @@ describe('with pairs', () => {
 		const [o] = restateReadings('ec', [{ id: 1, at: 12.1 * DAY, value: 1575, u: 10 }], errors).outcomes;
 		expect(o!.status).toBe('restated');
 		expect(o!.value / 1500).toBeCloseTo(1, 2);
+	});
+});
+
+describe('a glass that loses its slope', () => {
+	/** Right at pH 7, and by a share of the distance wrong away from it: E = E0 − s·k(T)·(pH − 7), so it shows 7 + s·(pH − 7). */
+	const shows = (slope: number, water: number) => 7 + slope * (water - 7);
+	const chance = seeded(11);
+	const waters = [5.8, 8.1];
+	const sightings = days(1, 30).flatMap((d) =>
+		waters.flatMap((water, i) => [
+			{ ...dip('a', d + i / 10, shows(0.88, water) + 0.02 * chance.normal(), `s${d} ${i}`) },
+			{ ...dip('b', d + i / 10, water + 0.02 * chance.normal(), `s${d} ${i}`) },
+		]),
+	);
+	const sevens = days(0, 30, 10).map((d, i) => calibration(i + 1, d, [[7, 7]], 'check'));
+	const both = days(0, 30, 10).map((d, i) =>
+		calibration(i + 10, d, [
+			[7, 7],
+			[4, 4],
+		]),
+	);
+
+	it('is told by whom it met: too high in the tank, too low in the source, though each check in the 7 found it right', () => {
+		const a = errorsOf(
+			[
+				['a', sevens],
+				['b', both],
+			],
+			sightings,
+		).of('a')!;
+		for (const water of waters) {
+			const { error, u } = errorBelief('ph', a, 30.5 * DAY, shows(0.88, water));
+			expect(error).toBeCloseTo(shows(0.88, water) - water, 1);
+			expect(Math.abs(error - (shows(0.88, water) - water))).toBeLessThan(2 * u);
+			expect(u).toBeLessThan(0.03);
+		}
+		// And no pair is taken for a slip.
+		const open = a.pairsIn(a.stretches.find((s) => s.from === 10 * DAY)!);
+		expect(open.length).toBe(20);
+		expect(open.filter((p) => p.weight < 1).length).toBeLessThanOrEqual(2);
+	});
+	it('two standards say of the slope what one leaves open', () => {
+		const away = (points: [number, number][]) =>
+			errorBelief('ph', errorsOf([['a', [calibration(1, 0, points)]]], []).of('a')!, DAY, 9).u;
+		const one = away([[7, 7]]);
+		const two = away([
+			[7, 7],
+			[4, 4],
+		]);
+		expect(one).toBeGreaterThan(1.3 * two);
 	});
 });
