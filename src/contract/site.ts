@@ -1,8 +1,11 @@
 import { z } from 'zod';
 import type { EngineSnapshot } from '@/core/judge/memory';
+import { type Quantity, UNITS, type Unit } from '@/core/quantity';
 import { isZone } from '@/core/quantity/time';
+import { dropResolution } from '@/core/reading/drops';
 import { STATION_KINDS, SYSTEM_KINDS } from '@/core/reading/model';
 import { INSTRUMENT_KINDS, LIVE_KINDS } from '@/core/reading/protocol';
+import { EC_UNITS, VOLUME_UNITS } from '@/core/reading/site-view';
 import { RHYTHMS } from '@/core/rhythm/due';
 import {
 	aeration,
@@ -28,9 +31,9 @@ export const site = z.strictObject({
 	timezone: z.string().refine(isZone, 'is not a time zone such as Europe/Amsterdam'),
 	units: z
 		.strictObject({
-			ec: z.enum(['mS/cm', 'uS/cm', 'ppm500', 'ppm700']).optional(),
+			ec: z.enum(EC_UNITS).optional(),
 			temp: z.enum(['C', 'F']).optional(),
-			volume: z.enum(['L', 'gal']).optional(),
+			volume: z.enum(VOLUME_UNITS).optional(),
 		})
 		.optional(),
 	settings: z
@@ -83,6 +86,14 @@ export const station = wire({
 });
 export type Station = z.input<typeof station>;
 
+const perDrop = z
+	.partialRecord(
+		quantity,
+		z.strictObject({ value: positive.max(1e4), unit: z.enum(Object.keys(UNITS) as [Unit, ...Unit[]]) }),
+	)
+	.refine((all) => Object.entries(all).every(([q, per]) => dropResolution(q as Quantity, per!) !== null), {
+		message: 'in a unit of that quantity',
+	});
 export const instrument = wire(
 	{
 		code,
@@ -109,6 +120,7 @@ export const instrument = wire(
 		locks: z.boolean().optional(),
 		live: z.enum(LIVE_KINDS).optional().describe('how it speaks by itself'),
 		printed_ph: z.array(ph).min(2).max(30).nullish().describe('values printed on the card of a drop kit'),
+		per_drop: perDrop.nullish().describe('what one drop stands for, of a kit that counts drops'),
 	},
 	{ alpha_pct_per_c: 'alphaPct' },
 );

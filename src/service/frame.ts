@@ -3,6 +3,7 @@ import { seenAt } from '@/core/judge/memory';
 import { USUAL_WAITS } from '@/core/judge/waits';
 import { fromWorking } from '@/core/judge/working-scale';
 import type { SiteView } from '@/core/reading/site-view';
+import { measuredHere } from '@/core/rhythm/due';
 import { OPEN_DOUBTS } from '@/core/trust/trust';
 import type { Db } from '@/store/pool';
 import { countReadings } from '@/store/readings';
@@ -29,8 +30,10 @@ export async function frameSite(db: Db, context: SiteContext, now: number): Prom
 		units: {
 			ec: context.site.units.ec ?? 'mS/cm',
 			temp: context.site.units.temp ?? 'C',
+			volume: context.site.units.volume ?? 'L',
 		},
 		stations: context.stations.map((s) => ({
+			measured: measuredHere(s.rhythm, s.kind, usualEc(judging.engine, s.code, now)),
 			info: stationInfo(s, context.systems),
 			name: s.name,
 			position: s.position,
@@ -45,6 +48,7 @@ export async function frameSite(db: Db, context: SiteContext, now: number): Prom
 			kind: i.kind,
 			live: i.live,
 			printed: i.printedPh,
+			perDrop: i.perDrop ?? {},
 			probes: Object.fromEntries(
 				probes
 					.filter((p) => p.instrument.code === i.code)

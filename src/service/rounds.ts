@@ -1,6 +1,6 @@
 import { fromWorking } from '@/core/judge/working-scale';
 import { type Quantity, seriesQuantity } from '@/core/quantity';
-import { type Due, dueNow, type Rhythm, type Rhythms, usualRhythms } from '@/core/rhythm/due';
+import { type Due, dueNow, hasFewMinerals, type Rhythm, type Rhythms, usualRhythms } from '@/core/rhythm/due';
 import type { Client, Db } from '@/store/pool';
 import { newestTimes } from '@/store/readings';
 import {
@@ -27,7 +27,6 @@ export interface StationDue {
 	retests: { readingId: number; quantity: string }[];
 }
 
-const FEW_MINERALS_US_CM = 100;
 const HALF_DAY = 12 * 3_600_000;
 /** In water of few minerals EC is dipped first (salt leaks from a pH electrode); elsewhere pH, which is judged first. */
 const ORDER: Quantity[] = ['ph', 'ec', 'temp', 'level', 'volume', 'alkalinity', 'hardness'];
@@ -74,7 +73,7 @@ export async function dueAlongTheLine(
 		.filter((s) => s.kind !== 'standard')
 		.map((s) => {
 			const ec = engine.expect(s.code, 'ec', now);
-			const thin = ec !== null && ec.from > 0 && fromWorking('ec', ec.level) < FEW_MINERALS_US_CM;
+			const thin = hasFewMinerals(ec !== null && ec.from > 0 ? fromWorking('ec', ec.level) : null);
 			const rhythms = s.rhythm ?? usualRhythms(s.kind, thin);
 			const order = thin ? ['ec', ...ORDER.filter((q) => q !== 'ec')] : ORDER;
 			const due = Object.entries(rhythms)

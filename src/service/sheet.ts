@@ -1,3 +1,4 @@
+import { seriesQuantity } from '@/core/quantity';
 import type { SheetRow } from '@/core/rhythm/sheet-row';
 import type { Db } from '@/store/pool';
 import { latestReadings } from '@/store/readings';
@@ -12,13 +13,9 @@ export async function sheetRows(db: Db, context: SiteContext, now: number): Prom
 		.filter((s) => s.kind !== 'standard')
 		.map((s) => {
 			const own = latest.filter((r) => r.station === s.code);
-			const of = (...quantities: string[]) =>
-				own.filter((r) => quantities.includes(r.quantity)).sort((a, b) => b.at - a.at)[0];
 			const last: SheetRow['last'] = {};
-			const [ph, ec, temp] = [of('ph'), of('ec', 'tds'), of('temp')];
-			if (ph) last.ph = ph.restated ?? ph.value;
-			if (ec) last.ec = ec.restated ?? ec.value;
-			if (temp) last.temp = temp.value;
+			// Oldest first: of TDS and EC, which are one series, the newest is the last.
+			for (const r of [...own].sort((a, b) => a.at - b.at)) last[seriesQuantity(r.quantity)] = r.restated ?? r.value;
 			return {
 				station: s.code,
 				name: s.name,

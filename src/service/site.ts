@@ -1,4 +1,6 @@
 import { type JudgeContext, SENSITIVITY } from '@/core/judge/context';
+import type { Quantity } from '@/core/quantity';
+import { dropResolution } from '@/core/reading/drops';
 import type { InstrumentInfo, StationInfo } from '@/core/reading/model';
 import {
 	type InstrumentRow,
@@ -42,9 +44,18 @@ export const stationInfo = (s: StationRow, systems: readonly SystemRow[]): Stati
 	ranges: Object.fromEntries(Object.entries(s.ranges).map(([q, [low, high]]) => [q, { low, high }])),
 });
 
+/** A kit that counts drops is no finer than a drop, unless its leaflet says so. */
+const withDrops = ({ quantities, perDrop }: InstrumentRow): InstrumentInfo['quantities'] => {
+	const counted = Object.entries(perDrop ?? {}).map(([q, per]) => {
+		const width = dropResolution(q as Quantity, per);
+		return [q, { ...(width === null ? {} : { resolution: width }), ...quantities[q as Quantity] }];
+	});
+	return { ...quantities, ...Object.fromEntries(counted) };
+};
+
 export const instrumentInfo = (i: InstrumentRow): InstrumentInfo => ({
 	code: i.code,
-	quantities: i.quantities,
+	quantities: withDrops(i),
 	ppmScale: i.ppmScale,
 	compensates: i.compensates,
 	alphaPctPerC: i.alphaPct,

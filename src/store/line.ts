@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { Aeration } from '@/core/chem/degassing';
 import type { Quantity } from '@/core/quantity';
+import type { PerDrop } from '@/core/reading/drops';
 import { STATION_KINDS, SYSTEM_KINDS } from '@/core/reading/model';
 import type { LiveKind } from '@/core/reading/protocol';
 import { INSTRUMENT_KINDS } from '@/core/reading/protocol';
@@ -69,6 +70,8 @@ const instrumentRow = z.strictObject({
 	live: json<LiveKind>(),
 	/** Values printed on the card of a drop kit; null: the usual ones. */
 	printedPh: z.array(z.number()).nullable(),
+	/** What one drop stands for, of a kit that counts drops. */
+	perDrop: json<Partial<Record<Quantity, PerDrop>>>().nullable(),
 	calibrateBy: z.enum(['learned', 'weekly', 'before_use', 'monthly', 'maker']),
 	makerDays: z.number().nullable(),
 	remembersPoints: z.number(),
@@ -93,6 +96,7 @@ export const PLAIN_INSTRUMENT = {
 	continuous: false,
 	live: 'none',
 	printedPh: null,
+	perDrop: null,
 	calibrateBy: 'learned',
 	makerDays: null,
 	remembersPoints: 2,
@@ -181,7 +185,7 @@ export async function listInstruments(db: Db, siteId: number): Promise<Instrumen
 		db,
 		instrumentRow,
 		`SELECT id, code, name, kind, quantities, ppm_scale AS "ppmScale", compensates, alpha_pct AS "alphaPct", continuous, coalesce(details->>'live', 'none') AS live,
-			details->'printed' AS "printedPh", calibrate_by AS "calibrateBy",
+			details->'printed' AS "printedPh", details->'per_drop' AS "perDrop", calibrate_by AS "calibrateBy",
 			maker_days AS "makerDays", remembers_points AS "remembersPoints", shows_mv AS "showsMv", locks
 		FROM instrument WHERE site_id = $1 AND retired_at IS NULL ORDER BY id`,
 		[siteId],
@@ -211,7 +215,11 @@ export async function putInstrument(db: Db, siteId: number, i: Omit<InstrumentRo
 			i.compensates,
 			i.alphaPct,
 			i.continuous,
-			{ live: i.live, ...(i.printedPh ? { printed: i.printedPh } : {}) },
+			{
+				live: i.live,
+				...(i.printedPh ? { printed: i.printedPh } : {}),
+				...(i.perDrop ? { per_drop: i.perDrop } : {}),
+			},
 			i.calibrateBy,
 			i.makerDays,
 			i.remembersPoints,

@@ -1,13 +1,14 @@
 import { z } from 'zod';
 import { ENGINE_VERSION } from '@/core/reading/model';
+import { EC_UNITS, VOLUME_UNITS } from '@/core/reading/site-view';
 import type { Db } from './pool';
 import { idRow, read } from './read';
 
 /** What values are shown in; what is absent is as usual. */
 const siteUnits = z.strictObject({
-	ec: z.enum(['mS/cm', 'uS/cm', 'ppm500', 'ppm700']).optional(),
+	ec: z.enum(EC_UNITS).optional(),
 	temp: z.enum(['C', 'F']).optional(),
-	volume: z.enum(['L', 'gal']).optional(),
+	volume: z.enum(VOLUME_UNITS).optional(),
 });
 
 /** How the grower wants the bench to be; what is absent is as usual. */

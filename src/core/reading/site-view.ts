@@ -1,5 +1,7 @@
 import type { Sensitivity } from '../judge/context';
 import type { Waits } from '../judge/waits';
+import type { Quantity } from '../quantity';
+import type { PerDrop } from './drops';
 import type { InstrumentInfo, ProbeState, StationInfo } from './model';
 import type { InstrumentKind } from './protocol';
 
@@ -8,6 +10,8 @@ export interface SiteStation {
 	info: StationInfo;
 	name: string;
 	position: number;
+	/** What is measured here by its rhythm. */
+	measured: Quantity[];
 	/** Own steps of measuring here; null: the usual ones. */
 	protocol: { code: string; text: string }[] | null;
 	/** How long was usually waited here, by quantity, where it was noted. */
@@ -25,6 +29,8 @@ export interface SiteInstrument {
 	live: 'none' | 'simulated';
 	/** The values printed on the card of a drop kit; null: the usual ones. */
 	printed: number[] | null;
+	/** What one drop stands for, of a kit that counts drops. */
+	perDrop: Partial<Record<Quantity, PerDrop>>;
 	/** What is known of each of its probes by now. */
 	probes: Partial<
 		Record<
@@ -52,7 +58,11 @@ export interface SiteView {
 	/** Clock of the server when the page was made. */
 	now: number;
 }
+/** Units that a site may read EC and volumes in. */
+export const EC_UNITS = ['mS/cm', 'uS/cm', 'CF', 'ppm500', 'ppm640', 'ppm700'] as const;
+export const VOLUME_UNITS = ['L', 'gal', 'imp_gal'] as const;
 export interface DisplayUnits {
-	ec: 'mS/cm' | 'uS/cm' | 'ppm500' | 'ppm700';
+	ec: (typeof EC_UNITS)[number];
 	temp: 'C' | 'F';
+	volume: (typeof VOLUME_UNITS)[number];
 }

@@ -27,6 +27,20 @@ export function usualRhythms(kind: StationKind, fewMinerals: boolean): Rhythms {
 	}
 }
 
+/** Below this water has few minerals: salt that leaks from a pH electrode shows in it, so its EC is dipped first (common practice, no source). */
+const FEW_MINERALS_US_CM = 100;
+/** Whether water of an EC has few minerals; not where nothing is known of it. */
+export const hasFewMinerals = (ecUsCm: number | null): boolean => ecUsCm !== null && ecUsCm < FEW_MINERALS_US_CM;
+
+/**
+ * What is measured at a station, in the order of its rhythms.
+ * @param own its own rhythms; null: the usual of its kind
+ */
+export const measuredHere = (own: Rhythms | null, kind: StationKind, ecUsCm: number | null): Quantity[] =>
+	Object.entries(own ?? usualRhythms(kind, hasFewMinerals(ecUsCm))).flatMap(([q, rhythm]) =>
+		rhythm === 'never' ? [] : [q as Quantity],
+	);
+
 const DAY = 86_400_000;
 /** A visit ends when nothing was read for so long. */
 const VISIT_MS = 4 * 3_600_000;

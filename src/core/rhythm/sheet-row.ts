@@ -1,4 +1,4 @@
-import type { Quantity } from '../quantity';
+import { QUANTITIES, type Quantity } from '../quantity';
 import { wallTime } from '../quantity/time';
 
 /** One line of the sheet that is carried along the line and copied in afterwards. */
@@ -7,9 +7,15 @@ export interface SheetRow {
 	name: string;
 	due: Quantity[];
 	/** Newest values, canonical. */
-	last: Partial<Record<'ph' | 'ec' | 'temp', number>>;
+	last: Partial<Record<Quantity, number>>;
 	lastAt: number | null;
 }
+
+/** What a sheet has a column for: what is dipped everywhere, and what is measured somewhere along the line beside it. */
+export const sheetColumns = (measured: readonly (readonly Quantity[])[]): Quantity[] => {
+	const asked = new Set(measured.flat());
+	return QUANTITIES.filter((q) => q === 'ph' || q === 'ec' || q === 'temp' || (q !== 'tds' && asked.has(q)));
+};
 
 /** When a round is walked if nobody says so. Common practice, no source. */
 const ROUND_BEGINS = '07:30';

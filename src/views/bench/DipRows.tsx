@@ -10,6 +10,7 @@ export function DipRows({
 	site,
 	rows,
 	order,
+	expected,
 	register,
 	onInstrument,
 	onLeaveOut,
@@ -20,6 +21,7 @@ export function DipRows({
 	rows: readonly Dip[];
 	/** The order in which this water is dipped. */
 	order: readonly Quantity[];
+	expected: (q: Quantity) => string | undefined;
 	register: (id: string, el: HTMLInputElement | null) => void;
 	onInstrument: (row: number, code: string) => void;
 	onLeaveOut: (row: number) => void;
@@ -51,8 +53,10 @@ export function DipRows({
 					<SampleFields
 						prefix={r.prefix}
 						fields={row === 0 ? order : USUAL}
+						large
 						texts={r.texts}
 						understood={r.values}
+						expected={expected}
 						units={site.units}
 						register={register}
 						onText={(q, text) => onText(row, q, text)}

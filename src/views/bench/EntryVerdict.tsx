@@ -41,6 +41,7 @@ export function EntryVerdict({
 				chance={range && standingOf({ flag: verdict.flag }) === 'sound' ? chanceInRange(value, u, range) : null}
 				quantity={entry.v.quantity}
 				verdict={verdict}
+				value={value}
 				units={units}
 				fixKey={fixKey}
 				onFix={verdict.deciding?.suggested == null ? undefined : onFix}

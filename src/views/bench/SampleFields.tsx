@@ -1,18 +1,28 @@
 import type { KeyboardEvent } from 'react';
 import { QUANTITY, type Quantity } from '@/core/quantity';
 import type { DisplayUnits } from '@/core/reading/site-view';
-import { unitLabel } from '../ui/format';
+import { QUANTITY_HUE, unitLabel } from '../ui/format';
+import { NumberField } from '../ui/NumberField';
 import type { Texts } from './draft';
-import type { FieldValue } from './understand';
+import { bareUnit, type FieldValue } from './understand';
 
-const EXAMPLE: Partial<Record<Quantity, string>> = { ph: '5.80', ec: '1.92', temp: '21.4' };
+/** How a field was understood, where that is not plain from what stands in it. */
+function saidOf(v: FieldValue, bare: string): string {
+	if (v.state === 'problem') return v.message;
+	if (v.state === 'empty') return '';
+	const value = `${v.digits} ${unitLabel(v.unit)}`.trim();
+	if (v.drops) return `${v.drops} ${v.drops === 1 ? 'drop' : 'drops'}: ${value}`;
+	return v.marked || v.unit !== bare ? `read as ${value}` : '';
+}
 
 /** The fields of one dip. `prefix` tells further dips of the same sample apart. */
 export function SampleFields({
 	prefix,
 	fields,
+	large,
 	texts,
 	understood,
+	expected,
 	units,
 	register,
 	onText,
@@ -20,49 +30,38 @@ export function SampleFields({
 }: {
 	prefix: string;
 	fields: readonly Quantity[];
+	/** What is dipped every time; the rest is asked now and then. */
+	large: boolean;
 	texts: Texts;
 	understood: Partial<Record<Quantity, FieldValue>>;
+	expected: (q: Quantity) => string | undefined;
 	units: DisplayUnits;
 	register: (id: string, el: HTMLInputElement | null) => void;
 	onText: (q: Quantity, text: string) => void;
 	onKey: (e: KeyboardEvent<HTMLInputElement>, q: Quantity) => void;
 }) {
-	const bare = (q: Quantity) => (q === 'ec' ? units.ec : q === 'temp' ? units.temp : 'pH');
 	return (
-		<div className="grid grid-cols-3 gap-3">
+		<div className={large ? 'grid grid-cols-3 gap-3' : 'contents'}>
 			{fields.map((q) => {
-				const v = understood[q]!;
+				const v = understood[q] ?? { state: 'empty' };
+				const bare = bareUnit(q, units);
 				const id = `${prefix}${q}`;
 				return (
-					<div key={id}>
-						<label className="field-label" htmlFor={`f-${id}`}>
-							{QUANTITY[q].name} <span>{q === 'ph' ? '' : unitLabel(bare(q))}</span>
-						</label>
-						<input
-							id={`f-${id}`}
-							ref={(el) => register(id, el)}
-							className="field !text-[1.6rem] !min-h-14"
-							style={{ borderBottom: `3px solid var(--q-${q})` }}
-							inputMode="decimal"
-							autoComplete="off"
-							placeholder={EXAMPLE[q]}
-							value={texts[q] ?? ''}
-							aria-invalid={v.state === 'problem'}
-							aria-describedby={`h-${id}`}
-							onChange={(e) => onText(q, e.target.value)}
-							onKeyDown={(e) => onKey(e, q)}
-						/>
-						<p
-							id={`h-${id}`}
-							className={`text-[0.85rem] min-h-6 pt-1 ${v.state === 'problem' ? 'text-error' : 'text-soft'}`}
-						>
-							{v.state === 'problem'
-								? v.message
-								: v.state === 'value' && (v.marked || v.unit !== bare(q))
-									? `read as ${v.digits} ${unitLabel(v.unit)}`
-									: ''}
-						</p>
-					</div>
+					<NumberField
+						key={id}
+						id={id}
+						label={QUANTITY[q].name}
+						unit={unitLabel(bare)}
+						hue={QUANTITY_HUE[q] ?? 'var(--color-line)'}
+						text={texts[q] ?? ''}
+						expected={expected(q)}
+						said={saidOf(v, bare)}
+						wrong={v.state === 'problem'}
+						large={large}
+						register={(el) => register(id, el)}
+						onText={(text) => onText(q, text)}
+						onKey={(e) => onKey(e, q)}
+					/>
 				);
 			})}
 		</div>

@@ -1,10 +1,11 @@
 import type { Engine } from '@/core/judge/engine';
-import { type Quantity, seriesQuantity } from '@/core/quantity';
+import { QUANTITIES, type Quantity, seriesQuantity } from '@/core/quantity';
 import type { Reading, Verdict } from '@/core/reading/model';
 import type { DisplayUnits, SiteView } from '@/core/reading/site-view';
 import { fixedValue } from '../entry/fix';
+import { usualInstrument } from '../entry/InstrumentChoice';
 import type { Draft, Texts } from './draft';
-import { type FieldValue, understandField } from './understand';
+import { type FieldValue, fieldMeter, understandField } from './understand';
 
 export const USUAL: readonly Quantity[] = ['ph', 'ec', 'temp'];
 
@@ -15,6 +16,8 @@ export interface Dip {
 	/** Before the names of its fields; the first dip has none. */
 	prefix: string;
 	values: Partial<Record<Quantity, FieldValue>>;
+	/** What each of its fields was measured with. */
+	by: Partial<Record<Quantity, string | null>>;
 }
 /** One field that holds a value. */
 export interface Entry {
@@ -25,30 +28,45 @@ export interface Entry {
 }
 type Meter = SiteView['instruments'][number];
 
+/** What is measured at a station beside pH, EC and temperature: by its rhythm, and as asked for. */
+export function otherFields(draft: Draft, site: SiteView): Quantity[] {
+	const measured = site.stations.find((s) => s.info.code === draft.station)?.measured ?? [];
+	const typed = QUANTITIES.filter((q) => draft.texts[q]);
+	return [...new Set([...measured, ...draft.more, ...typed])].filter((q) => !USUAL.includes(q) && q !== 'tds');
+}
+
+/** What a field of the first dip is measured with: pens for what pens measure, for the rest what was used last or can. */
+const meterOfField = (draft: Draft, site: SiteView, q: Quantity): string | null =>
+	USUAL.includes(q) ? draft.instrument : (draft.by[q] ?? usualInstrument(site, draft.station, q));
+
 /** The dips of a draft, understood by what this station is expected to show. */
 export function dipsOf(draft: Draft, site: SiteView, engine: Engine, at: number): Dip[] {
-	const valuesOf = (texts: Texts, code: string | null): Dip['values'] => {
-		const scale = site.instruments.find((i) => i.info.code === code)?.info.ppmScale ?? null;
-		return Object.fromEntries(
-			USUAL.map((q) => [
+	const understood = (fields: readonly Quantity[], texts: Texts, by: Dip['by']): Dip['values'] =>
+		Object.fromEntries(
+			fields.map((q) => [
 				q,
-				understandField(q, texts[q] ?? '', scale, site.units, engine.expect(draft.station, seriesQuantity(q), at)),
+				understandField(
+					q,
+					texts[q] ?? '',
+					fieldMeter(site, by[q] ?? null, q),
+					site.units,
+					engine.expect(draft.station, seriesQuantity(q), at),
+				),
 			]),
 		);
-	};
-	return [{ instrument: draft.instrument, texts: draft.texts }, ...draft.others].map((r, i) => ({
-		...r,
-		prefix: i === 0 ? '' : String(i + 1),
-		values: valuesOf(r.texts, r.instrument),
-	}));
+	return [{ instrument: draft.instrument, texts: draft.texts }, ...draft.others].map((r, i) => {
+		const fields = i === 0 ? [...USUAL, ...otherFields(draft, site)] : USUAL;
+		const by = Object.fromEntries(fields.map((q) => [q, i === 0 ? meterOfField(draft, site, q) : r.instrument]));
+		return { ...r, prefix: i === 0 ? '' : String(i + 1), values: understood(fields, r.texts, by), by };
+	});
 }
 
 /** Every field that holds a value, dip by dip. */
 export const entriesOf = (dips: readonly Dip[]): Entry[] =>
 	dips.flatMap((r, row) =>
-		USUAL.flatMap((q) => {
+		QUANTITIES.flatMap((q) => {
 			const v = r.values[q];
-			return v?.state === 'value' ? [{ row, q, v, instrument: r.instrument }] : [];
+			return v?.state === 'value' ? [{ row, q, v, instrument: r.by[q] ?? null }] : [];
 		}),
 	);
 

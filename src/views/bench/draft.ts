@@ -11,6 +11,12 @@ export interface Draft {
 	/** Further dips of the same water: another instrument, the same again, a drop kit. */
 	others: { instrument: string; texts: Texts }[];
 	note: string;
+	/** When it was measured, as typed; empty for now. */
+	when: string;
+	/** What was asked for beside what is measured here by its rhythm. */
+	more: Quantity[];
+	/** What those are measured with, where it was chosen. */
+	by: Partial<Record<Quantity, string>>;
 }
 
 const KEPT = 'cordwain.bench';
@@ -29,6 +35,9 @@ export function keptDraft(site: SiteView): Draft | null {
 			texts: kept.texts,
 			others: Array.isArray(kept.others) ? kept.others : [],
 			note: kept.note ?? '',
+			when: kept.when ?? '',
+			more: Array.isArray(kept.more) ? kept.more : [],
+			by: kept.by ?? {},
 		};
 	} catch {
 		dropDraft();
@@ -37,7 +46,7 @@ export function keptDraft(site: SiteView): Draft | null {
 }
 
 export const typedSomething = (d: Draft): boolean =>
-	Object.values(d.texts).some((t) => t) || d.note !== '' || d.others.length > 0;
+	Object.values(d.texts).some((t) => t) || d.note !== '' || d.when !== '' || d.others.length > 0;
 
 export const emptyDraft = (site: SiteView, station: string): Draft => ({
 	station,
@@ -45,6 +54,9 @@ export const emptyDraft = (site: SiteView, station: string): Draft => ({
 	texts: {},
 	others: [],
 	note: '',
+	when: '',
+	more: [],
+	by: {},
 });
 
 export const lastSeen = (site: SiteView, station: string): number | null => {

@@ -8,34 +8,68 @@ import {
 	type Unit,
 	unitFits,
 } from '@/core/quantity';
+import { countedDrops, type PerDrop, valueOfDrops } from '@/core/reading/drops';
 import { placeMark } from '@/core/reading/place-mark';
-import type { DisplayUnits } from '@/core/reading/site-view';
+import type { DisplayUnits, SiteView } from '@/core/reading/site-view';
 import { typedProblem } from '@/words/en/value';
+import { displayUnit, unitLabel } from '../ui/format';
 
 export type FieldValue =
 	| { state: 'empty' }
 	| { state: 'problem'; message: string }
-	| { state: 'value'; quantity: Quantity; digits: string; unit: Unit; marked: boolean };
+	| {
+			state: 'value';
+			quantity: Quantity;
+			digits: string;
+			unit: Unit;
+			marked: boolean;
+			/** How many drops were counted, where they were. */
+			drops?: number;
+	  };
 
-const BARE_UNIT: Partial<Record<Quantity, Unit>> = {
-	ph: 'pH',
-	do: 'mg/L',
-	orp: 'mV',
-	level: 'mm',
-	volume: 'L',
-	alkalinity: 'mg/L_CaCO3',
-	hardness: 'mg/L_CaCO3',
+/** The unit of a number that is typed without one. */
+export const bareUnit = (field: Quantity, units: DisplayUnits): Unit =>
+	displayUnit(field, units) ?? QUANTITY[field].canonical;
+
+/** What its instrument says of a field. */
+export interface FieldMeter {
+	ppmScale: PpmScale | null;
+	/** What a drop stands for, where it counts drops for this. */
+	perDrop?: PerDrop | undefined;
+}
+
+/** What an instrument of the site says of a field. */
+export const fieldMeter = (site: SiteView, code: string | null, q: Quantity): FieldMeter | null => {
+	const meter = site.instruments.find((i) => i.info.code === code);
+	return meter ? { ppmScale: meter.info.ppmScale, perDrop: meter.perDrop[q] } : null;
 };
+
+/** What was counted, for the note of a value. */
+export const countedNote = (v: FieldValue): string => (v.state === 'value' && v.drops ? `${v.drops} drops` : '');
 
 /** What one field of Bench holds: the number, its unit, and whether the decimal mark was put in. */
 export function understandField(
 	field: Quantity,
 	text: string,
-	ppmScale: PpmScale | null,
+	meter: FieldMeter | null,
 	units: DisplayUnits,
 	prediction: Prediction | null,
 ): FieldValue {
 	if (text.trim() === '') return { state: 'empty' };
+	const ppmScale = meter?.ppmScale ?? null;
+	const perDrop = meter?.perDrop;
+	const drops = countedDrops(text);
+	if (drops !== null)
+		return perDrop
+			? {
+					state: 'value',
+					quantity: field,
+					digits: valueOfDrops(drops, perDrop),
+					unit: perDrop.unit,
+					marked: false,
+					drops,
+				}
+			: { state: 'problem', message: 'How much does one drop stand for? Say it below.' };
 	const parsed = parseTyped(text);
 	if (!parsed.ok) return { state: 'problem', message: typedProblem(parsed.problem) };
 	const typed = parsed.value;
@@ -47,12 +81,9 @@ export function understandField(
 				message: 'ppm on which scale? Type ppm500, ppm640 or ppm700, or give the meter its scale in Setup.',
 			};
 		unit = `ppm${ppmScale}`;
-	} else
-		unit =
-			typed.unit ??
-			(field === 'ec' ? units.ec : field === 'temp' ? units.temp : (BARE_UNIT[field] ?? QUANTITY[field].canonical));
+	} else unit = typed.unit ?? bareUnit(field, units);
 	if (!unitFits(field, unit))
-		return { state: 'problem', message: `${QUANTITY[field].name} is not measured in ${unit}.` };
+		return { state: 'problem', message: `${QUANTITY[field].name} is not measured in ${unitLabel(unit) || unit}.` };
 	const quantity: Quantity = field === 'ec' && unit.startsWith('ppm') ? 'tds' : field;
 	const digits =
 		typed.unit === null && typed.kind === 'number'

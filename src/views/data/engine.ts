@@ -82,3 +82,11 @@ export function useEngine(site: SiteView, codes: readonly string[] | null): Engi
 	}, [p, key]);
 	return p.engine;
 }
+
+/** Fetches anew what is remembered here: something was taken back, or entered of an earlier time. */
+export function refetchMemory(): void {
+	if (!page) return;
+	const codes = [...page.fetched.keys()];
+	page.fetched.clear();
+	fetchMemory(page, codes.includes(null) ? null : codes.filter((c) => c !== null));
+}

@@ -1,3 +1,5 @@
+import type { Quantity } from '@/core/quantity';
+import { COUNTED } from '@/core/reading/drops';
 import type { SiteInstrument, SiteView } from '@/core/reading/site-view';
 
 /** What a person holds in the hand; a node measures by itself. */
@@ -12,6 +14,7 @@ export function InstrumentChoice({
 	value,
 	unsaid = false,
 	width = 'w-44',
+	of,
 	onChange,
 }: {
 	id?: string;
@@ -20,6 +23,8 @@ export function InstrumentChoice({
 	value: string;
 	unsaid?: boolean;
 	width?: string;
+	/** What can measure it comes first. */
+	of?: Quantity;
 	onChange: (code: string) => void;
 }) {
 	return (
@@ -27,7 +32,7 @@ export function InstrumentChoice({
 			<span className="field-label">{label}</span>
 			<select id={id} className="field" value={value} onChange={(e) => onChange(e.target.value)}>
 				{unsaid && <option value="">not said</option>}
-				{heldInHand(site).map((i) => (
+				{(of ? ableFirst(site, of) : heldInHand(site)).map((i) => (
 					<option key={i.info.code} value={i.info.code}>
 						{i.name}
 					</option>
@@ -43,18 +48,35 @@ export function otherInstrument(site: SiteView, used: readonly (string | null)[]
 	return (held.find((i) => !used.includes(i.info.code)) ?? held[0])?.info.code ?? '';
 }
 
-/** What last measured a quantity here, or anything at all (null), told by what was seen here; else the first that can. */
-export function usualInstrument(site: SiteView, station: string, of: 'ph' | 'ec' | null): string | null {
-	const kinds: readonly string[] = of === null ? ['ph', 'ec', 'tds'] : of === 'ec' ? ['ec', 'tds'] : [of];
-	const able = heldInHand(site).filter(
-		(i) => of === null || (i.info.quantities[of] ?? (of === 'ec' && i.info.quantities.tds)),
+/** Whether an instrument measures a quantity: as its leaflet says, or as kits do. */
+function measures(i: SiteInstrument, q: Quantity): boolean {
+	if (i.info.quantities[q] || i.perDrop[q]) return true;
+	if (q === 'ec' && i.info.quantities.tds) return true;
+	// Nobody wrote down what its leaflet says.
+	if (i.kind === 'drop_kit') return COUNTED.includes(q);
+	return (
+		Object.keys(i.info.quantities).length === 0 &&
+		(q === 'temp' || q === i.kind || (i.kind === 'combined' && (q === 'ph' || q === 'ec')))
 	);
+}
+
+/** What a quantity may have been measured with: what can, and beside it everything else that is held in the hand. */
+export const ableFirst = (site: SiteView, q: Quantity): SiteInstrument[] => {
+	const held = heldInHand(site);
+	return [...held.filter((i) => measures(i, q)), ...held.filter((i) => !measures(i, q))];
+};
+
+/** What last measured a quantity here, or pH and EC (null), told by what was seen here; else the first that can. */
+export function usualInstrument(site: SiteView, station: string, of: Quantity | null): string | null {
+	const kinds: readonly string[] = of === null ? ['ph', 'ec', 'tds'] : of === 'ec' ? ['ec', 'tds'] : [of];
+	const held = heldInHand(site);
+	const able = held.filter((i) => (of === null ? measures(i, 'ph') || measures(i, 'ec') : measures(i, of)));
 	let best: { instrument: string; at: number } | null = null;
 	for (const { quantity, instrument, at } of site.stations.find((s) => s.info.code === station)?.seen ?? []) {
 		if (
 			instrument &&
 			kinds.includes(quantity) &&
-			able.some((i) => i.info.code === instrument) &&
+			(of === null ? held : able).some((i) => i.info.code === instrument) &&
 			(!best || at > best.at || (at === best.at && quantity === 'ph'))
 		)
 			best = { instrument, at };

@@ -14,6 +14,7 @@ export function VerdictLine({
 	onFix,
 	fixKey,
 	chance = null,
+	value = null,
 }: {
 	quantity: Quantity;
 	verdict: Verdict;
@@ -22,10 +23,14 @@ export function VerdictLine({
 	fixKey?: string | undefined;
 	/** Chance of being in the target range. */
 	chance?: number | null;
+	/** What was read, canonical. */
+	value?: number | null;
 }) {
 	const d = verdict.deciding;
 	const said = findingWords(d?.said);
 	const standing = standingOf({ flag: verdict.flag, decision: null });
+	const { expected } = verdict;
+	const usual = expected === null || value === null || (value >= expected.low && value <= expected.high);
 	return (
 		<div className="flex gap-2 py-1.5" data-verdict={quantity} data-flag={verdict.flag} data-cause={d?.cause ?? ''}>
 			<span className="pt-1">
@@ -47,12 +52,11 @@ export function VerdictLine({
 					</>
 				) : (
 					<p>
-						<strong>{QUANTITY[quantity].name}</strong> fits
-						{verdict.expected && (
+						<strong>{QUANTITY[quantity].name}</strong> {expected && !usual ? 'may well be' : 'fits'}
+						{expected && (
 							<span className="text-soft">
-								{' '}
-								· expected {shown(quantity, verdict.expected.low, units)} to{' '}
-								{shown(quantity, verdict.expected.high, units)}
+								{usual ? ' · usual here now: ' : ', though mostly it is '}
+								{shown(quantity, expected.low, units)} to {shown(quantity, expected.high, units)}
 							</span>
 						)}
 						{chance !== null && <span className="text-soft"> · in range with {chanceWords(chance)} chance</span>}

@@ -15,6 +15,8 @@ export interface DraftValue {
 	unit: Unit;
 	/** Null: the sample's own instrument. */
 	instrument?: string | null;
+	/** Of this value alone. */
+	note?: string;
 }
 export interface DraftSample {
 	station: string;
@@ -81,7 +83,7 @@ export function bodyOf(d: DraftSample, at: number): NewReading[] {
 		unit: v.unit,
 		temp_c: v.quantity === 'temp' ? null : tempC,
 		wait_s: d.waitS ?? null,
-		note: d.note,
+		note: [v.note, d.note].filter(Boolean).join('; '),
 		...(d.skipped && d.skipped.length > 0 ? { skipped: d.skipped } : {}),
 	}));
 }

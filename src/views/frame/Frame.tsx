@@ -1,8 +1,8 @@
 import { useCallback, useEffect, useState } from 'react';
 import type { SiteView } from '@/core/reading/site-view';
-import { api } from '../data/client';
 import { type Held, unheld } from '../data/held';
-import { onStoredLater, takeBack, waitingEntries } from '../data/queue';
+import { onStoredLater } from '../data/queue';
+import { takeBackLast } from '../data/undo';
 import { isTyping } from '../ui/typing';
 import { Keys } from './Keys';
 import { QuickLine } from './QuickLine';
@@ -74,16 +74,7 @@ export function Frame({
 			else if (e.key === 'u') {
 				e.preventDefault();
 				try {
-					// What has not been stored yet was entered last.
-					const unsent = (await waitingEntries()).findLast((x) => x.address === 'POST /readings' && x.refused === null);
-					if (unsent && (await takeBack(unsent.key))) return setSaid(`Taken back: ${unsent.words}.`);
-					const { undone } = await api('POST /readings/undo');
-					setSaid(
-						undone.length === 0
-							? 'There is nothing to undo.'
-							: `Taken back: ${undone[0]!.station} ${undone.map((r) => `${r.quantity} ${r.value}`).join(', ')}. It stays in the Ledger’s history.`,
-					);
-					window.dispatchEvent(new Event('cordwain:changed'));
+					setSaid(await takeBackLast());
 				} catch (error) {
 					setSaid((error as Error).message);
 				}

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { QUANTITY } from '@/core/quantity';
-import type { Verdict } from '@/core/reading/model';
+import type { Reading, Verdict } from '@/core/reading/model';
 import { parseQuickLine, type QuickAsk, type QuickSample } from '@/core/reading/quick-line';
 import type { SiteView } from '@/core/reading/site-view';
 import { useEngine } from '../data/engine';
@@ -62,20 +62,26 @@ export function QuickLine({ site, onSaid }: { site: SiteView; onSaid: (text: str
 		.filter((l) => l !== '');
 	const parsed = lines.map((line) => parseQuickLine(line, context));
 	const engine = useEngine(site, [...new Set(parsed.flatMap((s) => s.station ?? []))]);
-	const samples: { sample: QuickSample; draft: DraftSample | null; verdicts: Verdict[] }[] = parsed.map((sample) => {
-		const draft: DraftSample | null =
-			sample.station !== null && sample.readings.length > 0 && sample.asks.length === 0
-				? {
-						station: sample.station,
-						instrument: sample.instrument,
-						values: sample.readings,
-						note: sample.note,
-						at: null,
-						source: 'quick',
-					}
-				: null;
-		return { sample, draft, verdicts: draft ? judgeDraft(engine, draft) : [] };
-	});
+	const samples: { sample: QuickSample; draft: DraftSample | null; verdicts: Verdict[]; values: Reading[] }[] =
+		parsed.map((sample) => {
+			const draft: DraftSample | null =
+				sample.station !== null && sample.readings.length > 0 && sample.asks.length === 0
+					? {
+							station: sample.station,
+							instrument: sample.instrument,
+							values: sample.readings,
+							note: sample.note,
+							at: null,
+							source: 'quick',
+						}
+					: null;
+			return {
+				sample,
+				draft,
+				verdicts: draft ? judgeDraft(engine, draft) : [],
+				values: draft ? readingsOf(draft, Date.now()) : [],
+			};
+		});
 	const complete = samples.length > 0 && samples.every((s) => s.draft !== null);
 
 	async function submit() {
@@ -146,7 +152,7 @@ export function QuickLine({ site, onSaid }: { site: SiteView; onSaid: (text: str
 					className="absolute z-30 left-0 right-0 mt-1 border border-line bg-base-100 p-3 rounded max-h-[70vh] overflow-auto"
 					data-quick
 				>
-					{samples.map(({ sample, verdicts }, i) => (
+					{samples.map(({ sample, verdicts, values }, i) => (
 						<div key={i} className={i > 0 ? 'border-t border-line mt-2 pt-2' : ''}>
 							<p className="flex flex-wrap gap-1.5">
 								{sample.station && <Chip>{names.get(sample.station)}</Chip>}
@@ -170,6 +176,7 @@ export function QuickLine({ site, onSaid }: { site: SiteView; onSaid: (text: str
 									key={k}
 									quantity={sample.readings[k]!.quantity}
 									verdict={v}
+									value={values[k]?.value ?? null}
 									units={site.units}
 									onFix={v.deciding?.suggested == null ? undefined : () => fix(i, k, v.deciding!.suggested!)}
 								/>

@@ -5,7 +5,7 @@ import type { Engine } from '@/core/judge/engine';
 import { QUANTITY } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { permits } from '@/core/trust/trust';
-import { understandField } from '../bench/understand';
+import { fieldMeter, understandField } from '../bench/understand';
 import { api } from '../data/client';
 import { fixedValue } from '../entry/fix';
 import { InstrumentChoice, usualInstrument } from '../entry/InstrumentChoice';
@@ -83,8 +83,8 @@ export function MeasureHere({
 	// biome-ignore lint/correctness/useExhaustiveDependencies: another place is another field
 	useEffect(() => field.current?.focus(), [station, quantity]);
 
-	const scale = site.instruments.find((i) => i.info.code === instrument)?.info.ppmScale ?? null;
-	const v = understandField(quantity, text, scale, site.units, engine.expect(station, quantity, Date.now()));
+	const meter = fieldMeter(site, instrument || null, quantity);
+	const v = understandField(quantity, text, meter, site.units, engine.expect(station, quantity, Date.now()));
 	const draft: DraftSample | null =
 		v.state === 'value'
 			? {

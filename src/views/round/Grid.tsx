@@ -2,20 +2,19 @@ import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
 import { type Quantity, seriesQuantity } from '@/core/quantity';
 import { parseTime } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
-import { type SheetRow, sheetDay, sheetTime } from '@/core/rhythm/sheet-row';
+import { type SheetRow, sheetColumns, sheetDay, sheetTime } from '@/core/rhythm/sheet-row';
 import { standingOf } from '@/core/trust/standing';
 import { findingWords } from '@/words/en/finding';
-import { understandField } from '../bench/understand';
+import { USUAL } from '../bench/dips';
+import { countedNote, fieldMeter, understandField } from '../bench/understand';
 import { useEngine } from '../data/engine';
 import { type Held, unheld } from '../data/held';
-import { InstrumentChoice } from '../entry/InstrumentChoice';
+import { InstrumentChoice, usualInstrument } from '../entry/InstrumentChoice';
 import { type DraftSample, judgeDraft, save } from '../entry/sample';
-import { unitLabel } from '../ui/format';
+import { columnHead } from '../ui/format';
 import { StandingMark } from '../ui/StandingMark';
 
-const QUANTITIES = ['ph', 'ec', 'temp'] as const;
-type Column = 'time' | (typeof QUANTITIES)[number] | 'note';
-const COLUMNS: readonly Column[] = ['time', ...QUANTITIES, 'note'];
+type Column = 'time' | Quantity | 'note';
 type Cells = Partial<Record<Column, string>>;
 const KEPT = 'cordwain.sheet';
 
@@ -23,6 +22,8 @@ const KEPT = 'cordwain.sheet';
 export function Grid({ site: held, rows }: { site: Held<SiteView>; rows: SheetRow[] }) {
 	const site = unheld(held);
 	const engine = useEngine(site, null);
+	const quantities = sheetColumns(site.stations.map((s) => s.measured));
+	const columns: readonly Column[] = ['time', ...quantities, 'note'];
 	const [date, setDate] = useState(sheetDay(site.now, site.timezone));
 	const [instrument, setInstrument] = useState(site.instruments.find((i) => i.kind === 'combined')?.info.code ?? '');
 	const [cells, setCells] = useState<Record<string, Cells>>({});
@@ -46,7 +47,9 @@ export function Grid({ site: held, rows }: { site: Held<SiteView>; rows: SheetRo
 		if (Object.keys(cells).length > 0) localStorage.setItem(KEPT, JSON.stringify({ date, cells }));
 	}, [cells, date]);
 
-	const scale = site.instruments.find((i) => i.info.code === instrument)?.info.ppmScale ?? null;
+	/** Pens measure what pens do; the rest is measured with what measured it last, or can. */
+	const meterOf = (station: string, q: Quantity) =>
+		USUAL.includes(q) ? instrument || null : usualInstrument(site, station, q);
 	/** A line without a time takes the time of the line above it: a sheet often has only its first. */
 	let above = sheetTime(date, site.now, site.timezone);
 	const lines = rows.map((r) => {
@@ -56,12 +59,12 @@ export function Grid({ site: held, rows }: { site: Held<SiteView>; rows: SheetRo
 		const text = /^\d{1,2}[:.]?\d{2}$/.test(time) ? time.replace('.', ':').replace(/^(\d{1,2})(\d{2})$/, '$1:$2') : '';
 		const parsed = text ? parseTime(`${date}T${text.padStart(5, '0')}`, site.timezone) : { ok: false as const };
 		const at = parsed.ok ? parsed.at : null;
-		const values = QUANTITIES.map((q) => ({
+		const values = quantities.map((q) => ({
 			q,
 			v: understandField(
 				q,
 				own[q] ?? '',
-				scale,
+				fieldMeter(site, meterOf(r.station, q), q),
 				site.units,
 				engine.expect(r.station, seriesQuantity(q), at ?? site.now),
 			),
@@ -70,7 +73,13 @@ export function Grid({ site: held, rows }: { site: Held<SiteView>; rows: SheetRo
 		const sample: DraftSample = {
 			station: r.station,
 			instrument: instrument || null,
-			values: typed.map(({ v }) => ({ quantity: v.quantity, digits: v.digits, unit: v.unit })),
+			values: typed.map(({ q, v }) => ({
+				quantity: v.quantity,
+				digits: v.digits,
+				unit: v.unit,
+				instrument: meterOf(r.station, q),
+				note: countedNote(v),
+			})),
 			note: own.note ?? '',
 			at,
 			source: 'sheet',
@@ -148,9 +157,9 @@ export function Grid({ site: held, rows }: { site: Held<SiteView>; rows: SheetRo
 						<tr>
 							<th className="pr-2">station</th>
 							<th>time</th>
-							<th>pH</th>
-							<th>EC, {unitLabel(site.units.ec)}</th>
-							<th>{unitLabel(site.units.temp)}</th>
+							{quantities.map((q) => (
+								<th key={q}>{columnHead(q, site.units)}</th>
+							))}
 							<th>note</th>
 						</tr>
 					</thead>
@@ -160,7 +169,7 @@ export function Grid({ site: held, rows }: { site: Held<SiteView>; rows: SheetRo
 								<th scope="row" className="pr-2 !text-base-content !text-[1rem] whitespace-nowrap">
 									{l.name}
 								</th>
-								{COLUMNS.map((c, column) => {
+								{columns.map((c, column) => {
 									const q = c === 'time' || c === 'note' ? null : c;
 									const v = q && l.values.find((x) => x.q === q)!.v;
 									const verdict = q ? l.verdict(q) : undefined;

@@ -1,16 +1,15 @@
 import type { Quantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
-import type { SheetRow } from '@/core/rhythm/sheet-row';
+import { type SheetRow, sheetColumns } from '@/core/rhythm/sheet-row';
+import { USUAL } from '../bench/dips';
 import { type Held, unheld } from '../data/held';
-import { longDate, shown, unitLabel } from '../ui/format';
-
-const COLUMNS: readonly Quantity[] = ['ph', 'ec', 'temp'];
+import { columnHead, longDate, shown } from '../ui/format';
 
 /** The round on paper: a box for each value that is due, the last value small beside it. */
 export function Sheet({ site: held, rows }: { site: Held<SiteView>; rows: SheetRow[] }) {
 	const site = unheld(held);
-	const head = (q: Quantity) =>
-		q === 'ph' ? 'pH' : q === 'ec' ? `EC, ${unitLabel(site.units.ec)}` : unitLabel(site.units.temp);
+	const columns = sheetColumns(site.stations.map((s) => s.measured));
+	const asks = (code: string, q: Quantity) => site.stations.find((s) => s.info.code === code)?.measured.includes(q);
 	return (
 		<div data-sheet>
 			<div className="flex flex-wrap items-baseline gap-4 mb-3">
@@ -29,9 +28,9 @@ export function Sheet({ site: held, rows }: { site: Held<SiteView>; rows: SheetR
 						<tr>
 							<th className="border border-base-content px-2 py-1">station</th>
 							<th className="border border-base-content px-2 py-1">time</th>
-							{COLUMNS.map((q) => (
+							{columns.map((q) => (
 								<th key={q} className="border border-base-content px-2 py-1">
-									{head(q)}
+									{columnHead(q, site.units)}
 								</th>
 							))}
 							<th className="border border-base-content px-2 py-1 w-[32%]">note, what was added</th>
@@ -44,10 +43,13 @@ export function Sheet({ site: held, rows }: { site: Held<SiteView>; rows: SheetR
 									{r.name}
 								</th>
 								<td className="border border-base-content w-16" />
-								{COLUMNS.map((q) => {
-									const last = r.last[q as 'ph'];
+								{columns.map((q) => {
+									const last = r.last[q];
 									return (
-										<td key={q} className="border border-base-content px-2 w-32 align-bottom">
+										<td
+											key={q}
+											className={`border border-base-content px-2 w-28 align-bottom ${USUAL.includes(q) || asks(r.station, q) ? '' : 'bg-zone'}`}
+										>
 											<span className="flex justify-between text-soft text-[0.75rem]">
 												<span>{r.due.includes(q) ? 'due' : ''}</span>
 												<span>{last === undefined ? '' : `last ${shown(q, last, site.units)}`}</span>

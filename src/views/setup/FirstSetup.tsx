@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import { CROPS, rangesFor, STAGES, type Stage, SYSTEM_PRESETS } from '@/core/crop/presets';
-import type { DisplayUnits } from '@/core/reading/site-view';
+import { type DisplayUnits, EC_UNITS } from '@/core/reading/site-view';
 import { api } from '../data/client';
+import { unitLabel } from '../ui/format';
 import { codeFrom } from './code';
 import { ScaleFinder } from './ScaleFinder';
 
@@ -120,10 +121,11 @@ export function FirstSetup({ zones }: { zones: string[] }) {
 						EC shown in
 					</label>
 					<select id="s-ec" className="field" value={ec} onChange={(e) => setEc(e.target.value as DisplayUnits['ec'])}>
-						<option value="mS/cm">mS/cm</option>
-						<option value="uS/cm">µS/cm</option>
-						<option value="ppm500">ppm, 500 scale</option>
-						<option value="ppm700">ppm, 700 scale</option>
+						{EC_UNITS.map((u) => (
+							<option key={u} value={u}>
+								{unitLabel(u)}
+							</option>
+						))}
 					</select>
 				</div>
 			</fieldset>

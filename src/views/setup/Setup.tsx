@@ -1,7 +1,9 @@
 import { useState } from 'react';
 import type { Instrument, Site, Station, System } from '@/contract/site';
 import { rangesFor, type Stage } from '@/core/crop/presets';
+import { EC_UNITS, VOLUME_UNITS } from '@/core/reading/site-view';
 import { api } from '../data/client';
+import { UNIT_LABELS } from '../ui/format';
 import { BenchHabits } from './BenchHabits';
 import { codeFrom } from './code';
 import { AddByName, Choice, Text } from './fields';
@@ -101,14 +103,23 @@ export function Setup(props: Props) {
 				<Choice
 					label="EC shown in"
 					value={site.units.ec ?? 'mS/cm'}
-					options={['mS/cm', 'uS/cm', 'ppm500', 'ppm700']}
+					options={EC_UNITS}
+					labels={UNIT_LABELS}
 					onChange={(ec) => setSite({ ...site, units: { ...site.units, ec } })}
 				/>
 				<Choice
 					label="Temperature in"
 					value={site.units.temp ?? 'C'}
 					options={['C', 'F']}
+					labels={UNIT_LABELS}
 					onChange={(temp) => setSite({ ...site, units: { ...site.units, temp } })}
+				/>
+				<Choice
+					label="Volumes of samples in"
+					value={site.units.volume ?? 'L'}
+					options={VOLUME_UNITS}
+					labels={UNIT_LABELS}
+					onChange={(volume) => setSite({ ...site, units: { ...site.units, volume } })}
 				/>
 				<BenchHabits settings={site.settings} onChange={(settings) => setSite({ ...site, settings })} />
 				<button type="submit" className="act">

@@ -1,4 +1,4 @@
-import { fromCanonical, type Quantity, seriesQuantity, type Unit } from '@/core/quantity';
+import { fromCanonical, QUANTITY, type Quantity, seriesQuantity, type Unit } from '@/core/quantity';
 import type { DisplayUnits } from '@/core/reading/site-view';
 
 /** How values, units and times are shown. */
@@ -8,22 +8,30 @@ export function displayUnit(quantity: Quantity, units: DisplayUnits): Unit | nul
 			return units.ec;
 		case 'temp':
 			return units.temp;
+		case 'volume':
+			return units.volume;
 		default:
 			return null;
 	}
 }
 
-export const unitLabel = (unit: string): string =>
-	({
-		'uS/cm': 'µS/cm',
-		C: '°C',
-		F: '°F',
-		pH: '',
-		ppm500: 'ppm (500)',
-		ppm640: 'ppm (640)',
-		ppm700: 'ppm (700)',
-		'mg/L_CaCO3': 'mg/L CaCO3',
-	})[unit] ?? unit;
+/** How units are written, where that is not their code. */
+export const UNIT_LABELS: Record<string, string> = {
+	'uS/cm': 'µS/cm',
+	C: '°C',
+	F: '°F',
+	pH: '',
+	gal: 'US gal',
+	imp_gal: 'imp. gal',
+	ppm500: 'ppm (500)',
+	ppm640: 'ppm (640)',
+	ppm700: 'ppm (700)',
+	'mg/L_CaCO3': 'mg/L CaCO3',
+	'mg/L_HCO3': 'mg/L HCO3',
+	dKH: '°dKH',
+	dGH: '°dGH',
+};
+export const unitLabel = (unit: string): string => UNIT_LABELS[unit] ?? unit;
 
 export function shown(quantity: Quantity, canonical: number, units: DisplayUnits): string {
 	const unit = displayUnit(quantity, units);
@@ -32,7 +40,9 @@ export function shown(quantity: Quantity, canonical: number, units: DisplayUnits
 		case 'ph':
 			return value.toFixed(2);
 		case 'ec':
-			return unit === 'mS/cm' ? value.toFixed(value < 0.0995 && value > 0 ? 3 : 2) : value.toFixed(0);
+			return unit === 'mS/cm'
+				? value.toFixed(value < 0.0995 && value > 0 ? 3 : 2)
+				: value.toFixed(unit === 'CF' ? 1 : 0);
 		case 'temp':
 			return value.toFixed(1);
 		default:
@@ -40,12 +50,18 @@ export function shown(quantity: Quantity, canonical: number, units: DisplayUnits
 	}
 }
 
+/** The head of a column: what it is, and in what unit. */
+export function columnHead(quantity: Quantity, units: DisplayUnits): string {
+	const unit = unitLabel(displayUnit(quantity, units) ?? QUANTITY[quantity].canonical);
+	return quantity === 'temp' ? unit : [QUANTITY[quantity].name, unit].filter(Boolean).join(', ');
+}
+
 /** A value in a sentence, with its unit. */
 export function shownWithUnit(quantity: Quantity, canonical: number, units: DisplayUnits): string {
-	const unit = displayUnit(quantity, units);
+	const unit = unitLabel(displayUnit(quantity, units) ?? QUANTITY[quantity].canonical);
 	return seriesQuantity(quantity) === 'ph'
 		? `pH ${shown(quantity, canonical, units)}`
-		: `${shown(quantity, canonical, units)}${unit ? ` ${unitLabel(unit)}` : ''}`;
+		: `${shown(quantity, canonical, units)} ${unit}`;
 }
 
 /** "6 d", "3 h", "4 min": how long ago, short. */

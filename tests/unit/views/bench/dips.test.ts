@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { Engine } from '@/core/judge/engine';
 import type { Verdict } from '@/core/reading/model';
 import type { SiteView } from '@/core/reading/site-view';
-import { dipsOf, entriesOf, fixesOf, opinionsOf, worthOf } from '@/views/bench/dips';
+import { dipsOf, entriesOf, fixesOf, opinionsOf, otherFields, worthOf } from '@/views/bench/dips';
 import { savedWords } from '@/views/bench/saved-words';
 
 /** What Bench makes of what is typed, without a page. */
@@ -13,10 +13,11 @@ const meter = (code: string, more: object = {}) =>
 		kind: 'combined',
 		live: 'none',
 		printed: null,
+		perDrop: {},
 		probes: {},
 	}) as SiteView['instruments'][number];
 const site = {
-	units: { ec: 'mS/cm', temp: 'C' },
+	units: { ec: 'mS/cm', temp: 'C', volume: 'L' },
 	stations: [],
 	instruments: [meter('plum'), meter('minnow', { ppmScale: 700 })],
 } as unknown as SiteView;
@@ -27,6 +28,9 @@ const draft = (texts: object, others: { instrument: string; texts: object }[] = 
 	texts,
 	others,
 	note: '',
+	when: '',
+	more: [],
+	by: {},
 });
 const entries = (...given: Parameters<typeof draft>) => entriesOf(dipsOf(draft(...given), site, engine, 0));
 const verdict = (cause: string, suggested: number | null): Verdict =>
@@ -59,7 +63,7 @@ describe('the dips of a sample', () => {
 });
 
 describe('a suggestion that is taken', () => {
-	const metric = { ec: 'mS/cm', temp: 'C' } as const;
+	const metric = { ec: 'mS/cm', temp: 'C', volume: 'L' } as const;
 	it('puts the decimal mark right in the unit of the field', () => {
 		expect(fixesOf(entries({ ph: '59.0' }), [verdict('decimal-slip', 5.9)], 0, metric)).toEqual([
 			{ row: 0, q: 'ph', text: '5.9' },
@@ -69,9 +73,9 @@ describe('a suggestion that is taken', () => {
 		expect(fixesOf(entries({ ec: '1850 mS' }), [verdict('unit-slip', 1850)], 0, metric)).toEqual([
 			{ row: 0, q: 'ec', text: '1.85mS' },
 		]);
-		expect(fixesOf(entries({ ec: '1850 mS' }), [verdict('unit-slip', 1850)], 0, { ec: 'uS/cm', temp: 'C' })).toEqual([
-			{ row: 0, q: 'ec', text: '1850uS' },
-		]);
+		expect(
+			fixesOf(entries({ ec: '1850 mS' }), [verdict('unit-slip', 1850)], 0, { ec: 'uS/cm', temp: 'C', volume: 'L' }),
+		).toEqual([{ row: 0, q: 'ec', text: '1850uS' }]);
 	});
 	it('exchanges both of what was swapped, and leaves another dip alone', () => {
 		const all = entries({ ph: '1.9', ec: '5.8' }, [{ instrument: 'minnow', texts: { ph: '5.8' } }]);
@@ -124,7 +128,7 @@ describe('what is said once a sample is saved', () => {
 			stored: { samples: [{ sample_id: 1, readings: [], round_finished_at: null, retests: [], ...more }] },
 		}) as never;
 	it('that it was, and what to do with the probe, unless a person knows', () => {
-		expect(savedWords(stored({}), 'Pond', 'UTC', null)).toEqual(['Pond saved. u takes it back (outside a field).']);
+		expect(savedWords(stored({}), 'Pond', 'UTC', null)).toEqual(['Pond saved.']);
 		expect(savedWords(stored({}), 'Pond', 'UTC', 'ph')).toHaveLength(2);
 	});
 	it('that its round was done already, in the time of the site, and that it answers a retest', () => {
@@ -146,5 +150,28 @@ describe('what is said once a sample is saved', () => {
 	});
 	it('that it waits on this device', () => {
 		expect(savedWords({ kind: 'kept', message: 'It waits here.' }, 'Pond', 'UTC', 'ph')).toEqual(['It waits here.']);
+	});
+});
+
+describe('what is measured at a station', () => {
+	const kit = {
+		...meter('kit'),
+		kind: 'drop_kit' as const,
+		perDrop: { alkalinity: { value: 1, unit: 'dKH' as const } },
+	};
+	const here = {
+		...site,
+		stations: [{ info: { code: 'pond' }, measured: ['ph', 'alkalinity', 'tds'], seen: [] }],
+		instruments: [meter('plum'), kit],
+	} as unknown as SiteView;
+	it('is what its rhythm asks for, what was asked beside it, and what holds a text', () => {
+		expect(otherFields({ ...draft({ orp: '250' }), more: ['level'] }, here)).toEqual(['alkalinity', 'level', 'orp']);
+	});
+	it('pens measure what pens do; what a kit counts drops for is the kit’s', () => {
+		const found = entriesOf(dipsOf(draft({ ph: '6', alkalinity: '5 drops' }), here, engine, 0));
+		expect(found.map((e) => [e.q, e.instrument, e.v.digits, e.v.unit])).toEqual([
+			['ph', 'plum', '6', 'pH'],
+			['alkalinity', 'kit', '5', 'dKH'],
+		]);
 	});
 });

@@ -7,7 +7,12 @@ import { draw, nothing } from '../../../helpers/drawn';
 import { MINUTE, NEXT, pen, practised, reading } from '../../../helpers/small-site';
 
 const tool = (code: string, quantities: object, kind = 'combined') =>
-	({ info: { ...pen(code)[1], quantities }, name: code, kind }) as unknown as SiteView['instruments'][number];
+	({
+		info: { ...pen(code)[1], quantities },
+		name: code,
+		kind,
+		perDrop: {},
+	}) as unknown as SiteView['instruments'][number];
 const instruments = [
 	tool('post', { ph: {}, ec: {} }, 'sensor_node'),
 	tool('brass', { ph: {} }, 'ph'),

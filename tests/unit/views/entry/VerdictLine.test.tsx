@@ -5,7 +5,7 @@ import { VerdictLine } from '@/views/entry/VerdictLine';
 import { draw, nothing, read } from '../../../helpers/drawn';
 
 /** Parts of the pages, drawn as the server draws them: what a person reads, and what a reader of the screen is told. */
-const units = { ec: 'mS/cm', temp: 'C' } as const;
+const units = { ec: 'mS/cm', temp: 'C', volume: 'L' } as const;
 
 describe('a verdict', () => {
 	const verdict = (more: Partial<Verdict>): Verdict => ({
@@ -48,7 +48,7 @@ describe('a verdict', () => {
 				chance: 0.004,
 			}),
 		);
-		expect(words).toContain('EC fits · expected 1.70 to 1.90');
+		expect(words).toContain('EC fits · usual here now: 1.70 to 1.90');
 		expect(words).toContain('in range with under 1 % chance');
 		expect(words).toContain('outside the target range');
 	});

@@ -9,7 +9,7 @@ import { SoFar } from '@/views/mix/SoFar';
 import { draw, nothing, read } from '../../../helpers/drawn';
 
 /** Parts of the pages, drawn as the server draws them: what a person reads, and what a reader of the screen is told. */
-const units = { ec: 'mS/cm', temp: 'C' } as const;
+const units = { ec: 'mS/cm', temp: 'C', volume: 'L' } as const;
 
 describe('a batch', () => {
 	const feed = {

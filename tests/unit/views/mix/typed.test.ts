@@ -4,7 +4,7 @@ import { ecShown, ecTyped, ecUnit, ecWithUnit, litresTyped } from '@/views/mix/t
 import { codeFrom } from '@/views/setup/code';
 
 /** What a person types and reads: no rounding, unit or mark may change what is meant. */
-const metric = { ec: 'mS/cm', temp: 'C' } as const;
+const metric = { ec: 'mS/cm', temp: 'C', volume: 'L' } as const;
 
 describe('what a person types elsewhere', () => {
 	it.each([

@@ -5,7 +5,7 @@ import { StandingMark } from '@/views/ui/StandingMark';
 import { draw } from '../../../helpers/drawn';
 
 /** Parts of the pages, drawn as the server draws them: what a person reads, and what a reader of the screen is told. */
-const units = { ec: 'mS/cm', temp: 'C' } as const;
+const units = { ec: 'mS/cm', temp: 'C', volume: 'L' } as const;
 
 describe('marks are told apart without colour', () => {
 	it('each standing has a shape and its word', () => {

@@ -2,8 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { age, chanceWords, dateTime, shown, shownWithUnit, unitLabel } from '@/views/ui/format';
 
 /** What a person types and reads: no rounding, unit or mark may change what is meant. */
-const metric = { ec: 'mS/cm', temp: 'C' } as const;
-const ppm = { ec: 'ppm700', temp: 'F' } as const;
+const metric = { ec: 'mS/cm', temp: 'C', volume: 'L' } as const;
+const ppm = { ec: 'ppm700', temp: 'F', volume: 'L' } as const;
 
 describe('what a person reads', () => {
 	it.each([
@@ -11,7 +11,7 @@ describe('what a person reads', () => {
 		['ec', 1712, '1.71', '1.71 mS/cm'],
 		['ec', 31.4, '0.031', '0.031 mS/cm'],
 		['temp', 20.04, '20.0', '20.0 °C'],
-		['alkalinity', 220.04, '220', '220'],
+		['alkalinity', 220.04, '220', '220 mg/L CaCO3'],
 	] as const)('%s %d', (quantity, value, bare, withUnit) => {
 		expect([shown(quantity, value, metric), shownWithUnit(quantity, value, metric)]).toEqual([bare, withUnit]);
 	});
