@@ -41,6 +41,7 @@ export const events = resource('Records', {
 			from: instant.optional(),
 			to: instant.optional(),
 			station: z.string().optional(),
+			kind: kind.optional(),
 			order: z.enum(['oldest', 'newest']).optional(),
 			format: csv.optional(),
 			limit: z.coerce.number<string | number>().int().min(1).max(5000).optional(),

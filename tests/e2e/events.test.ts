@@ -25,11 +25,11 @@ it('an event is logged late, corrected, taken back and put back where it is list
 	await page.locator('[data-event]').nth(20).waitFor();
 	await page.getByLabel('Station').selectOption('pond');
 	await page.locator('[data-event-form] summary').click();
-	await page.getByLabel('How much, L').fill('6,5');
+	await page.getByLabel('How much').fill('6,5');
 	await page.getByLabel('Of what').fill('rain');
 	await page.getByLabel('When; now if empty').fill('2026-07-14 11:15');
 	await page.getByRole('button', { name: 'Log it' }).click();
-	await said('water added 6.5 L logged');
+	await said('water added 6.5 L, rain: logged');
 	expect(await listed()).toMatchObject([{ amount: 6.5, time: '2026-07-14T09:15:00Z', product: 'rain' }]);
 	await page.locator('[data-event]', { hasText: 'water added 6.5 L' }).getByRole('button').first().click();
 	await expectAccessible(page, ['limewash']);
@@ -46,5 +46,37 @@ it('an event is logged late, corrected, taken back and put back where it is list
 	await page.getByRole('button', { name: 'Put it back' }).click();
 	await said('put back');
 	expect(await listed()).toMatchObject([{ amount: 65 }]);
+	await page.close();
+});
+
+it('an unlikely amount is asked about before it is kept; the quick line logs, and takes back', async () => {
+	const page = await browser.context.newPage();
+	await page.goto(`${app.base}/bench?station=bench`);
+	await page.waitForFunction(() => !document.querySelector('astro-island[ssr]'));
+	await page.locator('[data-event-form] summary').click();
+	await page.locator('[data-event-form] select').first().selectOption('acid_added');
+	await page.getByLabel('How much').fill('3');
+	await page.getByLabel('Unit').selectOption('L');
+	await page.getByRole('button', { name: 'Log it' }).click();
+	const doubt = page.locator('[data-event-doubt=strong-dose]');
+	await doubt.waitFor();
+	await doubt.getByRole('button', { name: 'It was 3 mL' }).click();
+	await page.locator('[data-saved]', { hasText: 'acid added 3 mL: logged' }).waitFor();
+	const newest = async (): Promise<Answer> =>
+		(await (await fetch(`${app.base}/api/v1/events?station=bench&order=newest&limit=1`)).json()).events[0];
+	expect(await newest()).toMatchObject({ kind: 'acid_added', amount: 3, unit: 'mL' });
+	await page.locator('[data-undo]').click();
+	await page.locator('[data-saved]', { hasText: 'Taken back' }).waitFor();
+	expect((await newest())?.amount).not.toBe(3);
+
+	await page.fill('#quick', 'bench tank +24000L');
+	await page.getByRole('button', { name: 'Yes, 24000 L' }).waitFor();
+	await page.fill('#quick', 'bench tank +2.5 L rain');
+	await page.press('#quick', 'Enter');
+	await page.locator('[data-said]', { hasText: 'water added 2.5 L, rain' }).waitFor();
+	expect(await newest()).toMatchObject({ kind: 'water_added', amount: 2.5, product: 'rain' });
+	await page.locator('[data-said]').getByRole('button', { name: 'Undo' }).click();
+	await page.locator('[data-said]', { hasText: 'Taken back' }).waitFor();
+	expect((await newest())?.amount).not.toBe(2.5);
 	await page.close();
 });

@@ -153,11 +153,11 @@ describe('Setup', () => {
 	it('an event logged at Bench is in the record', async () => {
 		const page = await open('/bench?station=pond');
 		await page.locator('[data-event-form] summary').click();
-		await page.locator('[data-event-form] select').selectOption('acid_added');
+		await page.locator('[data-event-form] select').first().selectOption('acid_added');
 		await page.locator('[data-event-form]').filter({ hasText: 'acid into water, never the reverse' }).waitFor();
 		await page.locator('[data-event-form] input').first().fill('12,5');
 		await page.locator('[data-event-form] button').filter({ hasText: 'Log it' }).click();
-		await page.locator('[data-saved]').filter({ hasText: 'acid added 12.5 mL logged' }).waitFor();
+		await page.locator('[data-saved]').filter({ hasText: 'acid added 12.5 mL: logged' }).waitFor();
 		const { events } = await (
 			await fetch(`${app.base}/api/v1/events?station=pond&from=${new Date(Date.now() - 60_000).toISOString()}`)
 		).json();

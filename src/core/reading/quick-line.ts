@@ -1,8 +1,11 @@
 import { type PpmScale, parseTyped, QUANTITY, type Quantity, type TypedValue, type Unit, unitWord } from '../quantity';
+import { parseQuickEvent, type QuickEvent } from './quick-event';
 
 /**
  * The quick line: a reading typed as one would say it. `pond ph 5.8 ec 1.92 t 21.4`, `rain 36ppm`,
  * `gutters drain 6.4 2.9`, `slabs ph 5.9 with brass`.
+ *
+ * What was done to the water is said the same way: `pond +65L`, `slabs acid 38 ml` (see quick-event.ts).
  *
  * Numbers without a word are pH, then EC, then temperature. What is ambiguous is asked, never guessed.
  */
@@ -24,10 +27,13 @@ export type QuickAsk =
 	| { about: 'station'; candidates: string[] }
 	| { about: 'ppm-scale' }
 	| { about: 'word'; word: string }
+	| { about: 'amount'; word: string }
 	| { about: 'value' };
 
 export interface QuickSample {
 	station: string | null;
+	/** Something was done to the water, and nothing was read. */
+	event: QuickEvent | null;
 	instrument: string | null;
 	readings: QuickReading[];
 	note: string;
@@ -124,10 +130,16 @@ export function parseQuickLine(line: string, context: QuickContext): QuickSample
 	const hash = line.indexOf('#');
 	const note = hash < 0 ? '' : line.slice(hash + 1).trim();
 	const tokens = (hash < 0 ? line : line.slice(0, hash)).split(/\s+/).filter((t) => t !== '');
-	const sample: QuickSample = { station: null, instrument: null, readings: [], note, asks: [] };
+	const sample: QuickSample = { station: null, event: null, instrument: null, readings: [], note, asks: [] };
 	const { station, ask } = takeStation(tokens, context);
 	sample.station = station;
 	if (ask) sample.asks.push(ask);
+	sample.event = parseQuickEvent(tokens.join(' '));
+	if (sample.event) {
+		if (sample.event.unclear !== null) sample.asks.push({ about: 'amount', word: sample.event.unclear });
+		if (sample.event.kind === 'note' && sample.event.note === '') sample.asks.push({ about: 'value' });
+		return sample;
+	}
 	sample.instrument = takeInstrument(tokens, context);
 	let word: Quantity | null = null;
 	for (let i = 0; i < tokens.length; i++) {

@@ -8,8 +8,10 @@ import { handle } from '../dispatch';
 export const events = handle(resource, {
 	'GET /events': async ({ query, db, site, request }) => {
 		const context = await site();
-		if (wantsCsv(request)) return csvResponse(eventsCsv(db, context, query), 'events.csv');
-		return { events: await listEvents(db, context.site.id, { ...query, limit: query.limit ?? 1000 }) };
+		const { kind, ...asked } = query;
+		const filter = { ...asked, kinds: kind && [kind] };
+		if (wantsCsv(request)) return csvResponse(eventsCsv(db, context, filter), 'events.csv');
+		return { events: await listEvents(db, context.site.id, { ...filter, limit: query.limit ?? 1000 }) };
 	},
 	'POST /events': async ({ body, db, site, now, who, announce }) => {
 		const id = await enterEvent(db, await site(), { ...body, at: body.at ?? now }, { who, now });

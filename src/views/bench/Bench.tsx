@@ -159,7 +159,7 @@ export function Bench({
 						</p>
 					)}
 					<div aria-live="polite">
-						<Said lines={state.said} empty={entries.length === 0} onUndo={state.undo ? b.undo : null} />
+						<Said lines={state.said} empty={entries.length === 0} onUndo={state.undo === null ? null : b.undo} />
 						{verdicts.map((v, i) => (
 							<EntryVerdict
 								key={`${entries[i]!.row}${entries[i]!.q}`}
@@ -206,7 +206,7 @@ export function Bench({
 					arrivals={arrivals.filter((a) => a.station === draft.station)}
 					name={(code) => instrumentOf(code)?.name ?? code}
 				/>
-				<EventForm site={site} station={draft.station} onLogged={(words) => set({ said: [words], undo: false })} />
+				<EventForm site={site} station={draft.station} onLogged={b.logged} />
 			</div>
 		</div>
 	);

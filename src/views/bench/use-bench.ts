@@ -10,7 +10,8 @@ import { stepsHere } from '@/words/en/protocol';
 import { whenProblem } from '@/words/en/when';
 import { api } from '../data/client';
 import { refetchMemory, useEngine } from '../data/engine';
-import { takeBackLast } from '../data/undo';
+import { takeBackEvent, takeBackLast } from '../data/undo';
+import type { Logged } from '../entry/EventForm';
 import { usualInstrument } from '../entry/InstrumentChoice';
 import { type DraftSample, judgeDraft, readingsOf, save } from '../entry/sample';
 import { dateTime, shown } from '../ui/format';
@@ -32,8 +33,8 @@ export interface BenchWalk {
 interface State {
 	busy: boolean;
 	said: readonly string[];
-	/** Whether what was said can be taken back. */
-	undo: boolean;
+	/** What was said can be taken back: the sample, or an event by its number. */
+	undo: 'sample' | number | null;
 	problem: string;
 	waitS: number | null;
 	ticked: ReadonlySet<string>;
@@ -55,7 +56,7 @@ export function useBench(given: SiteView, asked: string | null, walk: BenchWalk 
 	const [state, set] = useReducer((s: State, c: Change) => ({ ...s, ...(typeof c === 'function' ? c(s) : c) }), {
 		busy: false,
 		said: [],
-		undo: false,
+		undo: null,
 		problem: '',
 		waitS: null,
 		ticked: new Set<string>(),
@@ -161,7 +162,7 @@ export function useBench(given: SiteView, asked: string | null, walk: BenchWalk 
 			set({
 				done: finished,
 				said: savedWords(result, station.name, site.timezone, expert ? null : (instrument?.kind ?? null), at !== null),
-				undo: true,
+				undo: 'sample',
 				waitS: null,
 				ticked: new Set(),
 				clock: Date.now(),
@@ -174,13 +175,19 @@ export function useBench(given: SiteView, asked: string | null, walk: BenchWalk 
 		}
 	}
 	async function undo() {
-		set({ undo: false });
+		const what = state.undo;
+		if (what === null) return;
+		set({ undo: null });
 		try {
-			set({ said: [await takeBackLast()] });
+			set({ said: [what === 'sample' ? await takeBackLast() : await takeBackEvent(what)] });
 			refetchMemory();
 		} catch (error) {
-			set({ problem: (error as Error).message, undo: true });
+			set({ problem: (error as Error).message, undo: what });
 		}
+	}
+	function logged({ words, id }: Logged) {
+		set({ said: [words], undo: id, clock: Date.now() });
+		refetchMemory();
 	}
 	/** What its leaflet says of a kit. */
 	async function keepKit(code: string, change: { printed?: number[]; perDrop?: Partial<Record<Quantity, PerDrop>> }) {
@@ -231,6 +238,7 @@ export function useBench(given: SiteView, asked: string | null, walk: BenchWalk 
 		tick,
 		submit,
 		undo,
+		logged,
 		keepKit,
 		expert,
 		setExpert,

@@ -2,10 +2,12 @@ import { useCallback, useEffect, useState } from 'react';
 import type { SiteView } from '@/core/reading/site-view';
 import { type Held, unheld } from '../data/held';
 import { onStoredLater } from '../data/queue';
-import { takeBackLast } from '../data/undo';
+import { takeBackEvent, takeBackLast } from '../data/undo';
 import { isTyping } from '../ui/typing';
 import { Keys } from './Keys';
 import { QuickLine } from './QuickLine';
+import type { QuickSaved } from './quick-lines';
+import { ThemeSwitch } from './ThemeSwitch';
 import { WaitingEntries } from './WaitingEntries';
 
 const PLACES = [
@@ -27,6 +29,12 @@ const MORE = [
 
 const SAID = 'cordwain.said';
 
+/** What is said of what was just entered, and what can be taken back of it. */
+interface Said {
+	text: string;
+	undo: QuickSaved['undo'];
+}
+
 /** Top bar, places, quick line and keys: the same on every page. */
 export function Frame({
 	place,
@@ -41,15 +49,15 @@ export function Frame({
 
 	const [keys, setKeys] = useState(false);
 	const [menu, setMenu] = useState(false);
-	const [said, show] = useState('');
+	const [said, show] = useState<Said>({ text: '', undo: null });
 	// A page that loads itself anew after a change must not swallow the answer to it.
-	const setSaid = useCallback((text: string) => {
-		sessionStorage.setItem(SAID, JSON.stringify({ text, at: Date.now() }));
-		show(text);
+	const setSaid = useCallback((text: string, undo: Said['undo'] = null) => {
+		sessionStorage.setItem(SAID, JSON.stringify({ text, undo, at: Date.now() }));
+		show({ text, undo });
 	}, []);
 	useEffect(() => {
-		const kept = JSON.parse(sessionStorage.getItem(SAID) ?? 'null') as { text: string; at: number } | null;
-		if (kept && Date.now() - kept.at < 6000) show(kept.text);
+		const kept = JSON.parse(sessionStorage.getItem(SAID) ?? 'null') as (Said & { at: number }) | null;
+		if (kept && Date.now() - kept.at < 6000) show(kept);
 	}, []);
 
 	useEffect(
@@ -58,6 +66,18 @@ export function Frame({
 				setSaid(`${words}: stored now.`);
 				window.dispatchEvent(new Event('cordwain:changed'));
 			}),
+		[setSaid],
+	);
+
+	const undo = useCallback(
+		async (what: 'sample' | number) => {
+			try {
+				setSaid(what === 'sample' ? await takeBackLast() : await takeBackEvent(what));
+				window.dispatchEvent(new Event('cordwain:changed'));
+			} catch (error) {
+				setSaid((error as Error).message);
+			}
+		},
 		[setSaid],
 	);
 
@@ -73,16 +93,12 @@ export function Frame({
 			else if (e.key === '?') setKeys(true);
 			else if (e.key === 'u') {
 				e.preventDefault();
-				try {
-					setSaid(await takeBackLast());
-				} catch (error) {
-					setSaid((error as Error).message);
-				}
+				await undo('sample');
 			}
 		};
 		window.addEventListener('keydown', onKey);
 		return () => window.removeEventListener('keydown', onKey);
-	}, [setSaid]);
+	}, [undo]);
 
 	const link = ([code, name, href]: readonly [string, string, string]) => (
 		<a
@@ -103,7 +119,7 @@ export function Frame({
 						Cordwain
 					</a>
 					{site && <span className="text-soft">{site.name}</span>}
-					{site && <QuickLine site={site} onSaid={setSaid} />}
+					{site && <QuickLine site={site} onSaved={({ words, undo: back }) => setSaid(words, back)} />}
 					<span className="ml-auto flex items-center gap-3">
 						{reviewCount > 0 && (
 							<a href="/review" className="hidden sm:inline">
@@ -156,32 +172,18 @@ export function Frame({
 			</nav>
 			<div aria-live="polite" className="max-w-[1280px] mx-auto px-4 sm:px-5">
 				<WaitingEntries />
-				{said && (
+				{said.text && (
 					<p className="mt-2 border-l-4 border-base-content pl-3 py-1" data-said>
-						{said}
+						{said.text}{' '}
+						{said.undo !== null && (
+							<button type="button" className="act !font-normal" onClick={() => undo(said.undo!)}>
+								Undo
+							</button>
+						)}
 					</p>
 				)}
 			</div>
 			{keys && <Keys onClose={() => setKeys(false)} />}
 		</>
-	);
-}
-
-function ThemeSwitch() {
-	const [theme, setTheme] = useState('limewash');
-	useEffect(() => setTheme(document.documentElement.dataset.theme ?? 'limewash'), []);
-	const other = theme === 'limewash' ? 'blackout' : 'limewash';
-	return (
-		<button
-			type="button"
-			className="text-soft text-[0.85rem] cursor-pointer underline underline-offset-4"
-			onClick={() => {
-				document.documentElement.dataset.theme = other;
-				localStorage.setItem('cordwain.theme', other);
-				setTheme(other);
-			}}
-		>
-			{theme === 'limewash' ? 'Dim for a dark room' : 'Daylight'}
-		</button>
 	);
 }

@@ -1,40 +1,46 @@
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useReducer, useRef } from 'react';
 import { QUANTITY } from '@/core/quantity';
-import type { Reading, Verdict } from '@/core/reading/model';
-import { parseQuickLine, type QuickAsk, type QuickSample } from '@/core/reading/quick-line';
+import { parseQuickLine } from '@/core/reading/quick-line';
 import type { SiteView } from '@/core/reading/site-view';
+import { EVENT_WORDS, eventDoubtWords } from '@/words/en/event';
 import { useEngine } from '../data/engine';
 import { fixedValue } from '../entry/fix';
-import { type DraftSample, judgeDraft, readingsOf, save } from '../entry/sample';
 import { VerdictLine } from '../entry/VerdictLine';
 import { unitLabel } from '../ui/format';
 import { isTyping } from '../ui/typing';
+import {
+	askText,
+	contextOf,
+	linesOf,
+	type QuickSaved,
+	type QuickUnderstood,
+	saveLines,
+	understand,
+} from './quick-lines';
 
-const askText = (ask: QuickAsk, names: Map<string, string>): string => {
-	switch (ask.about) {
-		case 'station':
-			return ask.candidates.length === 0
-				? 'Which station? Begin with its name.'
-				: `Which one: ${ask.candidates.map((c) => names.get(c) ?? c).join(' or ')}?`;
-		case 'ppm-scale':
-			return 'ppm on which scale? Type ppm500, ppm640 or ppm700, or name the meter.';
-		case 'word':
-			return `“${ask.word}” is not understood.`;
-		case 'value':
-			return 'Type what you read, as ph 5.8 ec 1.92 t 21.4.';
-	}
-};
+interface State {
+	text: string;
+	open: boolean;
+	busy: boolean;
+	problem: string;
+	ready: boolean;
+	/** Lines whose unlikely amount was confirmed. */
+	meant: ReadonlySet<string>;
+}
 
 /** One line, or several pasted at once: parsed and judged while it is typed, saved with Enter. */
-export function QuickLine({ site, onSaid }: { site: SiteView; onSaid: (text: string) => void }) {
-	const [text, setText] = useState('');
-	const [open, setOpen] = useState(false);
-	const [busy, setBusy] = useState(false);
-	const [problem, setProblem] = useState('');
-	const [ready, setReady] = useState(false);
+export function QuickLine({ site, onSaved }: { site: SiteView; onSaved: (saved: QuickSaved) => void }) {
+	const [s, set] = useReducer((now: State, change: Partial<State>) => ({ ...now, ...change }), {
+		text: '',
+		open: false,
+		busy: false,
+		problem: '',
+		ready: false,
+		meant: new Set<string>(),
+	});
 	const field = useRef<HTMLTextAreaElement>(null);
-	const names = useMemo(() => new Map(site.stations.map((s) => [s.info.code, s.name])), [site]);
-	useEffect(() => setReady(true), []);
+	const names = useMemo(() => new Map(site.stations.map((x) => [x.info.code, x.name])), [site]);
+	useEffect(() => set({ ready: true }), []);
 
 	useEffect(() => {
 		const onKey = (e: KeyboardEvent) => {
@@ -47,83 +53,44 @@ export function QuickLine({ site, onSaid }: { site: SiteView; onSaid: (text: str
 		return () => window.removeEventListener('keydown', onKey);
 	}, []);
 
-	const context = useMemo(
-		() => ({
-			stations: site.stations.map((s) => ({ code: s.info.code, name: s.name })),
-			instruments: site.instruments.map((i) => ({ code: i.info.code, name: i.name, ppmScale: i.info.ppmScale })),
-			ecUnit: site.units.ec,
-			tempUnit: site.units.temp,
-		}),
-		[site],
-	);
-	const lines = text
-		.split('\n')
-		.map((l) => l.trim())
-		.filter((l) => l !== '');
-	const parsed = lines.map((line) => parseQuickLine(line, context));
-	const engine = useEngine(site, [...new Set(parsed.flatMap((s) => s.station ?? []))]);
-	const samples: { sample: QuickSample; draft: DraftSample | null; verdicts: Verdict[]; values: Reading[] }[] =
-		parsed.map((sample) => {
-			const draft: DraftSample | null =
-				sample.station !== null && sample.readings.length > 0 && sample.asks.length === 0
-					? {
-							station: sample.station,
-							instrument: sample.instrument,
-							values: sample.readings,
-							note: sample.note,
-							at: null,
-							source: 'quick',
-						}
-					: null;
-			return {
-				sample,
-				draft,
-				verdicts: draft ? judgeDraft(engine, draft) : [],
-				values: draft ? readingsOf(draft, Date.now()) : [],
-			};
-		});
-	const complete = samples.length > 0 && samples.every((s) => s.draft !== null);
+	const context = useMemo(() => contextOf(site), [site]);
+	const lines = linesOf(s.text);
+	const engine = useEngine(site, [...new Set(lines.flatMap((l) => parseQuickLine(l, context).station ?? []))]);
+	const understood = lines.map((l) => understand(l, context, site, engine));
+	const complete =
+		understood.length > 0 &&
+		understood.every((u) => (u.draft !== null || u.event !== null) && (u.doubt === null || s.meant.has(u.text)));
 
 	async function submit() {
-		if (!complete || busy) return;
-		setBusy(true);
-		setProblem('');
+		if (!complete || s.busy) return;
+		set({ busy: true, problem: '' });
 		try {
-			// Pasted lines are moments apart, so that two of one station are two samples.
-			const now = Date.now();
-			const drafts = samples.map((s, i) => ({ ...s.draft!, at: now - (samples.length - 1 - i) * 1000 }));
-			const result = await save(drafts);
-			for (const d of drafts) engine.take(readingsOf(d, d.at));
-			onSaid(
-				result.kind === 'stored'
-					? `Saved: ${drafts.map((d) => names.get(d.station)).join(', ')}. u takes it back.`
-					: result.message,
-			);
-			setText('');
+			const saved = await saveLines(understood, site, engine);
+			onSaved(saved);
+			set({ text: '', meant: new Set() });
 			field.current?.blur();
-			if (result.kind === 'stored') window.dispatchEvent(new Event('cordwain:changed'));
+			if (saved.stored) window.dispatchEvent(new Event('cordwain:changed'));
 		} catch (error) {
-			setProblem((error as Error).message);
+			set({ problem: (error as Error).message });
 		} finally {
-			setBusy(false);
+			set({ busy: false });
 		}
 	}
 
-	function fix(line: number, reading: number, suggested: number) {
+	/** Puts other digits in the place of those that were typed for a value. */
+	function replace(line: number, typed: string, by: string) {
 		const words = lines.slice();
-		const r = samples[line]!.sample.readings[reading]!;
-		const digits = fixedValue(suggested, r.unit, r.digits);
 		// The first place where exactly these digits stand is the one that was typed for it.
-		words[line] = words[line]!.replace(new RegExp(`(?<![\\d.,])${r.digits.replace('.', '[.,]')}(?![\\d.,])`), digits);
-		setText(words.join('\n'));
+		words[line] = words[line]!.replace(new RegExp(`(?<![\\d.,])${typed.replace('.', '[.,]')}(?![\\d.,])`), by);
+		set({ text: words.join('\n') });
 		field.current?.focus();
 	}
 
 	return (
 		<search
 			className="relative grow min-w-60 max-w-[36rem] order-last sm:order-none w-full sm:w-auto"
-			onFocus={() => setOpen(true)}
-			onBlur={(e) => !e.currentTarget.contains(e.relatedTarget) && setOpen(false)}
+			onFocus={() => set({ open: true })}
+			onBlur={(e) => !e.currentTarget.contains(e.relatedTarget) && set({ open: false })}
 		>
 			<label className="sr-only" htmlFor="quick">
 				Quick line
@@ -134,11 +101,11 @@ export function QuickLine({ site, onSaid }: { site: SiteView; onSaid: (text: str
 				rows={Math.min(Math.max(lines.length, 1), 6)}
 				className="field font-mono resize-none block overflow-hidden"
 				placeholder="/  pond ph 5.8 ec 1.92 t 21.4"
-				value={text}
+				value={s.text}
 				autoComplete="off"
 				spellCheck={false}
-				data-ready={ready}
-				onChange={(e) => setText(e.target.value)}
+				data-ready={s.ready}
+				onChange={(e) => set({ text: e.target.value })}
 				onKeyDown={(e) => {
 					if (e.key === 'Enter' && !e.shiftKey) {
 						e.preventDefault();
@@ -147,53 +114,90 @@ export function QuickLine({ site, onSaid }: { site: SiteView; onSaid: (text: str
 					if (e.key === 'Escape') field.current?.blur();
 				}}
 			/>
-			{open && lines.length > 0 && (
+			{s.open && lines.length > 0 && (
 				<div
 					className="absolute z-30 left-0 right-0 mt-1 border border-line bg-base-100 p-3 rounded max-h-[70vh] overflow-auto"
 					data-quick
 				>
-					{samples.map(({ sample, verdicts, values }, i) => (
+					{understood.map((u, i) => (
 						<div key={i} className={i > 0 ? 'border-t border-line mt-2 pt-2' : ''}>
-							<p className="flex flex-wrap gap-1.5">
-								{sample.station && <Chip>{names.get(sample.station)}</Chip>}
-								{sample.instrument && (
-									<Chip>with {site.instruments.find((x) => x.info.code === sample.instrument)?.name}</Chip>
-								)}
-								{sample.readings.map((r, k) => (
-									<Chip key={k}>
-										{QUANTITY[r.quantity].name} <strong>{r.digits}</strong> {unitLabel(r.unit)}
-									</Chip>
-								))}
-								{sample.note && <Chip>“{sample.note}”</Chip>}
-							</p>
-							{sample.asks.map((a, k) => (
+							<Chips u={u} names={names} site={site} />
+							{u.said.asks.map((a, k) => (
 								<p key={k} className="mt-1">
 									{askText(a, names)}
 								</p>
 							))}
-							{verdicts.map((v, k) => (
-								<VerdictLine
-									key={k}
-									quantity={sample.readings[k]!.quantity}
-									verdict={v}
-									value={values[k]?.value ?? null}
-									units={site.units}
-									onFix={v.deciding?.suggested == null ? undefined : () => fix(i, k, v.deciding!.suggested!)}
-								/>
-							))}
+							{u.event && u.doubt && !s.meant.has(u.text) && (
+								<p className="mt-1" role="alert">
+									{eventDoubtWords(u.doubt, names.get(u.event.station) ?? u.event.station)}{' '}
+									<button
+										type="button"
+										className="act !font-normal"
+										onClick={() => set({ meant: new Set([...s.meant, u.text]) })}
+									>
+										Yes, {u.event.amount} {u.event.unit}
+									</button>
+								</p>
+							)}
+							{u.verdicts.map((v, k) => {
+								const r = u.said.readings[k]!;
+								return (
+									<VerdictLine
+										key={k}
+										quantity={r.quantity}
+										verdict={v}
+										value={u.values[k]?.value ?? null}
+										units={site.units}
+										onFix={
+											v.deciding?.suggested == null
+												? undefined
+												: () => replace(i, r.digits, fixedValue(v.deciding!.suggested!, r.unit, r.digits))
+										}
+									/>
+								);
+							})}
 						</div>
 					))}
-					{problem && (
+					{s.problem && (
 						<p className="text-error mt-2" role="alert">
-							{problem}
+							{s.problem}
 						</p>
 					)}
-					<button type="button" className="act act-main mt-2" disabled={!complete || busy} onClick={submit}>
-						Save {samples.length > 1 ? `${samples.length} samples` : ''} <kbd>Enter</kbd>
+					<button type="button" className="act act-main mt-2" disabled={!complete || s.busy} onClick={submit}>
+						Save {lines.length > 1 ? `${lines.length} lines` : ''} <kbd>Enter</kbd>
 					</button>
 				</div>
 			)}
 		</search>
+	);
+}
+
+/** What a line was understood as, piece by piece. */
+function Chips({ u: { said }, names, site }: { u: QuickUnderstood; names: Map<string, string>; site: SiteView }) {
+	const { event } = said;
+	return (
+		<p className="flex flex-wrap gap-1.5">
+			{said.station && <Chip>{names.get(said.station)}</Chip>}
+			{event && (
+				<Chip>
+					{EVENT_WORDS[event.kind][0]}{' '}
+					{event.amount !== null && (
+						<strong>
+							{event.amount} {event.unit}
+						</strong>
+					)}
+				</Chip>
+			)}
+			{event?.product && <Chip>{event.product}</Chip>}
+			{event?.note && <Chip>“{event.note}”</Chip>}
+			{said.instrument && <Chip>with {site.instruments.find((x) => x.info.code === said.instrument)?.name}</Chip>}
+			{said.readings.map((r, k) => (
+				<Chip key={k}>
+					{QUANTITY[r.quantity].name} <strong>{r.digits}</strong> {unitLabel(r.unit)}
+				</Chip>
+			))}
+			{said.note && <Chip>“{said.note}”</Chip>}
+		</p>
 	);
 }
 

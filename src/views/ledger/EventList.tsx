@@ -1,9 +1,11 @@
-import { useCallback, useEffect, useState } from 'react';
+import { useReducer } from 'react';
 import type { Contract } from '@/contract';
 import type { Got } from '@/contract/operation';
+import { EVENT_KINDS, type EventKind } from '@/core/reading/model';
 import type { SiteView } from '@/core/reading/site-view';
-import { api } from '../data/client';
+import { EVENT_WORDS, eventLine } from '@/words/en/event';
 import { type Held, unheld } from '../data/held';
+import { askAgain, useAsked, useFollowing } from '../data/queries';
 import { enter } from '../data/queue';
 import { EventForm } from '../entry/EventForm';
 import { EventRow } from './EventRow';
@@ -11,54 +13,61 @@ import { EventRow } from './EventRow';
 export type StoredEvent = Got<Contract['GET /events']>['events'][number];
 const MOST = 100;
 
-/** Everything that was done to the water, newest first: corrected, taken back and logged late here. */
+interface State {
+	station: string;
+	kind: EventKind | '';
+	open: number | null;
+	problem: string;
+	said: string;
+	/** What was just logged, or taken back, and can be changed with one press. */
+	back: { id: number; withdrawn: boolean; what: string } | null;
+}
+
+/** Everything that was done to the water, newest first: logged, corrected, taken back and logged late here. */
 export function EventList({ site: held, station: first }: { site: Held<SiteView>; station: string }) {
 	const site = unheld(held);
-	const [station, setStation] = useState(first);
-	const [events, setEvents] = useState<StoredEvent[]>([]);
-	const [loading, setLoading] = useState(true);
-	const [open, setOpen] = useState<number | null>(null);
-	const [problem, setProblem] = useState('');
-	const [said, setSaid] = useState('');
-	const [takenBack, setTakenBack] = useState<StoredEvent | null>(null);
+	const [s, set] = useReducer((now: State, change: Partial<State>) => ({ ...now, ...change }), {
+		station: first,
+		kind: '',
+		open: null,
+		problem: '',
+		said: '',
+		back: null,
+	});
+	useFollowing();
+	const asked = useAsked('GET /events', {
+		query: {
+			order: 'newest',
+			limit: MOST,
+			...(s.station ? { station: s.station } : {}),
+			...(s.kind ? { kind: s.kind } : {}),
+		},
+	});
+	const events = asked.data?.events ?? [];
+	const nameOf = (code: string) => site.stations.find((x) => x.info.code === code)?.name ?? code;
 
-	const load = useCallback(async () => {
+	async function withdraw(id: number, what: string, withdrawn: boolean) {
 		try {
-			const answer = await api('GET /events', {
-				query: { order: 'newest', limit: MOST, ...(station ? { station } : {}) },
-			});
-			setEvents(answer.events);
-			setProblem('');
-		} catch (error) {
-			setProblem((error as Error).message);
-		}
-		setLoading(false);
-	}, [station]);
-	useEffect(() => {
-		load();
-		window.addEventListener('cordwain:changed', load);
-		return () => window.removeEventListener('cordwain:changed', load);
-	}, [load]);
-
-	async function withdraw(e: StoredEvent, withdrawn: boolean) {
-		try {
-			const what = withdrawn ? 'taken back' : 'put back';
+			const done = withdrawn ? 'taken back' : 'put back';
 			const result = await enter(
 				'POST /events/:id/withdrawal',
-				{ params: { id: e.id }, body: { withdrawn } },
-				`${e.station} ${e.kind} ${what}`,
+				{ params: { id }, body: { withdrawn } },
+				`${what} ${done}`,
 			);
-			setSaid(result.kind === 'stored' ? `It is ${what}; what hung on it is judged anew.` : result.message);
-			setTakenBack(withdrawn ? e : null);
-			setOpen(null);
-			await load();
+			set({
+				said: result.kind === 'stored' ? `It is ${done}; what hung on it is judged anew.` : result.message,
+				back: withdrawn ? { id, withdrawn: false, what } : null,
+				open: null,
+				problem: '',
+			});
+			await askAgain();
 		} catch (error) {
-			setProblem((error as Error).message);
+			set({ problem: (error as Error).message });
 		}
 	}
 
 	return (
-		<div data-ready={!loading}>
+		<div data-ready={!asked.isPending}>
 			<div className="flex flex-wrap items-end gap-x-5 gap-y-2 mb-3">
 				<h1>Events</h1>
 				<a className="underline min-h-8" href="/ledger">
@@ -66,43 +75,58 @@ export function EventList({ site: held, station: first }: { site: Held<SiteView>
 				</a>
 				<label className="block w-44">
 					<span className="field-label">Station</span>
-					<select className="field" value={station} onChange={(e) => setStation(e.target.value)}>
+					<select className="field" value={s.station} onChange={(e) => set({ station: e.target.value })}>
 						<option value="">all of them</option>
-						{site.stations.map((s) => (
-							<option key={s.info.code} value={s.info.code}>
-								{s.name}
+						{site.stations.map((x) => (
+							<option key={x.info.code} value={x.info.code}>
+								{x.name}
+							</option>
+						))}
+					</select>
+				</label>
+				<label className="block w-44">
+					<span className="field-label">Kind</span>
+					<select className="field" value={s.kind} onChange={(e) => set({ kind: e.target.value as EventKind | '' })}>
+						<option value="">all of them</option>
+						{EVENT_KINDS.map((k) => (
+							<option key={k} value={k}>
+								{EVENT_WORDS[k][0]}
 							</option>
 						))}
 					</select>
 				</label>
 			</div>
-			{station === '' ? (
+			{s.station === '' ? (
 				<p className="text-soft mb-2">Choose a station to log what was done there, now or earlier.</p>
 			) : (
 				<EventForm
+					key={s.station}
 					site={site}
-					station={station}
-					onLogged={(words) => {
-						setSaid(words);
-						load();
-					}}
+					station={s.station}
+					onLogged={({ words, id }) =>
+						set({ said: words, back: id === null ? null : { id, withdrawn: true, what: words } })
+					}
 				/>
 			)}
 			<div aria-live="polite" className="mt-2">
-				{said && (
+				{s.said && (
 					<p className="border-l-4 border-base-content pl-3 py-1 mb-2" data-event-said>
-						{said}{' '}
-						{takenBack && (
-							<button type="button" className="act !font-normal" onClick={() => withdraw(takenBack, false)}>
-								Put it back
+						{s.said}{' '}
+						{s.back && (
+							<button
+								type="button"
+								className="act !font-normal"
+								onClick={() => withdraw(s.back!.id, s.back!.what, s.back!.withdrawn)}
+							>
+								{s.back.withdrawn ? 'Undo' : 'Put it back'}
 							</button>
 						)}
 					</p>
 				)}
 			</div>
-			{problem && (
+			{(s.problem || asked.error) && (
 				<p role="alert" className="text-error mb-2">
-					{problem}
+					{s.problem || asked.error?.message}
 				</p>
 			)}
 			<ul className="border-t border-line">
@@ -111,19 +135,17 @@ export function EventList({ site: held, station: first }: { site: Held<SiteView>
 						key={e.id}
 						event={e}
 						site={site}
-						open={open === e.id}
-						onToggle={() => setOpen(open === e.id ? null : e.id)}
-						onWithdraw={() => withdraw(e, true)}
+						open={s.open === e.id}
+						onToggle={() => set({ open: s.open === e.id ? null : e.id })}
+						onWithdraw={() => withdraw(e.id, eventLine(nameOf(e.station), e), true)}
 						onCorrected={(words) => {
-							setSaid(words);
-							setTakenBack(null);
-							setOpen(null);
-							load();
+							set({ said: words, back: null, open: null });
+							void askAgain();
 						}}
 					/>
 				))}
 			</ul>
-			{!loading && events.length === 0 && <p className="mt-3">Nothing was logged here yet.</p>}
+			{!asked.isPending && events.length === 0 && <p className="mt-3">Nothing was logged here yet.</p>}
 			{events.length === MOST && (
 				<p className="text-soft mt-2">The newest {MOST}; older ones are in the file of events.</p>
 			)}

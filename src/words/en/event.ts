@@ -1,3 +1,4 @@
+import type { EventDoubt } from '@/core/reading/event-doubt';
 import type { EventKind } from '@/core/reading/model';
 
 /** What was done to the water, and the unit that its amount is usually in. */
@@ -17,3 +18,30 @@ export const EVENT_WORDS: Record<EventKind, readonly [words: string, unit: strin
 	lights_off: ['lights off', ''],
 	note: ['note', ''],
 };
+
+const plain = (v: number): string => v.toLocaleString('en-GB', { maximumSignificantDigits: 3 });
+
+/** What is asked about an amount before it is kept. */
+export function eventDoubtWords(doubt: EventDoubt, station: string): string {
+	switch (doubt.code) {
+		case 'more-than-it-holds':
+			return `${station} holds ${plain(doubt.holdsL)} L: is that amount right?`;
+		case 'strong-dose':
+			return `That is ${plain(doubt.perL)} ${doubt.per} in each litre of ${station}; more than ${doubt.usualMost} is rare. Is that amount right?`;
+		case 'too-long':
+			return `That is a watering of ${plain(doubt.hours)} hours. Is that right?`;
+	}
+}
+
+/** An event in a few words: "Pond: acid added 12.5 mL, citric". */
+export const eventLine = (
+	station: string,
+	e: { kind: EventKind; amount: number | null; unit: string; product: string; note: string },
+): string =>
+	[
+		`${station}: ${EVENT_WORDS[e.kind][0]}${e.amount === null ? '' : ` ${e.amount} ${e.unit}`}`.trim(),
+		e.product,
+		e.note,
+	]
+		.filter((x) => x !== '')
+		.join(', ');

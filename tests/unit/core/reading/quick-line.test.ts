@@ -19,6 +19,22 @@ describe('the quick line', () => {
 		tempUnit: 'C',
 	};
 	const parse = (line: string, c = context) => parseQuickLine(line, c);
+	it('what was done is told from what was read, after the station', () => {
+		expect(parse('pond +65L')).toMatchObject({
+			station: 'pond',
+			event: { kind: 'water_added', amount: 65 },
+			readings: [],
+			asks: [],
+		});
+		expect(parse('gutters drain drained 12 L # half')).toMatchObject({
+			station: 'gutters-drain',
+			event: { kind: 'drained', amount: 12 },
+			note: 'half',
+		});
+		expect(parse('pond note yellow tips')).toMatchObject({ event: { kind: 'note', note: 'yellow tips' }, asks: [] });
+		expect(parse('pond note')).toMatchObject({ asks: [{ about: 'value' }] });
+		expect(parse('+65L')).toMatchObject({ asks: [{ about: 'station' }] });
+	});
 	it('pond ph 5.8 ec 1.92 t 21.4', () => {
 		expect(parse('pond ph 5.8 ec 1.92 t 21.4')).toMatchObject({
 			station: 'pond',

@@ -1,0 +1,36 @@
+import { QueryClient, useQuery } from '@tanstack/react-query';
+import { useEffect } from 'react';
+import type { Contract } from '@/contract';
+import type { Call, Got } from '@/contract/operation';
+import { api } from './client';
+
+/** What the parts of a page have asked the server, shared among them. A lost answer is asked for again by the client itself. */
+export const queries = new QueryClient({
+	defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false, staleTime: 5000 } },
+});
+
+/** Something was entered, here or elsewhere: what was asked is asked again. */
+export const askAgain = (): Promise<void> => queries.invalidateQueries();
+
+/** What is shown follows what is entered on this page and, told by the server, on others. */
+export function useFollowing(): void {
+	useEffect(() => {
+		const changed = () => void askAgain();
+		window.addEventListener('cordwain:changed', changed);
+		return () => window.removeEventListener('cordwain:changed', changed);
+	}, []);
+}
+
+type Questions = { [A in keyof Contract & string]: A extends `GET ${string}` ? A : never }[keyof Contract & string];
+
+/** Asks one operation of the contract while `when` holds, and keeps the answer. */
+export function useAsked<A extends Questions>(address: A, asked: Call<A, Contract[A]>, when = true) {
+	return useQuery<Got<Contract[A]>, Error>(
+		{
+			queryKey: [address, asked],
+			queryFn: () => (api as (a: A, c: Call<A, Contract[A]>) => Promise<Got<Contract[A]>>)(address, asked),
+			enabled: when,
+		},
+		queries,
+	);
+}

@@ -1,0 +1,129 @@
+import type { ReactNode } from 'react';
+import type { UseFormReturn } from 'react-hook-form';
+import type { SiteView } from '@/core/reading/site-view';
+import { EVENT_WORDS } from '@/words/en/event';
+import { useAsked } from '../data/queries';
+import { type EventValues, LOGGED, unitsOf } from './event-values';
+
+/** One field with its label above it and what is wrong below it. */
+function Field({
+	label,
+	wrong,
+	width,
+	children,
+}: {
+	label: string;
+	wrong?: string | undefined;
+	width: string;
+	children: ReactNode;
+}) {
+	return (
+		<div className={width}>
+			{/* biome-ignore lint/a11y/noLabelWithoutControl: its control is the child */}
+			<label className="block">
+				<span className="field-label">{label}</span>
+				{children}
+			</label>
+			{wrong && (
+				<p role="alert" className="text-error text-[0.85rem] pt-1">
+					{wrong}
+				</p>
+			)}
+		</div>
+	);
+}
+
+/** What was done, how much of what, when and where: the same for what is logged and for what is mended. */
+export function EventFields({
+	form: { register, watch, setValue, formState },
+	site,
+	where = false,
+}: {
+	form: UseFormReturn<EventValues>;
+	site: SiteView;
+	/** Whether the station can be changed. */
+	where?: boolean;
+}) {
+	const kind = watch('kind');
+	const units = unitsOf(kind);
+	const pours = units.includes('mL');
+	const shelf = useAsked('GET /products', undefined as never, pours).data?.products ?? [];
+	const named = shelf.filter((p) =>
+		kind === 'acid_added' || kind === 'base_added'
+			? p.kind === kind.replace('_added', '')
+			: kind === 'nutrient_added' && p.kind === 'nutrient',
+	);
+	const { errors } = formState;
+	return (
+		<div className="flex flex-wrap gap-2 items-start">
+			<Field label="What" width="w-44">
+				<select
+					className="field"
+					{...register('kind', {
+						// An amount keeps its number and takes the usual unit of the other kind.
+						onChange: (e) => setValue('unit', unitsOf(e.target.value)[0] ?? ''),
+					})}
+				>
+					{LOGGED.map((k) => (
+						<option key={k} value={k}>
+							{EVENT_WORDS[k][0]}
+						</option>
+					))}
+				</select>
+			</Field>
+			{where && (
+				<Field label="Where" width="w-44">
+					<select className="field" {...register('station')}>
+						{site.stations.map((s) => (
+							<option key={s.info.code} value={s.info.code}>
+								{s.name}
+							</option>
+						))}
+					</select>
+				</Field>
+			)}
+			{units.length > 0 && (
+				<>
+					<Field label="How much" width="w-24" wrong={errors.amount?.message}>
+						<input
+							className="field"
+							inputMode="decimal"
+							autoComplete="off"
+							aria-invalid={!!errors.amount}
+							{...register('amount')}
+						/>
+					</Field>
+					<Field label="Unit" width="w-20">
+						<select className="field" {...register('unit')}>
+							{units.map((u) => (
+								<option key={u}>{u}</option>
+							))}
+						</select>
+					</Field>
+				</>
+			)}
+			{pours && (
+				<Field label="Of what" width="w-44">
+					<input className="field" maxLength={200} list={`shelf-${kind}`} {...register('product')} />
+					<datalist id={`shelf-${kind}`}>
+						{named.map((p) => (
+							<option key={p.name} value={p.name} />
+						))}
+					</datalist>
+				</Field>
+			)}
+			<Field label={kind === 'note' ? 'Words' : 'Note'} width="grow min-w-44" wrong={errors.note?.message}>
+				<input className="field" maxLength={2000} aria-invalid={!!errors.note} {...register('note')} />
+			</Field>
+			<Field label="When; now if empty" width="w-44" wrong={errors.when?.message}>
+				<input
+					className="field"
+					autoComplete="off"
+					placeholder="7:30, yesterday 7:30, -2h"
+					aria-invalid={!!errors.when}
+					{...register('when')}
+				/>
+			</Field>
+		</div>
+	);
+}
