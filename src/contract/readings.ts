@@ -185,6 +185,12 @@ const evidence = z.object({
 });
 export type Evidence = z.input<typeof evidence>;
 
+const seenDecision = z
+	.string()
+	.max(20)
+	.nullish()
+	.describe('the decision that was seen: what was settled meanwhile is not settled otherwise without it');
+
 export const readings = resource('Records', {
 	'GET /readings': {
 		summary: 'Readings with their standing, newest first; text/csv by Accept',
@@ -244,11 +250,7 @@ export const readings = resource('Records', {
 		body: z.strictObject({
 			kind: z.enum(DECISIONS),
 			reason: note.default(''),
-			after: z
-				.string()
-				.max(20)
-				.nullish()
-				.describe('the decision that was seen: what was settled meanwhile is not settled otherwise without it'),
+			after: seenDecision,
 		}),
 		answer: done,
 		problems: ['no-such-id', 'no-such-reading', 'already-corrected', 'decided-meanwhile', 'reason-needed'],
@@ -264,13 +266,48 @@ export const readings = resource('Records', {
 				station: code.optional(),
 				instrument: code.nullish().describe('null: nobody said'),
 				time: instant.optional(),
+				note: note.optional(),
+				whole_sample: z
+					.boolean()
+					.default(false)
+					.describe('true: station, instrument and time were wrong of everything of its sample'),
 				reason: note.default(''),
 			},
-			{ time: 'at' },
+			{ time: 'at', whole_sample: 'wholeSample' },
 		),
 		answer: entered,
 		status: 201,
 		problems: ['no-such-id', 'no-such-reading', 'already-corrected', 'unknown-station', 'bad-reading', 'bad-time'],
+	},
+	'POST /readings/decisions': {
+		summary: 'The same decision about many readings, all or none',
+		body: z.strictObject({
+			readings: z
+				.array(z.strictObject({ id: z.number().int().positive(), after: seenDecision }))
+				.min(1)
+				.max(500),
+			kind: z.enum(DECISIONS),
+			reason: note.default(''),
+		}),
+		answer: done,
+		problems: ['no-such-reading', 'already-corrected', 'decided-meanwhile', 'reason-needed'],
+	},
+	'POST /readings/corrections': {
+		summary: 'Many readings were of another station or instrument: new ones that supersede them, all or none',
+		body: z
+			.strictObject({
+				ids: z.array(z.number().int().positive()).min(1).max(500),
+				station: code.optional(),
+				instrument: code.nullish().describe('null: nobody said'),
+				reason: note.default(''),
+			})
+			.refine((c) => c.station !== undefined || c.instrument !== undefined, {
+				path: ['station'],
+				message: 'Say which station or instrument it was.',
+			}),
+		answer: entered,
+		status: 201,
+		problems: ['no-such-reading', 'already-corrected', 'unknown-station', 'bad-reading'],
 	},
 	'GET /episodes': {
 		summary:

@@ -147,7 +147,8 @@ async function shownBy(
 			throw new Refusal('no-such-reading', [{ path: 'reading_id', message: 'That reading is not of this tank.' }]);
 		of(kept.quantity, 'reading_id');
 		const doubted = !permits(kept, 'dose');
-		if (doubted || kept.superseded) await decide(client, context, readingId, { kind: 'keep', reason: '' }, by);
+		if (doubted || kept.superseded)
+			await decide(client, context, [{ id: readingId }], { kind: 'keep', reason: '' }, by);
 		const doubt = doubted ? findingWords(kept.said).message : null;
 		return { what: { measured: kept.value, flag: kept.flag, doubt, readingId }, entered: null, waits: false };
 	}

@@ -1,6 +1,7 @@
 import type { DECISIONS } from '@/contract/readings';
+import { correctionChain } from '@/store/corrections';
 import type { Db } from '@/store/pool';
-import { correctionChain, findReading, insertDecision, type JudgedReading, lastEnteredSample } from '@/store/readings';
+import { findReading, insertDecision, type JudgedReading, lastEnteredSample } from '@/store/readings';
 import { insertAudit } from '@/store/site';
 import { writing } from '@/store/writing';
 import { judgeAgain } from './judging';
@@ -25,38 +26,48 @@ export function requireReason(kind: DecisionKind, reason: string): void {
 /** These settle a reading: whoever decides otherwise has to know that somebody did. */
 const SETTLES: readonly string[] = ['keep', 'discard'];
 
-/**
- * What a person decides about a reading; nothing is deleted, and the newest counts.
- * @param d.after the decision that the person saw; what was settled meanwhile is not settled otherwise unseen
- */
+/** One reading to decide about, and the decision that the person saw: what was settled meanwhile is not settled otherwise unseen. */
+export interface Seen {
+	id: number;
+	after?: string | null | undefined;
+}
+
+/** What a person decides about readings, all or none; nothing is deleted, and the newest decision counts. */
 export async function decide(
 	db: Db,
 	context: SiteContext,
-	id: number,
-	d: { kind: DecisionKind; reason: string; after?: string | null | undefined },
+	readings: readonly Seen[],
+	{ kind, reason }: { kind: DecisionKind; reason: string },
 	by: { who: string; now: number },
 ): Promise<void> {
-	const { kind, reason } = d;
 	requireReason(kind, reason);
 	await writing(db, async (client) => {
-		const reading = await requireReading(client, context.site.id, id);
-		if (reading.superseded && kind !== 'restore')
-			throw new Refusal('already-corrected', [
-				{ path: 'id', message: 'This reading was corrected meanwhile; decide about the newer value.' },
-			]);
-		const stands = reading.decision ?? '';
-		if (SETTLES.includes(kind) && SETTLES.includes(stands) && stands !== kind && d.after !== stands)
-			throw new Refusal('decided-meanwhile', [
-				{
-					path: 'kind',
-					message: `It was decided meanwhile: ${stands}${reading.reason ? ` (${reading.reason})` : ''}. Look at it again; to decide otherwise, say that you have seen it (after: “${stands}”).`,
-				},
-			]);
-		await insertDecision(client, context.site.id, id, kind, reason, by.who);
-		await insertAudit(client, context.site.id, by.who, `reading.${kind}`, String(id), { reason });
+		let from = Number.POSITIVE_INFINITY;
+		for (const seen of readings) {
+			const reading = await requireReading(client, context.site.id, seen.id);
+			requireUndecided(reading, kind, seen.after);
+			await insertDecision(client, context.site.id, seen.id, kind, reason, by.who);
+			await insertAudit(client, context.site.id, by.who, `reading.${kind}`, String(seen.id), { reason });
+			if (!reading.superseded) from = Math.min(from, reading.at);
+		}
 		// What was kept teaches, what was given up does not: what came after is seen in another light.
-		if (kind !== 'retest' && !reading.superseded) await judgeAgain(client, context, reading.at, by.now);
+		if (kind !== 'retest' && Number.isFinite(from)) await judgeAgain(client, context, from, by.now);
 	});
+}
+
+function requireUndecided(reading: JudgedReading, kind: DecisionKind, after: string | null | undefined): void {
+	if (reading.superseded && kind !== 'restore')
+		throw new Refusal('already-corrected', [
+			{ path: 'id', message: 'This reading was corrected meanwhile; decide about the newer value.' },
+		]);
+	const stands = reading.decision ?? '';
+	if (SETTLES.includes(kind) && SETTLES.includes(stands) && stands !== kind && after !== stands)
+		throw new Refusal('decided-meanwhile', [
+			{
+				path: 'kind',
+				message: `It was decided meanwhile: ${stands}${reading.reason ? ` (${reading.reason})` : ''}. Look at it again; to decide otherwise, say that you have seen it (after: “${stands}”).`,
+			},
+		]);
 }
 
 /** Takes back the newest typed sample: a decision, so nothing is lost and it can be restored. */

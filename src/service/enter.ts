@@ -5,10 +5,8 @@ import { type NewReading, reserveIds, storeReadings } from '@/store/copy-reading
 import { isLate } from '@/store/judging';
 import type { Client, Db } from '@/store/pool';
 import { retests } from '@/store/rounds';
-import { insertAudit } from '@/store/site';
 import { writing } from '@/store/writing';
 import { readingProblem } from '@/words/en/reading';
-import { requireReading } from './decide';
 import { GrowingErrors } from './errors';
 import { Judging } from './judgement';
 import { judgeAgain } from './judging';
@@ -49,14 +47,15 @@ export interface Entered {
 	told: Told;
 }
 
-interface Understood {
+export interface Understood {
 	typed: TypedReading;
 	reading: Reading;
 	stationId: number;
 	instrumentId: number | null;
 }
 
-function understand(context: SiteContext, sample: TypedSample, path: string, now: number): Understood[] {
+/** What typed values mean at this site. @throws Refusal naming the field */
+export function understand(context: SiteContext, sample: TypedSample, path: string, now: number): Understood[] {
 	const station = context.stations.find((s) => s.code === sample.station);
 	if (!station)
 		throw new Refusal('unknown-station', [
@@ -98,7 +97,8 @@ function understand(context: SiteContext, sample: TypedSample, path: string, now
 	});
 }
 
-const toNew = (
+/** The row of a value that was understood. */
+export const toNew = (
 	u: Understood,
 	sampleId: number,
 	source: string,
@@ -212,67 +212,4 @@ async function storeAndJudge(
 	}
 	await storeReadings(client, context.site.id, ids, rows);
 	return judgeAgain(client, context, from, now, ids);
-}
-
-/** A corrected value as a new row that supersedes; the original stays. */
-export async function correctReading(
-	db: Db,
-	context: SiteContext,
-	id: number,
-	change: {
-		value?: string | undefined;
-		unit?: string | undefined;
-		quantity?: Quantity | undefined;
-		station?: string | undefined;
-		/** Null: nobody said. */
-		instrument?: string | null | undefined;
-		at?: number | undefined;
-		reason: string;
-	},
-	by: { who: string; now: number },
-): Promise<Entered> {
-	return writing(db, async (client) => {
-		const old = await requireReading(client, context.site.id, id);
-		if (old.superseded)
-			throw new Refusal('already-corrected', [
-				{ path: 'id', message: 'This reading was corrected meanwhile. Open its history to see the newer value.' },
-			]);
-		const at = change.at ?? old.at;
-		const [u] = understand(
-			context,
-			{
-				at,
-				station: change.station ?? old.station,
-				readings: [
-					{
-						quantity: change.quantity ?? old.quantity,
-						value: change.value ?? old.digits,
-						unit: change.unit ?? old.unitText,
-						instrument: change.instrument === undefined ? old.instrument : change.instrument,
-						tempC: old.tempC,
-						waitS: old.waitS,
-						note: old.note,
-						extra: old.extra,
-					},
-				],
-			},
-			'',
-			by.now,
-		);
-		const [newId] = await reserveIds(client, 1);
-		const row = toNew(u!, old.sampleId, 'correction', by.who, id);
-		await storeReadings(client, context.site.id, [newId!], [row]);
-		const verdict = (await judgeAgain(client, context, Math.min(old.at, at), by.now, [newId!])).get(newId!);
-		await insertAudit(client, context.site.id, by.who, 'reading.corrected', String(id), {
-			new: newId,
-			reason: change.reason,
-			from: `${old.digits} ${old.unitText}`,
-			to: `${u!.reading.digits} ${u!.typed.unit}`,
-		});
-		return {
-			told: { roundFinishedAt: null, retests: [] },
-			sampleId: old.sampleId,
-			readings: [{ id: newId!, reading: u!.reading, verdict: verdict! }],
-		};
-	});
 }

@@ -8,6 +8,8 @@ import { asRecords, copyRows, FEW } from './rows';
 /** A reading about to be stored. */
 export interface NewReading {
 	sampleId: number;
+	/** A correction that begins a sample of its own: it is of another water or time than those it was entered with. */
+	ownSample?: boolean | undefined;
 	at: number;
 	stationId: number;
 	instrumentId: number | null;
@@ -73,9 +75,9 @@ const verdictCells = (siteId: number, id: number, v: Verdict): unknown[] => [
 	v.expected?.value ?? null,
 ];
 
-/** Samples that these readings are the first of; a correction belongs to one that is there. */
+/** Samples that these readings are the first of; a correction belongs to one that is there, unless it was moved away from it. */
 const newSamples = (readings: readonly NewReading[]): Set<number> =>
-	new Set(readings.flatMap((r) => (r.supersedes === null ? [r.sampleId] : [])));
+	new Set(readings.flatMap((r) => (r.supersedes === null || r.ownSample ? [r.sampleId] : [])));
 
 /** Stores readings and their samples; ids come from reserveIds. Their verdicts are stored by copyVerdicts or by judging them. */
 export async function storeReadings(

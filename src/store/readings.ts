@@ -145,22 +145,6 @@ export async function findReading(db: Db, siteId: number, id: number): Promise<J
 	return rows[0] ?? null;
 }
 
-/** Every row that a reading replaced or was replaced by, oldest first. */
-export async function correctionChain(db: Db, siteId: number, id: number): Promise<JudgedReading[]> {
-	const rows = await read(
-		db,
-		judgedReading,
-		`WITH RECURSIVE back AS (
-			SELECT id, supersedes FROM reading WHERE site_id = $1 AND id = $2
-			UNION SELECT r.id, r.supersedes FROM reading r JOIN back b ON r.id = b.supersedes AND r.site_id = $1
-		), forth AS (
-			SELECT id FROM back UNION SELECT r.id FROM reading r JOIN forth f ON r.supersedes = f.id AND r.site_id = $1
-		) SELECT ${JUDGED} FROM reading_judged WHERE site_id = $1 AND id = ANY(ARRAY(SELECT id FROM forth)) ORDER BY id`,
-		[siteId, id],
-	);
-	return rows;
-}
-
 /**
  * The newest reading of one series that nobody corrected, took back or gave up. Asked of the tables themselves, a series at a
  * time: through the view every reading of all stations was joined and sorted.
@@ -254,7 +238,6 @@ export async function lastEnteredSample(db: Db, siteId: number): Promise<JudgedR
 	return rows;
 }
 
-/** Tells the planner what a bulk load has put there; without it the first pages after one may take minutes. */
 /** A number that no row has; rows stored later have later ones. */
 export async function nextNumber(db: Db): Promise<number> {
 	const rows = await read(db, idRow, `SELECT nextval('row_id') AS id`);
@@ -272,6 +255,7 @@ export async function flagsFrom(db: Db, siteId: number, firstId: number): Promis
 	return Object.fromEntries(rows.map((r) => [r.flag, r.count]));
 }
 
+/** Tells the planner what a bulk load has put there; without it the first pages after one may take minutes. */
 export async function refreshStatistics(db: Db): Promise<void> {
 	await db.query(patiently('ANALYZE reading, verdict, restatement, decision, event, station_memory'));
 }

@@ -60,6 +60,8 @@ const examples = (ids: Ids): Asked => ({
 	'POST /readings/judge': { body: { station: 'pond', quantity: 'ec', value: 1.7, unit: 'mS/cm' } },
 	'GET /readings/:id/history': { params: { id: ids.reading } },
 	'POST /readings/:id/decision': { params: { id: ids.reading }, body: { kind: 'keep' } },
+	'POST /readings/decisions': { body: { readings: [{ id: ids.reading, after: 'keep' }], kind: 'keep' } },
+	'POST /readings/corrections': { body: { ids: [ids.reading], station: 'slabs', reason: 'wrong tank' } },
 	'GET /episodes': {},
 	'POST /episodes/:id/decision': { params: { id: ids.waiting }, body: { kind: 'keep' } },
 	'POST /readings/:id/correction': { params: { id: ids.other }, body: { value: 6.3, unit: 'pH' } },

@@ -1,7 +1,8 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { enterCalibration, withdrawCalibration } from '@/service/calibrate';
+import { correctReading } from '@/service/correct';
 import { decide } from '@/service/decide';
-import { correctReading, enterSamples } from '@/service/enter';
+import { enterSamples } from '@/service/enter';
 import { enterEvent } from '@/service/events';
 import { judgeWhatIsDue, judgingIsDue } from '@/service/judging';
 import { saveSite } from '@/service/setup';
@@ -95,9 +96,9 @@ describe('what is learned of the past is in every verdict since', () => {
 			const last = async () => (await causes(pool, 'ec')).slice(-2).map((c) => c === '');
 			// Two that agree are the new level, in which the third is at home.
 			expect(await last()).toEqual([false, true]);
-			await decide(pool, await requireSite(pool), id, { kind: 'discard', reason: 'it was the drain' }, by);
+			await decide(pool, await requireSite(pool), [{ id }], { kind: 'discard', reason: 'it was the drain' }, by);
 			expect(await last()).toEqual([false, false]);
-			await decide(pool, await requireSite(pool), id, { kind: 'keep', reason: '', after: 'discard' }, by);
+			await decide(pool, await requireSite(pool), [{ id, after: 'discard' }], { kind: 'keep', reason: '' }, by);
 			expect(await last()).toEqual([true, true]);
 		}));
 	it('a corrected value teaches in the place of the slip', () =>

@@ -2,17 +2,19 @@ import { cpSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
+import { correctReading, correctReadings } from '@/service/correct';
 import { decide, undoLast } from '@/service/decide';
-import { correctReading, enterSamples } from '@/service/enter';
+import { enterSamples } from '@/service/enter';
 import { eventsCsv, readingsCsv } from '@/service/export';
 import { importFile } from '@/service/import';
 import { judgeWhatIsDue } from '@/service/judging';
 import { shownReading } from '@/service/reading-shown';
 import { requireSite, siteForIntake } from '@/service/site';
 import { listBatches } from '@/store/batches';
+import { correctionChain, standingOfSample } from '@/store/corrections';
 import { migrate } from '@/store/migrate';
 import type { Pool } from '@/store/pool';
-import { correctionChain, countReadings, listReadings } from '@/store/readings';
+import { countReadings, listReadings } from '@/store/readings';
 import { withDatabase } from '../helpers/database';
 import { DEMO_NOW } from '../helpers/global-setup';
 import { temporaryFile } from '../helpers/temporary-file';
@@ -190,15 +192,79 @@ describe('readings are never overwritten', () => {
 			expect(undone.map((r) => r.station)).toEqual(['slabs']);
 			expect(await countReadings(pool, site.site.id, {})).toBe(before);
 			expect(await countReadings(pool, site.site.id, { all: true })).toBe(before + 2);
-			await decide(pool, site, undone[0]!.id, { kind: 'restore', reason: '' }, by);
+			await decide(pool, site, [{ id: undone[0]!.id }], { kind: 'restore', reason: '' }, by);
 			expect(await countReadings(pool, site.site.id, {})).toBe(before + 1);
+		}));
+	it('a whole sample of another tank moves together; one reading alone leaves its sample', () =>
+		withDatabase('demo', async (pool) => {
+			const site = await requireSite(pool);
+			const [entered] = await enterSamples(
+				pool,
+				site,
+				[{ at: DEMO_NOW, station: 'pond', readings: [typed('6.1'), typed('2.05', 'ec')] }],
+				by,
+			);
+			const [ph, ec] = entered!.readings;
+			const moved = await correctReading(pool, site, ph!.id, { station: 'slabs', wholeSample: true, reason: '' }, by);
+			expect(moved.sampleId).toBe(entered!.sampleId);
+			expect(moved.readings.map((r) => [r.reading.station, r.reading.quantity, r.reading.digits])).toEqual([
+				['slabs', 'ph', '6.1'],
+				['slabs', 'ec', '2.05'],
+			]);
+			expect((await correctionChain(pool, site.site.id, ec!.id)).map((r) => [r.station, r.superseded])).toEqual([
+				['pond', true],
+				['slabs', false],
+			]);
+			const alone = await correctReading(pool, site, moved.readings[1]!.id, { station: 'pond', reason: '' }, by);
+			expect(alone.sampleId).not.toBe(entered!.sampleId);
+			const left = await standingOfSample(pool, site.site.id, entered!.sampleId);
+			expect(left.map((r) => [r.station, r.quantity])).toEqual([['slabs', 'ph']]);
+		}));
+	it('many at once: all of another meter, all or none; decided together', () =>
+		withDatabase('demo', async (pool) => {
+			const site = await requireSite(pool);
+			const made = await enterSamples(
+				pool,
+				site,
+				[1, 2, 3].map((i) => ({
+					at: DEMO_NOW + i * 60_000,
+					station: 'pond',
+					readings: [typed('6.1'), typed('2.05', 'ec')],
+				})),
+				{ ...by, now: DEMO_NOW + 300_000 },
+			);
+			const ids = made.flatMap((s) => s.readings.map((r) => r.id));
+			const later = { ...by, now: DEMO_NOW + 300_000 };
+			await expect(
+				correctReadings(pool, site, [...ids, 999_999_999], { instrument: 'brass', reason: '' }, later),
+			).rejects.toThrow(/no reading/);
+			const fixed = await correctReadings(pool, site, ids, { instrument: 'brass', reason: 'took the old pen' }, later);
+			expect(fixed.map((s) => s.sampleId)).toEqual(made.map((s) => s.sampleId));
+			const now = fixed.flatMap((s) => s.readings);
+			expect(now.every((r) => r.reading.instrument === 'brass' && r.reading.station === 'pond')).toBe(true);
+			await expect(correctReadings(pool, site, ids, { instrument: 'plum', reason: '' }, later)).rejects.toThrow(
+				/corrected meanwhile/,
+			);
+			const seen = now.map((r) => ({ id: r.id }));
+			await decide(pool, site, seen, { kind: 'discard', reason: 'old pen' }, later);
+			// Somebody else did not see that; then none of them is kept.
+			await expect(decide(pool, site, seen, { kind: 'keep', reason: '' }, later)).rejects.toThrow(/decided meanwhile/);
+			await decide(
+				pool,
+				site,
+				seen.map((s) => ({ ...s, after: 'discard' })),
+				{ kind: 'keep', reason: '' },
+				later,
+			);
+			const stands = await standingOfSample(pool, site.site.id, made[0]!.sampleId);
+			expect(stands.map((r) => r.decision)).toEqual(['keep', 'keep']);
 		}));
 	it('discarding wants a reason', () =>
 		withDatabase('demo', async (pool) => {
 			const site = await requireSite(pool);
 			const [doubtful] = await listReadings(pool, site.site.id, { flags: [3, 4], undecided: true, limit: 1 });
 			await expect(
-				decide(pool, site, doubtful!.id, { kind: 'discard', reason: ' ' }, { who: 'grower', now: DEMO_NOW }),
+				decide(pool, site, [{ id: doubtful!.id }], { kind: 'discard', reason: ' ' }, { who: 'grower', now: DEMO_NOW }),
 			).rejects.toThrow(/Say why/);
 		}));
 });

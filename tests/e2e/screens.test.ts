@@ -3,8 +3,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { BrowserContext, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Application, startApplication } from '../helpers/application';
-import { openBrowser, openPage } from '../helpers/browser';
+import { type Answer, type Application, postJson, startApplication } from '../helpers/application';
+import { expectAccessible, openBrowser, openPage } from '../helpers/browser';
 
 let app: Application;
 let browser: { context: BrowserContext; close: () => Promise<void> };
@@ -95,13 +95,73 @@ describe('Ledger', () => {
 			[...document.querySelectorAll('tr[data-row]')].every((r) => /Slabs tank(EC|TDS)/.test(r.textContent ?? '')),
 		);
 		await page.locator('th button').filter({ hasText: 'Value' }).click();
-		const values = await page.locator('tr[data-row] td:nth-child(4)').allTextContents();
-		expect(values.map(Number)).toEqual([...values.map(Number)].sort((a, b) => a - b));
+		const values = await page.locator('tr[data-row] td:nth-child(5)').allTextContents();
+		expect(values.map(Number.parseFloat)).toEqual(values.map(Number.parseFloat).sort((a, b) => a - b));
 		const href = await page.locator('a').filter({ hasText: 'CSV' }).getAttribute('href');
 		const csv = await (await fetch(app.base + href)).text();
 		const rows = csv.trim().split('\n').slice(1);
 		expect(rows.length).toBeGreaterThan(100);
 		expect(rows.every((r) => r.includes(',slabs,'))).toBe(true);
+		await page.close();
+	});
+});
+
+describe('a reading in the Ledger', () => {
+	const entered = async (value: string): Promise<Answer> => {
+		const { body } = await postJson(app.base, '/readings', [
+			{ station: 'pond', instrument: 'plum', quantity: 'ph', value, unit: 'pH', note: 'ledger test' },
+			{ station: 'pond', instrument: 'plum', quantity: 'ec', value: '2.05', unit: 'mS/cm', note: 'ledger test' },
+		]);
+		return body.samples[0];
+	};
+	const stands = async (id: number): Promise<Answer> =>
+		(await (await fetch(`${app.base}/api/v1/readings/${id}/history`)).json()).readings.at(-1);
+	it('a sound one of the wrong tank is moved with all that was dipped with it; by touch', async () => {
+		const sample = await entered('6.13');
+		const [ph, ec] = sample.readings;
+		const page = await open('/ledger?station=pond&quantity=ph');
+		await page.locator(`tr[data-row="${ph.id}"]`).click();
+		await page.getByRole('button', { name: 'Correct…' }).click();
+		const fix = page.locator('[data-fix]');
+		await fix.getByLabel('At').selectOption('slabs');
+		await expectAccessible(page, ['limewash']);
+		await fix.getByRole('button', { name: 'Correct it' }).click();
+		await page.locator('[data-ledger-said]', { hasText: 'Corrected' }).waitFor();
+		expect(await stands(ph.id)).toMatchObject({ station: 'slabs', value: '6.13', supersedes: ph.id });
+		expect(await stands(ec.id)).toMatchObject({ station: 'slabs', value: '2.05', supersedes: ec.id });
+		await page.close();
+	});
+	it('what is wrong is said at its field, and nothing is lost', async () => {
+		const { readings } = await entered('6.14');
+		const page = await open('/ledger?station=pond&quantity=ph');
+		await page.locator(`tr[data-row="${readings[0].id}"]`).click();
+		await page.getByRole('button', { name: 'Correct…' }).click();
+		const fix = page.locator('[data-fix]');
+		await fix.getByLabel('It was').fill('6.1.4');
+		await fix.getByLabel('When').fill('soon');
+		await fix.getByRole('button', { name: 'Correct it' }).click();
+		await fix.locator('[role=alert]', { hasText: 'more than one decimal mark' }).waitFor();
+		await fix.getByLabel('It was').fill('6,24');
+		await fix.getByRole('button', { name: 'Correct it' }).click();
+		await fix.locator('[role=alert]', { hasText: 'yesterday 7:30' }).waitFor();
+		await fix.getByLabel('When').fill('-5min');
+		await fix.getByRole('button', { name: 'Correct it' }).click();
+		await page.locator('[data-ledger-said]', { hasText: 'Corrected' }).waitFor();
+		expect(await stands(readings[0].id)).toMatchObject({ value: '6.24', station: 'pond' });
+		await page.close();
+	});
+	it('many are chosen by keys and corrected at once', async () => {
+		const all = [await entered('6.15'), await entered('6.16')];
+		const page = await open('/ledger?station=pond');
+		await page.locator(`tr[data-row="${all[1].readings[0].id}"]`).waitFor();
+		// The newest four are these two samples.
+		for (const key of ['x', 'j', 'x', 'j', 'x', 'j', 'x']) await page.keyboard.press(key);
+		const chosen = page.locator('[data-chosen="4"]');
+		await chosen.waitFor();
+		await chosen.getByLabel('measured with').selectOption('brass');
+		await chosen.getByRole('button', { name: 'Correct them' }).click();
+		await page.locator('[data-ledger-said]', { hasText: '4 readings corrected' }).waitFor();
+		for (const r of all.flatMap((s) => s.readings)) expect(await stands(r.id)).toMatchObject({ instrument: 'brass' });
 		await page.close();
 	});
 });

@@ -1,6 +1,7 @@
 import { readings as resource, type TypedReading } from '@/contract/readings';
+import { correctReading, correctReadings } from '@/service/correct';
 import { decide, readingHistory, undoLast } from '@/service/decide';
-import { correctReading, type Entered, enterSamples, judgeSample, type TypedSample } from '@/service/enter';
+import { type Entered, enterSamples, judgeSample, type TypedSample } from '@/service/enter';
 import { readingEvidence } from '@/service/errors';
 import { readingsCsv } from '@/service/export';
 import { shownPoint, shownReading, shownVerdict } from '@/service/reading-shown';
@@ -80,9 +81,20 @@ export const readings = handle(resource, {
 		};
 	},
 	'POST /readings/:id/decision': async ({ params, body, db, site, who, now, announce }) => {
-		await decide(db, await site(), params.id, body, { who, now });
+		await decide(db, await site(), [{ id: params.id, after: body.after }], body, { who, now });
 		announce({ kind: 'decision', station: null, by: '' });
 		return { ok: true };
+	},
+	'POST /readings/decisions': async ({ body, db, site, who, now, announce }) => {
+		await decide(db, await site(), body.readings, body, { who, now });
+		announce({ kind: 'decision', station: null, by: '' });
+		return { ok: true };
+	},
+	'POST /readings/corrections': async ({ body, db, site, who, now, announce }) => {
+		const { ids, ...change } = body;
+		const made = await correctReadings(db, await site(), ids, change, { who, now });
+		announce({ kind: 'decision', station: null, by: '' });
+		return { samples: made.map(shownSample) };
 	},
 	'GET /episodes': async ({ db, site }) => ({ episodes: await waitingEpisodes(db, await site()) }),
 	'POST /episodes/:id/decision': async ({ params, body, db, site, who, now, announce }) => {

@@ -13,6 +13,7 @@ const KEYS = [
 	['y  a', 'Review: keep, ask for a retest'],
 	['j  k', 'next, previous in a list'],
 	['Enter', 'open the row; in the quick line: save'],
+	['x', 'Ledger: choose the row, to change many at once'],
 	['f', 'Bench: take the suggested value'],
 	['u', 'undo the last entry'],
 	['Esc', 'leave a field or this list'],

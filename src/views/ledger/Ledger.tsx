@@ -1,289 +1,201 @@
-import { useCallback, useEffect, useRef, useState } from 'react';
-import type { Contract } from '@/contract';
-import type { Got } from '@/contract/operation';
-import { QUANTITIES, QUANTITY } from '@/core/quantity';
-import { formatTime, startOfDay } from '@/core/quantity/time';
+import { useInfiniteQuery } from '@tanstack/react-query';
+import { useMemo, useReducer } from 'react';
+import type { StoredReading } from '@/contract/readings';
+import { QUANTITY } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
+import { standingOf } from '@/core/trust/standing';
+import { causeWords } from '@/words/en/cause';
 import { addressOf, api } from '../data/client';
 import { type Held, unheld } from '../data/held';
-import { isAtControl } from '../ui/typing';
-import { type History, Row } from './Row';
+import { askAgain, queries, useFollowing } from '../data/queries';
+import { type Column, DataTable, newTable, type TableState } from '../ui/DataTable';
+import { dateTime, shownWithUnit, unitLabel } from '../ui/format';
+import { StandingMark } from '../ui/StandingMark';
+import { askedOf, EVERYTHING, type Filter, Filters } from './Filters';
+import { ManyChosen } from './ManyChosen';
+import { Opened } from './Opened';
 
-type Page = Got<Contract['GET /readings']>;
-const STANDINGS = ['sound', 'doubtful', 'bad'] as const;
-const COLUMNS = [
-	['time', 'Time'],
-	['station', 'Station'],
-	['quantity', 'Quantity'],
-	['canonical_value', 'Value'],
-	['as-read', 'As read'],
-	['instrument', 'With'],
-	['flag', 'Standing'],
-	['note', 'Note'],
-] as const;
-type SortKey = (typeof COLUMNS)[number][0];
+interface State {
+	filter: Filter;
+	table: TableState;
+	said: string;
+}
+const DONE = {
+	correct: 'Corrected; the original stays in its history.',
+	keep: 'Kept.',
+	discard: 'Discarded.',
+	retest: 'Asked for again; the station comes first on the Round.',
+	restore: 'Put back.',
+} as const;
 
-/** Every reading, filtered and sorted, with its standing; a row opens its history. */
+/** Every reading, filtered and sorted, with its standing; a row opens to what may be done about it, and many can be chosen. */
 export function Ledger({
 	site: held,
 	filter: first,
 }: {
 	site: Held<SiteView>;
-	filter: { station: string; quantity: string; standing: string };
+	filter: Pick<Filter, 'station' | 'quantity' | 'standing'>;
 }) {
 	const site = unheld(held);
-	const [filter, setFilter] = useState({ ...first, from: '', to: '', all: false });
-	const [page, setPage] = useState<Page>({ readings: [], next_cursor: null });
-	const [sort, setSort] = useState<{ key: SortKey; down: boolean }>({ key: 'time', down: true });
-	const [problem, setProblem] = useState('');
-	const [loading, setLoading] = useState(true);
-	const [current, setCurrent] = useState(0);
-	const [open, setOpen] = useState<number | null>(null);
-	const [history, setHistory] = useState<History | null>(null);
-	const body = useRef<HTMLTableSectionElement>(null);
-	const latest = useRef(0);
-
-	const query = useCallback(
-		(cursor?: string) => {
-			// A day is the site’s, wherever it is looked at from.
-			const day = (text: string) => {
-				const at = startOfDay(text, site.timezone);
-				return at === null ? {} : { at: formatTime(at) };
-			};
-			return {
-				limit: 100,
-				order: sort.key === 'time' && !sort.down ? ('oldest' as const) : ('newest' as const),
-				station: filter.station || undefined,
-				quantity: filter.quantity || undefined,
-				standing: STANDINGS.find((s) => s === filter.standing),
-				from: day(filter.from).at,
-				to: day(filter.to).at,
-				all: filter.all ? ('1' as const) : undefined,
-				cursor,
-			};
-		},
-		[filter, sort, site.timezone],
-	);
-	const load = useCallback(async () => {
-		setLoading(true);
-		latest.current++;
-		const mine = latest.current;
-		try {
-			const answer = await api('GET /readings', { query: query() });
-			// An earlier filter's answer that comes late must not overwrite this one's.
-			if (mine !== latest.current) return;
-			setPage(answer);
-			setProblem('');
-		} catch (error) {
-			if (mine === latest.current) setProblem((error as Error).message);
-		}
-		setLoading(false);
-	}, [query]);
-	useEffect(() => {
-		load();
-		window.addEventListener('cordwain:changed', load);
-		return () => window.removeEventListener('cordwain:changed', load);
-	}, [load]);
-
-	const rows =
-		sort.key === 'time'
-			? page.readings
-			: [...page.readings].sort((a, b) => {
-					const key = sort.key === 'as-read' ? 'value' : sort.key;
-					const x = a[key] ?? '';
-					const y = b[key] ?? '';
-					const order = typeof x === 'number' && typeof y === 'number' ? x - y : String(x).localeCompare(String(y));
-					return sort.down ? -order : order;
-				});
-
-	const toggle = useCallback(
-		async (id: number) => {
-			if (open === id) {
-				setOpen(null);
-				return;
-			}
-			setOpen(id);
-			setHistory(null);
-			setHistory(
-				await api('GET /readings/:id/history', { params: { id } }).catch((e: Error) => {
-					setProblem(e.message);
-					return null;
-				}),
-			);
-		},
-		[open],
-	);
-	useEffect(() => {
-		const onKey = (e: KeyboardEvent) => {
-			if (e.ctrlKey || e.metaKey || e.altKey || isAtControl(e.target)) return;
-			if (e.key === 'j' || e.key === 'k') {
-				e.preventDefault();
-				const next = Math.min(Math.max(current + (e.key === 'j' ? 1 : -1), 0), rows.length - 1);
-				setCurrent(next);
-				body.current?.querySelectorAll('tr[data-row]')[next]?.scrollIntoView({ block: 'nearest' });
-			}
-			if (e.key === 'Enter' && rows[current]) toggle(rows[current].id);
-		};
-		window.addEventListener('keydown', onKey);
-		return () => window.removeEventListener('keydown', onKey);
-	}, [current, rows, toggle]);
-
-	const csv = () => {
-		const { limit: _, ...all } = query();
-		return addressOf('GET /readings', { query: { ...all, format: 'csv' } });
+	const [s, set] = useReducer((now: State, change: Partial<State>) => ({ ...now, ...change }), {
+		filter: { ...EVERYTHING, ...first },
+		table: newTable([{ id: 'time', desc: true }]),
+		said: '',
+	});
+	useFollowing();
+	const oldestFirst = s.table.sorting[0]?.id === 'time' && !s.table.sorting[0].desc;
+	const asked = {
+		limit: 100,
+		order: oldestFirst ? ('oldest' as const) : ('newest' as const),
+		...askedOf(s.filter, site.timezone),
 	};
-	const select = (
-		id: 'station' | 'quantity' | 'standing',
-		label: string,
-		options: readonly (readonly [string, string])[],
-	) => (
-		<div>
-			<label className="field-label" htmlFor={`l-${id}`}>
-				{label}
-			</label>
-			<select
-				id={`l-${id}`}
-				className="field"
-				value={filter[id]}
-				onChange={(e) => setFilter({ ...filter, [id]: e.target.value })}
-			>
-				<option value="">all</option>
-				{options.map(([value, name]) => (
-					<option key={value} value={value}>
-						{name}
-					</option>
-				))}
-			</select>
-		</div>
+	const pages = useInfiniteQuery(
+		{
+			queryKey: ['GET /readings', asked],
+			queryFn: ({ pageParam }) => api('GET /readings', { query: { ...asked, cursor: pageParam ?? undefined } }),
+			initialPageParam: null as string | null,
+			getNextPageParam: (last) => last.next_cursor,
+		},
+		queries,
 	);
+	const rows = useMemo(() => pages.data?.pages.flatMap((p) => p.readings) ?? [], [pages.data]);
+	const columns = useMemo(() => columnsOf(site), [site]);
+	const chosen = rows.filter((r) => s.table.chosen[r.id] && !r.superseded && r.decision !== 'undo');
+	const table = (change: Partial<TableState>) => set({ table: { ...s.table, ...change } });
+	const done = (said: string) => {
+		set({ said, table: { ...s.table, open: null, chosen: {} } });
+		void askAgain();
+	};
+	const { limit: _, ...all } = asked;
 
 	return (
 		<div>
 			<div className="flex flex-wrap items-end gap-3 mb-3">
 				<h1 className="mr-4">Ledger</h1>
-				{select(
-					'station',
-					'Station',
-					site.stations.map((s) => [s.info.code, s.name] as const),
-				)}
-				{select(
-					'quantity',
-					'Quantity',
-					QUANTITIES.filter((q) => q !== 'tds').map((q) => [q, QUANTITY[q].name] as const),
-				)}
-				{select(
-					'standing',
-					'Standing',
-					STANDINGS.map((s) => [s, s] as const),
-				)}
-				{(['from', 'to'] as const).map((k) => (
-					<div key={k}>
-						<label className="field-label" htmlFor={`l-${k}`}>
-							{k === 'from' ? 'From' : 'Before'}
-						</label>
-						<input
-							id={`l-${k}`}
-							type="date"
-							className="field"
-							value={filter[k]}
-							onChange={(e) => setFilter({ ...filter, [k]: e.target.value })}
-						/>
-					</div>
-				))}
-				<label className="flex items-center gap-2 min-h-10">
-					<input
-						type="checkbox"
-						checked={filter.all}
-						onChange={(e) => setFilter({ ...filter, all: e.target.checked })}
-					/>{' '}
-					also corrected and undone
-				</label>
+				<Filters
+					site={site}
+					filter={s.filter}
+					onFilter={(change) =>
+						set({ filter: { ...s.filter, ...change }, table: { ...s.table, chosen: {}, current: 0 } })
+					}
+				/>
 				<a className="underline min-h-8 ml-auto" href="/ledger/events">
 					Events
 				</a>
-				<a className="act !font-normal" href={csv()} download>
+				<a
+					className="act !font-normal"
+					href={addressOf('GET /readings', { query: { ...all, format: 'csv' } })}
+					download
+				>
 					CSV
 				</a>
 			</div>
-			{problem && (
+			{chosen.length > 0 && (
+				<ManyChosen readings={chosen} site={site} onDone={done} onForget={() => table({ chosen: {} })} />
+			)}
+			<div aria-live="polite">
+				{s.said && (
+					<p className="border-l-4 border-secondary pl-3 py-1 mb-2" data-ledger-said>
+						{s.said}
+					</p>
+				)}
+			</div>
+			{pages.error && (
 				<p role="alert" className="text-error">
-					{problem}
+					{pages.error.message}
 				</p>
 			)}
-			<div className="overflow-x-auto">
-				<table className="w-full text-[0.92rem]">
-					<thead>
-						<tr className="border-b border-base-content">
-							{COLUMNS.map(([key, name]) => (
-								<th
-									key={key}
-									scope="col"
-									aria-sort={sort.key === key ? (sort.down ? 'descending' : 'ascending') : 'none'}
-									className={`py-1 pr-3 ${key === 'note' || key === 'as-read' ? 'hidden md:table-cell' : ''}`}
-								>
-									<button
-										type="button"
-										className="cursor-pointer"
-										onClick={() => setSort({ key, down: sort.key === key ? !sort.down : key === 'time' })}
-									>
-										{name}
-										{sort.key === key ? (sort.down ? ' ↓' : ' ↑') : ''}
-									</button>
-								</th>
-							))}
-						</tr>
-					</thead>
-					<tbody ref={body}>
-						{rows.map((r, i) => (
-							<Row
-								key={r.id}
-								r={r}
-								site={site}
-								current={i === current}
-								open={open === r.id}
-								history={open === r.id ? history : null}
-								onToggle={() => {
-									setCurrent(i);
-									toggle(r.id);
-								}}
-								onDecided={() => {
-									setOpen(null);
-									load();
-								}}
-							/>
-						))}
-					</tbody>
-				</table>
-			</div>
-			{!loading && rows.length === 0 && (
+			<DataTable
+				rows={rows}
+				columns={columns}
+				idOf={(r) => String(r.id)}
+				state={s.table}
+				onState={table}
+				rowClass={(r) => (r.superseded || r.decision === 'undo' ? 'line-through text-soft' : '')}
+				opened={(r) => <Opened reading={r} site={site} onDone={(what) => done(DONE[what])} />}
+				nameOf={(r) => `${stationName(site, r.station)} ${QUANTITY[r.quantity].name} ${r.value}`}
+			/>
+			{!pages.isPending && rows.length === 0 && (
 				<p className="mt-4">
 					Nothing matches.{' '}
-					<button
-						type="button"
-						className="underline cursor-pointer"
-						onClick={() => setFilter({ station: '', quantity: '', standing: '', from: '', to: '', all: false })}
-					>
+					<button type="button" className="underline cursor-pointer" onClick={() => set({ filter: EVERYTHING })}>
 						Show everything
 					</button>
 				</p>
 			)}
 			<p className="text-soft mt-3 flex gap-4 items-center">
-				{page.next_cursor && (
+				{pages.hasNextPage && (
 					<button
 						type="button"
 						className="act"
-						onClick={async () => {
-							const more = await api('GET /readings', { query: query(page.next_cursor!) });
-							setPage({ readings: [...page.readings, ...more.readings], next_cursor: more.next_cursor });
-						}}
+						disabled={pages.isFetchingNextPage}
+						onClick={() => void pages.fetchNextPage()}
 					>
-						{sort.down ? 'Older' : 'Newer'} readings
+						{oldestFirst ? 'Newer' : 'Older'} readings
 					</button>
 				)}
 				<span className="hidden sm:inline">
-					<kbd>j</kbd> <kbd>k</kbd> move, <kbd>Enter</kbd> opens the history
+					<kbd>j</kbd> <kbd>k</kbd> move, <kbd>Enter</kbd> opens, <kbd>x</kbd> chooses
 				</span>
 			</p>
 		</div>
 	);
 }
+
+const stationName = (site: SiteView, code: string): string =>
+	site.stations.find((x) => x.info.code === code)?.name ?? code;
+
+const columnsOf = (site: SiteView): Column<StoredReading>[] => [
+	{
+		id: 'time',
+		name: 'Time',
+		of: (r) => Date.parse(r.time),
+		cell: (r) => dateTime(Date.parse(r.time), site.timezone),
+		className: 'whitespace-nowrap',
+	},
+	{
+		id: 'station',
+		name: 'Station',
+		of: (r) => stationName(site, r.station),
+		cell: (r) => stationName(site, r.station),
+	},
+	{ id: 'quantity', name: 'Quantity', of: (r) => QUANTITY[r.quantity].name, cell: (r) => QUANTITY[r.quantity].name },
+	{
+		id: 'value',
+		name: 'Value',
+		of: (r) => r.restated ?? r.canonical_value,
+		cell: (r) => shownWithUnit(r.quantity, r.restated ?? r.canonical_value, site.units).replace(/^pH /, ''),
+		className: 'font-bold whitespace-nowrap',
+	},
+	{
+		id: 'as-read',
+		name: 'As read',
+		of: (r) => Number.parseFloat(r.value),
+		cell: (r) => `${r.value} ${unitLabel(r.unit)}`,
+		wide: true,
+		className: 'text-soft whitespace-nowrap',
+	},
+	{
+		id: 'instrument',
+		name: 'With',
+		of: (r) => r.instrument ?? '',
+		cell: (r) =>
+			r.instrument ? (site.instruments.find((i) => i.info.code === r.instrument)?.name ?? r.instrument) : '',
+		wide: true,
+	},
+	{
+		id: 'standing',
+		name: 'Standing',
+		of: (r) => r.flag,
+		cell: (r) => <StandingMark standing={standingOf(r)} word />,
+		className: 'whitespace-nowrap',
+	},
+	{
+		id: 'note',
+		name: 'Note',
+		of: (r) => r.note,
+		cell: (r) => r.note || causeWords(r.cause),
+		wide: true,
+		className: 'text-soft max-w-[26ch] truncate',
+	},
+];

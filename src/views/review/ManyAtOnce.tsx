@@ -1,6 +1,7 @@
 import { useId, useState } from 'react';
 import type { Episode } from '@/contract/readings';
 import type { SiteView } from '@/core/reading/site-view';
+import { causeWords } from '@/words/en/cause';
 import { dateTime } from '../ui/format';
 
 /** One thing that happened to many readings: from when to when, how many, and one decision about all of them. */
@@ -19,8 +20,8 @@ export function ManyAtOnce({
 	return (
 		<div className="border-l-4 border-line pl-3 my-2" data-episode={episode.readings}>
 			<p>
-				<strong>{episode.readings} readings</strong> in a row ({episode.cause.replaceAll('-', ' ')}), from{' '}
-				{at(episode.from)} to {at(episode.to)}
+				<strong>{episode.readings} readings</strong> in a row ({causeWords(episode.cause)}), from {at(episode.from)} to{' '}
+				{at(episode.to)}
 				{episode.instrument &&
 					`, by ${site.instruments.find((i) => i.info.code === episode.instrument)?.name ?? episode.instrument}`}
 				.

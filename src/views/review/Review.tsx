@@ -4,6 +4,7 @@ import { QUANTITY } from '@/core/quantity';
 import { formatTime } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
 import { standingOf } from '@/core/trust/standing';
+import { causeWords } from '@/words/en/cause';
 import { api } from '../data/client';
 import { type Held, unheld } from '../data/held';
 import { Decide } from '../entry/Decide';
@@ -151,7 +152,7 @@ export function Review({
 							>
 								<StandingMark standing={standingOf(r)} /> {name(r.station)} {QUANTITY[r.quantity].name} {r.value}
 								<span className="block text-soft font-normal text-[0.85rem]">
-									{r.cause.replaceAll('-', ' ')} · {ago(Date.parse(r.time), site.now)}
+									{causeWords(r.cause)} · {ago(Date.parse(r.time), site.now)}
 									{e.readings > 1 && `, ${e.readings} readings`}
 								</span>
 							</button>
@@ -166,7 +167,7 @@ export function Review({
 								{scores.map((s) => (
 									<tr key={s.cause}>
 										<th scope="row" className="pr-4">
-											{s.cause.replaceAll('-', ' ')}
+											{causeWords(s.cause)}
 										</th>
 										<td className="pr-3 font-bold">
 											{s.right} of {s.decided}

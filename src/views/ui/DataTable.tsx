@@ -1,0 +1,211 @@
+import {
+	type ColumnVisibilityState,
+	columnVisibilityFeature,
+	createSortedRowModel,
+	type RowData,
+	type RowSelectionState,
+	rowSelectionFeature,
+	rowSortingFeature,
+	type SortingState,
+	sortFn_alphanumeric,
+	sortFn_basic,
+	tableFeatures,
+	useTable,
+} from '@tanstack/react-table';
+import { Fragment, type ReactNode, useMemo, useRef } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+
+const features = tableFeatures({
+	rowSortingFeature,
+	rowSelectionFeature,
+	columnVisibilityFeature,
+	sortedRowModel: createSortedRowModel(),
+	sortFns: { alphanumeric: sortFn_alphanumeric, basic: sortFn_basic },
+});
+
+export interface Column<T> {
+	id: string;
+	name: string;
+	/** What it is sorted by. */
+	of: (row: T) => string | number;
+	cell: (row: T) => ReactNode;
+	/** Left out where there is little room. */
+	wide?: boolean;
+	className?: string;
+}
+
+/** Which row the keys are at, which one is open, which are chosen, how they are sorted, and which columns are shown. */
+export interface TableState {
+	current: number;
+	open: string | null;
+	chosen: RowSelectionState;
+	sorting: SortingState;
+	shown: ColumnVisibilityState;
+}
+export const newTable = (sorting: SortingState): TableState => ({
+	current: 0,
+	open: null,
+	chosen: {},
+	sorting,
+	shown: {},
+});
+
+/** A table that is sorted by its heads, walked by keys, opened row by row, and of which many rows can be chosen. */
+export function DataTable<T extends RowData>({
+	rows,
+	columns,
+	idOf,
+	state,
+	onState,
+	rowClass,
+	rowData,
+	opened,
+	nameOf,
+}: {
+	rows: T[];
+	columns: readonly Column<T>[];
+	idOf: (row: T) => string;
+	state: TableState;
+	onState: (change: Partial<TableState>) => void;
+	rowClass?: (row: T) => string;
+	/** Attributes that tell one row from another. */
+	rowData?: (row: T) => Record<`data-${string}`, string | number>;
+	/** What an open row shows below itself. */
+	opened: (row: T) => ReactNode;
+	/** A row in words, for who does not see it. */
+	nameOf: (row: T) => string;
+}) {
+	const body = useRef<HTMLTableSectionElement>(null);
+	const defs = useMemo(
+		() =>
+			columns.map((c) => ({
+				id: c.id,
+				header: c.name,
+				accessorFn: c.of,
+				sortFn: 'basic' as const,
+				sortDescFirst: c.id === 'time',
+			})),
+		[columns],
+	);
+	const table = useTable({
+		features,
+		data: rows,
+		columns: defs,
+		getRowId: idOf,
+		enableSortingRemoval: false,
+		state: { sorting: state.sorting, rowSelection: state.chosen, columnVisibility: state.shown },
+		onSortingChange: (u) => onState({ sorting: typeof u === 'function' ? u(state.sorting) : u, current: 0 }),
+		onRowSelectionChange: (u) => onState({ chosen: typeof u === 'function' ? u(state.chosen) : u }),
+		onColumnVisibilityChange: (u) => onState({ shown: typeof u === 'function' ? u(state.shown) : u }),
+	});
+	const lines = table.getRowModel().rows;
+	const columnOf = new Map(columns.map((c) => [c.id, c]));
+	const heads = table.getHeaderGroups()[0]?.headers ?? [];
+
+	function go(step: 1 | -1) {
+		const next = Math.min(Math.max(state.current + step, 0), lines.length - 1);
+		onState({ current: next });
+		body.current?.querySelectorAll('tr[data-row]')[next]?.scrollIntoView({ block: 'nearest' });
+	}
+	const toggle = (id: string, current: number) => onState({ open: state.open === id ? null : id, current });
+	useHotkeys('j', () => go(1), { preventDefault: true });
+	useHotkeys('k', () => go(-1), { preventDefault: true });
+	useHotkeys('x', () => lines[state.current]?.toggleSelected());
+	useHotkeys('enter', () => lines[state.current] && toggle(lines[state.current]!.id, state.current), {
+		// Of a button or link Enter is its own.
+		ignoreEventWhen: (e) => e.target instanceof HTMLElement && e.target.closest('button, a, summary, label') !== null,
+	});
+
+	return (
+		<div className="overflow-x-auto">
+			<table className="w-full text-[0.92rem]">
+				<thead>
+					<tr className="border-b border-base-content">
+						<th scope="col" className="w-8">
+							<label className="flex min-h-8 min-w-8 items-center">
+								<input
+									type="checkbox"
+									aria-label="Choose all of these"
+									checked={lines.length > 0 && table.getIsAllRowsSelected()}
+									onChange={table.getToggleAllRowsSelectedHandler()}
+								/>
+							</label>
+						</th>
+						{heads.map((h) => {
+							const sorted = h.column.getIsSorted();
+							return (
+								<th
+									key={h.id}
+									scope="col"
+									aria-sort={sorted === 'asc' ? 'ascending' : sorted === 'desc' ? 'descending' : 'none'}
+									className={`py-1 pr-3 ${columnOf.get(h.id)?.wide ? 'hidden md:table-cell' : ''}`}
+								>
+									<button type="button" className="cursor-pointer" onClick={h.column.getToggleSortingHandler()}>
+										{columnOf.get(h.id)?.name}
+										{sorted === 'desc' ? ' ↓' : sorted === 'asc' ? ' ↑' : ''}
+									</button>
+								</th>
+							);
+						})}
+					</tr>
+				</thead>
+				<tbody ref={body}>
+					{lines.map((line, i) => {
+						const row = line.original;
+						const open = state.open === line.id;
+						return (
+							<Fragment key={line.id}>
+								<tr
+									data-row={line.id}
+									{...rowData?.(row)}
+									className={`border-b border-line cursor-pointer ${i === state.current ? 'bg-zone' : ''} ${rowClass?.(row) ?? ''}`}
+									onClick={(e) => (e.target as HTMLElement).closest('input, label') === null && toggle(line.id, i)}
+								>
+									<td>
+										<label className="flex min-h-8 min-w-8 items-center">
+											<input
+												type="checkbox"
+												aria-label={`Choose ${nameOf(row)}`}
+												checked={line.getIsSelected()}
+												onChange={line.getToggleSelectedHandler()}
+											/>
+										</label>
+									</td>
+									{line.getVisibleCells().map((cell, k) => {
+										const c = columnOf.get(cell.column.id)!;
+										return (
+											<td
+												key={cell.id}
+												className={`py-1 pr-3 ${c.wide ? 'hidden md:table-cell' : ''} ${c.className ?? ''}`}
+											>
+												{k > 0 ? (
+													c.cell(row)
+												) : (
+													<button
+														type="button"
+														className="cursor-pointer min-h-8 text-left"
+														aria-expanded={open}
+														tabIndex={i === state.current ? 0 : -1}
+													>
+														{c.cell(row)}
+													</button>
+												)}
+											</td>
+										);
+									})}
+								</tr>
+								{open && (
+									<tr className="border-b border-line bg-lit">
+										<td colSpan={columns.length + 1} className="p-3">
+											{opened(row)}
+										</td>
+									</tr>
+								)}
+							</Fragment>
+						);
+					})}
+				</tbody>
+			</table>
+		</div>
+	);
+}
