@@ -86,6 +86,18 @@ export function parseWhen(text: string, now: number, zone: string): Outcome<numb
 }
 
 /**
+ * A past day as people say it: `today`, `yesterday`, `mon`, `2 jul`, `2026-07-02`; null for what is none.
+ * @returns `yyyy-mm-dd` of the zone
+ * @example parseDay('2 jul', Date.UTC(2026, 6, 14), 'Europe/Amsterdam') // '2026-07-02'
+ */
+export function parseDay(text: string, now: number, zone: string): string | null {
+	const said = text.trim().toLowerCase();
+	if (/^\d{4}-\d{2}-\d{2}$/.test(said)) return parseTime(said, zone).ok ? said : null;
+	const midnight = dayMeant(said.split(/\s+/), wallTime(now, zone));
+	return midnight === null ? null : new Date(midnight).toISOString().slice(0, 10);
+}
+
+/**
  * A moment as parseWhen reads it back, to the minute, by the clock of a zone.
  * @example typedWhen(Date.UTC(2026, 6, 1, 5, 30), 'Europe/Amsterdam') // '2026-07-01 07:30'
  */

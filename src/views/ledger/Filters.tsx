@@ -1,5 +1,6 @@
 import { QUANTITIES, QUANTITY } from '@/core/quantity';
 import { formatTime, startOfDay } from '@/core/quantity/time';
+import { parseDay } from '@/core/quantity/when';
 import type { SiteView } from '@/core/reading/site-view';
 
 export const STANDINGS = ['sound', 'doubtful', 'bad'] as const;
@@ -14,9 +15,10 @@ export interface Filter {
 export const EVERYTHING: Filter = { station: '', quantity: '', standing: '', from: '', to: '', all: false };
 
 /** A filter as the server is asked. A day is the site’s, wherever it is looked at from. */
-export function askedOf(f: Filter, zone: string) {
+export function askedOf(f: Filter, now: number, zone: string) {
 	const day = (text: string) => {
-		const at = startOfDay(text, zone);
+		const date = parseDay(text, now, zone);
+		const at = date === null ? null : startOfDay(date, zone);
 		return at === null ? undefined : formatTime(at);
 	};
 	return {
@@ -82,9 +84,11 @@ export function Filters({
 					</label>
 					<input
 						id={`l-${k}`}
-						type="date"
-						className="field"
+						className="field !w-36"
+						autoComplete="off"
+						placeholder={k === 'from' ? '1 jul, mon' : 'today'}
 						value={filter[k]}
+						aria-invalid={filter[k].trim() !== '' && parseDay(filter[k], site.now, site.timezone) === null}
 						onChange={(e) => onFilter({ [k]: e.target.value })}
 					/>
 				</div>

@@ -47,7 +47,7 @@ export function Ledger({
 	const asked = {
 		limit: 100,
 		order: oldestFirst ? ('oldest' as const) : ('newest' as const),
-		...askedOf(s.filter, site.timezone),
+		...askedOf(s.filter, site.now, site.timezone),
 	};
 	const pages = useInfiniteQuery(
 		{
@@ -159,12 +159,23 @@ const columnsOf = (site: SiteView): Column<StoredReading>[] => [
 		of: (r) => stationName(site, r.station),
 		cell: (r) => stationName(site, r.station),
 	},
-	{ id: 'quantity', name: 'Quantity', of: (r) => QUANTITY[r.quantity].name, cell: (r) => QUANTITY[r.quantity].name },
+	{
+		id: 'quantity',
+		name: 'Quantity',
+		of: (r) => QUANTITY[r.quantity].name,
+		cell: (r) => QUANTITY[r.quantity].name,
+		wide: true,
+	},
 	{
 		id: 'value',
 		name: 'Value',
 		of: (r) => r.restated ?? r.canonical_value,
-		cell: (r) => shownWithUnit(r.quantity, r.restated ?? r.canonical_value, site.units).replace(/^pH /, ''),
+		cell: (r) => (
+			<>
+				<span className="md:hidden block font-normal text-soft text-[0.8rem]">{QUANTITY[r.quantity].name}</span>
+				{shownWithUnit(r.quantity, r.restated ?? r.canonical_value, site.units).replace(/^pH /, '')}
+			</>
+		),
 		className: 'font-bold whitespace-nowrap',
 	},
 	{

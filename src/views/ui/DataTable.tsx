@@ -196,8 +196,9 @@ export function DataTable<T extends RowData>({
 								</tr>
 								{open && (
 									<tr className="border-b border-line bg-lit">
-										<td colSpan={columns.length + 1} className="p-3">
-											{opened(row)}
+										<td colSpan={columns.length + 1} className="p-3 max-md:px-0">
+											{/* As wide as the screen, however wide the table is. */}
+											<div className="max-md:sticky max-md:left-0 max-md:w-[calc(100vw-2rem)]">{opened(row)}</div>
 										</td>
 									</tr>
 								)}

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { parseWhen, typedWhen } from '@/core/quantity/when';
+import { parseDay, parseWhen, typedWhen } from '@/core/quantity/when';
 
 /** Times as people say them; which day and hour that is, is the calendar of the zone (IANA tz database). */
 const zone = 'Europe/Amsterdam';
@@ -66,4 +66,18 @@ describe('a past moment as it is said', () => {
 			),
 		);
 	});
+});
+
+describe('a day as it is said', () => {
+	it.each([
+		['today', '2026-07-02'],
+		['Yesterday', '2026-07-01'],
+		['mon', '2026-06-29'],
+		['30 june', '2026-06-30'],
+		['24 dec', '2025-12-24'],
+		['2026-02-03', '2026-02-03'],
+		['2026-02-30', null],
+		['7', null],
+		['', null],
+	])('“%s”', (text, date) => expect(parseDay(text, now, zone)).toBe(date));
 });
