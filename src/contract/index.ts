@@ -2,6 +2,7 @@ import { about } from './about';
 import { batches } from './batches';
 import { calibrations } from './calibrations';
 import { doses } from './doses';
+import { episodes } from './episodes';
 import { events } from './events';
 import { files } from './files';
 import { meters } from './meters';
@@ -11,6 +12,7 @@ import { probes } from './probes';
 import { products } from './products';
 import { readings } from './readings';
 import { rounds } from './rounds';
+import { series } from './series';
 import { setup } from './site';
 import { water } from './water';
 import { waterCalculators } from './water-calculators';
@@ -21,6 +23,8 @@ export const RESOURCES = [
 	probeCalculators,
 	waterCalculators,
 	readings,
+	episodes,
+	series,
 	events,
 	setup,
 	rounds,

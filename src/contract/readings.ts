@@ -127,21 +127,6 @@ const entered = z.object({
 	),
 });
 
-const point = z.object({
-	at: z.number(),
-	value: z.number(),
-	low: z.number(),
-	high: z.number(),
-	u: z.number(),
-	count: z.number(),
-	flag: z.number(),
-	decision: z.string().nullable(),
-	id: z.number().nullable(),
-	message: z.string(),
-	instrument: z.string().nullable(),
-	was: z.number().nullable(),
-});
-
 const decisionMade = wire(
 	{
 		id: z.number(),
@@ -153,20 +138,6 @@ const decisionMade = wire(
 	},
 	{ time: 'at' },
 );
-
-/** Doubtful readings of one series and cause that follow each other. */
-export const episode = z.object({
-	station: z.string(),
-	instrument: z.string().nullable(),
-	quantity,
-	cause: z.string(),
-	flag: z.number(),
-	from: instant,
-	to: instant,
-	readings: z.number(),
-	newest: z.number().describe('its newest reading: what a decision about the episode names'),
-});
-export type Episode = z.input<typeof episode>;
 
 const belief = z.object({ error: z.number(), u: z.number() });
 const evidence = z.object({
@@ -308,28 +279,5 @@ export const readings = resource('Records', {
 		answer: entered,
 		status: 201,
 		problems: ['no-such-reading', 'already-corrected', 'unknown-station', 'bad-reading'],
-	},
-	'GET /episodes': {
-		summary:
-			'What waits for a decision, one for each series, cause and stretch of time; the worst first, at most a hundred',
-		answer: z.object({ episodes: z.array(episode) }),
-	},
-	'POST /episodes/:id/decision': {
-		summary: 'Keep or discard all readings of an episode, up to the one named; what came since is left',
-		params: byId,
-		body: z.strictObject({ kind: z.enum(['keep', 'discard']), reason: note.default('') }),
-		answer: z.object({ decided: z.number() }),
-		problems: ['no-such-id', 'decided-meanwhile', 'reason-needed'],
-	},
-	'GET /stations/:code/series': {
-		summary: 'One station and quantity over time, at most about 2,000 points with their extremes kept',
-		query: z.strictObject({
-			quantity: quantityText,
-			from: instant,
-			to: instant,
-			points: z.coerce.number<string | number>().int().min(10).max(2000).optional(),
-		}),
-		answer: z.object({ points: z.array(point) }),
-		problems: ['no-such-station'],
 	},
 });

@@ -57,6 +57,7 @@ export const system = wire({
 	crop: shortText.optional(),
 	stage: shortText.optional(),
 	aeration: aeration.nullish().describe('how its water is moved; null: as its kind usually is'),
+	retired: z.boolean().optional().describe('no longer used: lists forget it, its history stays'),
 });
 export type System = z.input<typeof system>;
 
@@ -81,6 +82,7 @@ export const station = wire({
 	rhythm: z.partialRecord(quantity, z.enum(RHYTHMS)).nullish().describe('how often what is measured here'),
 	aeration: aeration.nullish().describe('how its water is moved; null: as its system'),
 	mix_minutes: notNegative.max(1440).nullish().describe('wait after pouring; null: the usual of its size and movement'),
+	retired: z.boolean().optional().describe('no longer used: lists forget it, its history stays'),
 	least_ph: growingPh.nullish().describe('acid is not advised below it; null: the usual limit'),
 	most_ph: growingPh.nullish().describe('base is not advised above it; null: the usual limit'),
 });
@@ -120,6 +122,7 @@ export const instrument = wire(
 		locks: z.boolean().optional(),
 		live: z.enum(LIVE_KINDS).optional().describe('how it speaks by itself'),
 		printed_ph: z.array(ph).min(2).max(30).nullish().describe('values printed on the card of a drop kit'),
+		retired: z.boolean().optional().describe('no longer used: lists forget it, its history stays'),
 		per_drop: perDrop.nullish().describe('what one drop stands for, of a kit that counts drops'),
 	},
 	{ alpha_pct_per_c: 'alphaPct' },
@@ -174,6 +177,12 @@ export const setup = resource('Setup', {
 		answer: station,
 		status: 201,
 		problems: ['unknown-system'],
+	},
+	'POST /stations/order': {
+		summary: 'The order in which the water runs: every station named, once',
+		body: z.strictObject({ codes: z.array(code).min(1).max(LAST_POSITION) }),
+		answer: done,
+		problems: ['unknown-station'],
 	},
 	'GET /instruments': {
 		summary: 'Instruments: meters, pens, drop kits, sensor nodes',

@@ -21,6 +21,7 @@ export const SYSTEMS: Omit<SystemRow, 'id'>[] = [
 		crop: 'pak choi',
 		stage: 'growing',
 		aeration: 'air stone',
+		retired: false,
 	},
 	{
 		code: 'gutters',
@@ -31,6 +32,7 @@ export const SYSTEMS: Omit<SystemRow, 'id'>[] = [
 		crop: 'strawberry',
 		stage: 'fruiting',
 		aeration: null,
+		retired: false,
 	},
 	{
 		code: 'slabs',
@@ -41,6 +43,7 @@ export const SYSTEMS: Omit<SystemRow, 'id'>[] = [
 		crop: 'gerbera',
 		stage: 'flowering',
 		aeration: null,
+		retired: false,
 	},
 	{
 		code: 'bench-tank',
@@ -51,6 +54,7 @@ export const SYSTEMS: Omit<SystemRow, 'id'>[] = [
 		crop: 'chives',
 		stage: 'growing',
 		aeration: null,
+		retired: false,
 	},
 ];
 

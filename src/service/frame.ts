@@ -32,7 +32,7 @@ export async function frameSite(db: Db, context: SiteContext, now: number): Prom
 			temp: context.site.units.temp ?? 'C',
 			volume: context.site.units.volume ?? 'L',
 		},
-		stations: context.stations.map((s) => ({
+		stations: context.inUse.stations.map((s) => ({
 			measured: measuredHere(s.rhythm, s.kind, usualEc(judging.engine, s.code, now)),
 			info: stationInfo(s, context.systems),
 			name: s.name,
@@ -42,7 +42,7 @@ export async function frameSite(db: Db, context: SiteContext, now: number): Prom
 			seen: seenAt(judging.engine.memory, s.code),
 			usualWaitS: Object.fromEntries(waits.filter((w) => w.station === s.code).map((w) => [w.quantity, w.waitS])),
 		})),
-		instruments: context.instruments.map((i) => ({
+		instruments: context.inUse.instruments.map((i) => ({
 			info: instrumentInfo(i),
 			name: i.name,
 			kind: i.kind,
@@ -65,6 +65,9 @@ export async function frameSite(db: Db, context: SiteContext, now: number): Prom
 					]),
 			),
 		})),
+		retired: [...context.stations, ...context.instruments].flatMap((x) =>
+			x.retired ? [{ code: x.code, name: x.name, station: 'position' in x }] : [],
+		),
 		settings: {
 			waits: context.site.settings.waits ?? USUAL_WAITS,
 			sensitivity: context.site.settings.sensitivity ?? 'usual',

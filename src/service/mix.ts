@@ -36,13 +36,13 @@ export async function mixView(db: Db, context: SiteContext, now: number): Promis
 		return alkalinity > 0 ? alkalinity : null;
 	};
 	const alkalinity = new Map<string, number>();
-	for (const s of context.stations) {
+	for (const s of context.inUse.stations) {
 		if (s.kind !== 'source' && s.kind !== 'blend') continue;
 		const [r] = await listReadings(db, context.site.id, { station: s.code, quantity: 'alkalinity', limit: 1 });
 		if (r) alkalinity.set(s.code, r.restated ?? r.value);
 	}
 	return {
-		tanks: context.stations
+		tanks: context.inUse.stations
 			.filter((s) => s.kind === 'mix' || s.kind === 'reservoir')
 			.map((s) => {
 				const ph = newest(s.code, 'ph');
@@ -58,7 +58,7 @@ export async function mixView(db: Db, context: SiteContext, now: number): Promis
 				};
 			}),
 		products: await productViews(db, context, batches, now),
-		waters: context.stations.flatMap((s) => {
+		waters: context.inUse.stations.flatMap((s) => {
 			const ec = s.kind === 'source' || s.kind === 'blend' ? newest(s.code, 'ec', 'tds') : null;
 			return ec
 				? [

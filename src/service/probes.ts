@@ -143,7 +143,7 @@ const mayBeOff = (v: ProbeView): number => (Math.abs(v.today.error) + 1.96 * v.u
 export async function fleet(db: Db, context: SiteContext, now: number): Promise<ProbeView[]> {
 	const { calibrations: all, events, probes } = await probeRecord(db, context);
 	const errors = { ph: await errorsOf(db, context, 'ph'), ec: await errorsOf(db, context, 'ec') };
-	const views = context.instruments.flatMap((i) =>
+	const views = context.inUse.instruments.flatMap((i) =>
 		quantitiesOf(i).map((q) => viewOf(i, q, all, events, probes, errors[q], now)),
 	);
 	return views.sort((a, b) => mayBeOff(a) - mayBeOff(b));
@@ -173,7 +173,7 @@ export async function bestDip(
 	context: SiteContext,
 	now: number,
 ): Promise<{ instrument: string; quantity: 'ph' | 'ec'; share: number } | null> {
-	const dipped = context.instruments.filter((i) => i.kind !== 'sensor_node');
+	const dipped = context.inUse.instruments.filter((i) => i.kind !== 'sensor_node');
 	const dips: { instrument: string; quantity: 'ph' | 'ec'; takes: number }[] = [];
 	let whole = 0;
 	for (const quantity of ['ph', 'ec'] as const) {

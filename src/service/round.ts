@@ -40,7 +40,7 @@ export async function roundView(db: Db, context: SiteContext, now: number): Prom
 		dueAlongTheLine(db, context, now, round),
 		fleet(db, context, now),
 	]);
-	const stations = context.stations
+	const stations = context.inUse.stations
 		.filter((s) => s.kind !== 'standard')
 		.map((s): RoundStation => {
 			const own = latest.filter((r) => r.station === s.code);

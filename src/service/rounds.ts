@@ -69,7 +69,7 @@ export async function dueAlongTheLine(
 	const { engine } = await Judging.present(db, context, now);
 	const newest = await newestTimes(db, context.site.id);
 	const open = (await retests(db, context.site.id)).filter((r) => r.answers.length === 0);
-	return context.stations
+	return context.inUse.stations
 		.filter((s) => s.kind !== 'standard')
 		.map((s) => {
 			const ec = engine.expect(s.code, 'ec', now);

@@ -4,6 +4,7 @@ import { type instrument, LAST_POSITION, type station, type system } from '@/con
 import { markDue } from '@/store/judging';
 import {
 	type InstrumentRow,
+	orderStations,
 	PLAIN_INSTRUMENT,
 	PLAIN_STATION,
 	PLAIN_SYSTEM,
@@ -92,6 +93,28 @@ export async function saveStation(
 			await markDue(client, context.site.id, Number.NEGATIVE_INFINITY);
 		await insertAudit(client, context.site.id, who, 'station.saved', station.code, station);
 		return { ...station, id };
+	});
+}
+
+/** The order in which the water runs, as a whole. */
+export async function saveOrder(db: Db, context: SiteContext, codes: readonly string[], who: string): Promise<void> {
+	const known = new Set(context.stations.map((s) => s.code));
+	const unknown = codes.findIndex((c) => !known.has(c));
+	const missing = context.inUse.stations.find((s) => !codes.includes(s.code));
+	if (unknown >= 0 || missing || new Set(codes).size !== codes.length)
+		throw new Refusal('unknown-station', [
+			{
+				path: unknown >= 0 ? `codes.${unknown}` : 'codes',
+				message: missing
+					? `${missing.name} is missing: name every station once. Was it added meanwhile? Load the page again.`
+					: unknown >= 0
+						? `There is no station “${codes[unknown]}”.`
+						: 'Name every station once.',
+			},
+		]);
+	await writing(db, async (client) => {
+		await orderStations(client, context.site.id, codes);
+		await insertAudit(client, context.site.id, who, 'stations.ordered', codes.join(' '), {});
 	});
 }
 

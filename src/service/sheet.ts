@@ -9,7 +9,7 @@ export async function sheetRows(db: Db, context: SiteContext, now: number): Prom
 	const round = await currentRound(db, context, now);
 	const due = await dueAlongTheLine(db, context, now, round);
 	const latest = await latestReadings(db, context.site.id);
-	return context.stations
+	return context.inUse.stations
 		.filter((s) => s.kind !== 'standard')
 		.map((s) => {
 			const own = latest.filter((r) => r.station === s.code);

@@ -17,8 +17,11 @@ import { findSite, insertSite, type StoredSite } from '@/store/site';
 export interface SiteContext {
 	site: StoredSite;
 	systems: SystemRow[];
+	/** Everything that was ever a station here, in the order the water runs. */
 	stations: StationRow[];
 	instruments: InstrumentRow[];
+	/** What of it is still used: what lists show. */
+	inUse: { stations: StationRow[]; instruments: InstrumentRow[]; systems: SystemRow[] };
 	known: JudgeContext;
 }
 
@@ -73,6 +76,11 @@ function contextOf(
 		systems,
 		stations,
 		instruments,
+		inUse: {
+			stations: stations.filter((s) => !s.retired),
+			instruments: instruments.filter((i) => !i.retired),
+			systems: systems.filter((s) => !s.retired),
+		},
 		known: {
 			stations: new Map(stations.map((s) => [s.code, stationInfo(s, systems)])),
 			instruments: new Map(instruments.map((i) => [i.code, instrumentInfo(i)])),

@@ -202,7 +202,7 @@ async function watersOf(
 	events: readonly EventRecord[],
 	now: number,
 ): Promise<{ of: (e: { at: number; product: string }) => WaterThen | null; batches: BatchRow[] }> {
-	const sources = context.stations.filter((s) => s.kind === 'source' || s.kind === 'blend');
+	const sources = context.inUse.stations.filter((s) => s.kind === 'source' || s.kind === 'blend');
 	const named = (text: string) =>
 		sources.find((s) => [s.code, s.name].some((n) => n.toLowerCase() === text.trim().toLowerCase())) ?? null;
 	const batches = (await listBatches(db, context.site.id, 200)).filter((b) => b.station === station.code);

@@ -52,7 +52,7 @@ export async function sourceRecord(
 
 export async function waterView(db: Db, context: SiteContext, now: number): Promise<WaterView> {
 	const reports = await listReports(db, context.site.id);
-	const stations = context.stations.filter((s) => s.kind === 'source' || s.kind === 'blend');
+	const stations = context.inUse.stations.filter((s) => s.kind === 'source' || s.kind === 'blend');
 	const batches = await listBatches(db, context.site.id, 200);
 	const known = {
 		recipes: await listRecipes(db, context.site.id),

@@ -20,6 +20,8 @@ const systemRow = z.strictObject({
 	stage: z.string(),
 	/** How its water is moved; null: as its kind usually is. */
 	aeration: json<Aeration>().nullable(),
+	/** No longer used. */
+	retired: z.boolean(),
 });
 export type SystemRow = z.output<typeof systemRow>;
 
@@ -45,6 +47,8 @@ const stationRow = z.strictObject({
 	/** pH that acid, and base, must not pass here; null: the usual. */
 	leastPh: z.number().nullable(),
 	mostPh: z.number().nullable(),
+	/** No longer used. */
+	retired: z.boolean(),
 });
 export type StationRow = z.output<typeof stationRow>;
 
@@ -77,17 +81,20 @@ const instrumentRow = z.strictObject({
 	remembersPoints: z.number(),
 	showsMv: z.boolean(),
 	locks: z.boolean(),
+	/** No longer used. */
+	retired: z.boolean(),
 });
 export type InstrumentRow = z.output<typeof instrumentRow>;
 
-const SYSTEM = 'id, code, name, kind, volume_l AS "volumeL", medium, crop, stage, aeration';
+const SYSTEM =
+	'id, code, name, kind, volume_l AS "volumeL", medium, crop, stage, aeration, retired_at IS NOT NULL AS retired';
 
 export async function listSystems(db: Db, siteId: number): Promise<SystemRow[]> {
 	return read(db, systemRow, `SELECT ${SYSTEM} FROM system WHERE site_id = $1 ORDER BY id`, [siteId]);
 }
 
 /** What is taken of a system until somebody says otherwise. */
-export const PLAIN_SYSTEM = { volumeL: null, medium: '', crop: '', stage: '', aeration: null } as const;
+export const PLAIN_SYSTEM = { volumeL: null, medium: '', crop: '', stage: '', aeration: null, retired: false } as const;
 /** What is taken of an instrument until somebody says otherwise. */
 export const PLAIN_INSTRUMENT = {
 	ppmScale: null,
@@ -102,18 +109,35 @@ export const PLAIN_INSTRUMENT = {
 	remembersPoints: 2,
 	showsMv: false,
 	locks: false,
+	retired: false,
 } as const;
+
+/** When something was retired: now, where it is; a second saying does not move it. */
+const since = (parameter: number) => `CASE WHEN $${parameter}::boolean THEN now() END`;
+const stillSince = (table: string) =>
+	`CASE WHEN EXCLUDED.retired_at IS NOT NULL THEN coalesce(${table}.retired_at, EXCLUDED.retired_at) END`;
+
+/** Puts stations into an order: the first gets the first place. */
+export async function orderStations(db: Db, siteId: number, codes: readonly string[]): Promise<void> {
+	await db.query(
+		`UPDATE station s SET position = o.place FROM unnest($2::text[]) WITH ORDINALITY AS o(code, place)
+		WHERE s.site_id = $1 AND s.code = o.code AND s.position <> o.place`,
+		[siteId, codes],
+	);
+}
 
 /** Makes a system or brings the one with this code to the given state. */
 export async function putSystem(db: Db, siteId: number, s: Omit<SystemRow, 'id'>): Promise<SystemRow> {
 	const rows = await read(
 		db,
 		systemRow,
-		`INSERT INTO system (site_id, code, name, kind, volume_l, medium, crop, stage, aeration) VALUES ($1,$2,$3,$4,$5,$6,$7,$8,$9)
+		`INSERT INTO system (site_id, code, name, kind, volume_l, medium, crop, stage, aeration, retired_at)
+		VALUES ($1,$2,$3,$4,$5,$6,$7,$8,$9, ${since(10)})
 		ON CONFLICT (site_id, code) DO UPDATE SET name = EXCLUDED.name, kind = EXCLUDED.kind, volume_l = EXCLUDED.volume_l,
-			medium = EXCLUDED.medium, crop = EXCLUDED.crop, stage = EXCLUDED.stage, aeration = EXCLUDED.aeration
+			medium = EXCLUDED.medium, crop = EXCLUDED.crop, stage = EXCLUDED.stage, aeration = EXCLUDED.aeration,
+			retired_at = ${stillSince('system')}
 		RETURNING ${SYSTEM}`,
-		[siteId, s.code, s.name, s.kind, s.volumeL, s.medium, s.crop, s.stage, s.aeration],
+		[siteId, s.code, s.name, s.kind, s.volumeL, s.medium, s.crop, s.stage, s.aeration, s.retired],
 	);
 	return rows[0]!;
 }
@@ -123,7 +147,8 @@ export async function listStations(db: Db, siteId: number): Promise<StationRow[]
 		db,
 		stationRow,
 		`SELECT s.id, s.code, s.name, s.kind, y.code AS system, s.position, s.fed_by AS "fedBy", s.volume_l AS "volumeL", s.ranges, s.note, s.protocol, s.rhythm,
-			s.aeration, s.mix_minutes AS "mixMinutes", s.least_ph AS "leastPh", s.most_ph AS "mostPh"
+			s.aeration, s.mix_minutes AS "mixMinutes", s.least_ph AS "leastPh", s.most_ph AS "mostPh",
+			s.retired_at IS NOT NULL AS retired
 		FROM station s LEFT JOIN system y ON y.site_id = s.site_id AND y.id = s.system_id
 		WHERE s.site_id = $1 ORDER BY s.position, s.id`,
 		[siteId],
@@ -136,12 +161,13 @@ export async function putStation(db: Db, siteId: number, s: Omit<StationRow, 'id
 		db,
 		idRow,
 		`INSERT INTO station (site_id, code, name, kind, system_id, position, fed_by, volume_l, ranges, note, protocol, rhythm,
-			aeration, mix_minutes, least_ph, most_ph)
-		VALUES ($1,$2,$3,$4,(SELECT id FROM system WHERE site_id = $1 AND code = $5),$6,$7,$8,$9,$10,$11,$12,$13,$14,$15,$16)
+			aeration, mix_minutes, least_ph, most_ph, retired_at)
+		VALUES ($1,$2,$3,$4,(SELECT id FROM system WHERE site_id = $1 AND code = $5),$6,$7,$8,$9,$10,$11,$12,$13,$14,$15,$16, ${since(17)})
 		ON CONFLICT (site_id, code) DO UPDATE SET name = EXCLUDED.name, kind = EXCLUDED.kind, system_id = EXCLUDED.system_id,
 			position = EXCLUDED.position, fed_by = EXCLUDED.fed_by, volume_l = EXCLUDED.volume_l, ranges = EXCLUDED.ranges, note = EXCLUDED.note,
 			protocol = EXCLUDED.protocol, rhythm = EXCLUDED.rhythm, aeration = EXCLUDED.aeration, mix_minutes = EXCLUDED.mix_minutes,
-			least_ph = EXCLUDED.least_ph, most_ph = EXCLUDED.most_ph
+			least_ph = EXCLUDED.least_ph, most_ph = EXCLUDED.most_ph,
+			retired_at = ${stillSince('station')}
 		RETURNING id`,
 		[
 			siteId,
@@ -160,6 +186,7 @@ export async function putStation(db: Db, siteId: number, s: Omit<StationRow, 'id
 			s.mixMinutes,
 			s.leastPh,
 			s.mostPh,
+			s.retired,
 		],
 	);
 	return rows[0]!.id;
@@ -178,6 +205,7 @@ export const PLAIN_STATION = {
 	mixMinutes: null,
 	leastPh: null,
 	mostPh: null,
+	retired: false,
 };
 
 export async function listInstruments(db: Db, siteId: number): Promise<InstrumentRow[]> {
@@ -186,8 +214,9 @@ export async function listInstruments(db: Db, siteId: number): Promise<Instrumen
 		instrumentRow,
 		`SELECT id, code, name, kind, quantities, ppm_scale AS "ppmScale", compensates, alpha_pct AS "alphaPct", continuous, coalesce(details->>'live', 'none') AS live,
 			details->'printed' AS "printedPh", details->'per_drop' AS "perDrop", calibrate_by AS "calibrateBy",
-			maker_days AS "makerDays", remembers_points AS "remembersPoints", shows_mv AS "showsMv", locks
-		FROM instrument WHERE site_id = $1 AND retired_at IS NULL ORDER BY id`,
+			maker_days AS "makerDays", remembers_points AS "remembersPoints", shows_mv AS "showsMv", locks,
+			retired_at IS NOT NULL AS retired
+		FROM instrument WHERE site_id = $1 ORDER BY id`,
 		[siteId],
 	);
 	return rows;
@@ -198,12 +227,13 @@ export async function putInstrument(db: Db, siteId: number, i: Omit<InstrumentRo
 		db,
 		idRow,
 		`INSERT INTO instrument (site_id, code, name, kind, quantities, ppm_scale, compensates, alpha_pct, continuous, details,
-			calibrate_by, maker_days, remembers_points, shows_mv, locks)
-		VALUES ($1,$2,$3,$4,$5,$6,$7,$8,$9,$10,$11,$12,$13,$14,$15)
+			calibrate_by, maker_days, remembers_points, shows_mv, locks, retired_at)
+		VALUES ($1,$2,$3,$4,$5,$6,$7,$8,$9,$10,$11,$12,$13,$14,$15, ${since(16)})
 		ON CONFLICT (site_id, code) DO UPDATE SET name = EXCLUDED.name, kind = EXCLUDED.kind, quantities = EXCLUDED.quantities,
 			ppm_scale = EXCLUDED.ppm_scale, compensates = EXCLUDED.compensates, alpha_pct = EXCLUDED.alpha_pct,
 			continuous = EXCLUDED.continuous, details = EXCLUDED.details, calibrate_by = EXCLUDED.calibrate_by, maker_days = EXCLUDED.maker_days,
-			remembers_points = EXCLUDED.remembers_points, shows_mv = EXCLUDED.shows_mv, locks = EXCLUDED.locks
+			remembers_points = EXCLUDED.remembers_points, shows_mv = EXCLUDED.shows_mv, locks = EXCLUDED.locks,
+			retired_at = ${stillSince('instrument')}
 		RETURNING id`,
 		[
 			siteId,
@@ -225,6 +255,7 @@ export async function putInstrument(db: Db, siteId: number, i: Omit<InstrumentRo
 			i.remembersPoints,
 			i.showsMv,
 			i.locks,
+			i.retired,
 		],
 	);
 	return rows[0]!.id;

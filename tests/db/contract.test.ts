@@ -21,6 +21,7 @@ interface Ids {
 	batch: number;
 	event: number;
 	waiting: number;
+	stations: string[];
 }
 const examples = (ids: Ids): Asked => ({
 	'GET /health': {},
@@ -81,6 +82,7 @@ const examples = (ids: Ids): Asked => ({
 	'POST /systems': { body: { code: 'tower', kind: 'tower' } },
 	'GET /stations': {},
 	'POST /stations': { body: { code: 'tower-tank', kind: 'reservoir', system: 'tower', volume_l: 60 } },
+	'POST /stations/order': { body: { codes: ids.stations } },
 	'GET /instruments': {},
 	'POST /instruments': { body: { code: 'wren', kind: 'ph' } },
 	'GET /rounds/today': {},
@@ -181,7 +183,16 @@ describe('the contract', () => {
 		const { readings } = await json('GET /readings', { query: { station: 'pond', quantity: 'ph', limit: 2 } });
 		const { calibrations } = await json('GET /calibrations', { query: { instrument: 'minnow' } });
 		const round = await json('POST /rounds', {});
-		const asked = examples({ reading: 0, other: 0, calibration: 0, round: 0, batch: 0, event: 0, waiting: 0 });
+		const asked = examples({
+			reading: 0,
+			other: 0,
+			calibration: 0,
+			round: 0,
+			batch: 0,
+			event: 0,
+			waiting: 0,
+			stations: [],
+		});
 		const event = await json('POST /events', asked['POST /events'] as Given);
 		const batch = await json('POST /batches', asked['POST /batches'] as Given);
 		const ids = {
@@ -192,6 +203,8 @@ describe('the contract', () => {
 			batch: batch.id,
 			event: event.id,
 			waiting: (await json('GET /episodes', {})).episodes.at(-1).newest,
+			// One is made by the example before.
+			stations: [...(await json('GET /stations', {})).stations.map((s: { code: string }) => s.code), 'tower-tank'],
 		};
 		const answered: Record<string, number> = {};
 		for (const [address, given] of Object.entries(examples(ids))) {

@@ -75,6 +75,7 @@ describe('the evening of a tank that was brought to target in the morning', () =
 	});
 	it('the wait and the limits of the tank are the grower’s, in Setup; on a phone nothing runs off the side', async () => {
 		page = await openPage(browser.context, `${app.base}/setup`);
+		await page.click('[data-thing="station pond"]');
 		await page.locator('[data-dosing=pond] summary').click();
 		const wait = page.locator('[data-dosing=pond] label', { hasText: 'Minutes a dose wants to mix' }).locator('input');
 		await wait.fill('0');

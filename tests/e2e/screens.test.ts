@@ -193,21 +193,45 @@ describe('a browser on the other side of the world', () => {
 describe('Setup', () => {
 	it('changes a range, and the strip on the Round follows; finds a pen’s scale', async () => {
 		const page = await open('/setup');
-		const form = page.locator('form').filter({ hasText: 'code pond' });
+		await page.click('[data-thing="station pond"]');
+		const form = page.locator('[data-form="station pond"]');
 		await form.locator('label').filter({ hasText: 'pH range' }).locator('input').fill('5,7 to 6.3');
 		await form.locator('button').filter({ hasText: 'Save' }).click();
 		await page.locator('p').filter({ hasText: 'Pond saved.' }).waitFor();
 		const { stations } = await (await fetch(`${app.base}/api/v1/stations`)).json();
 		expect(stations.find((s: { code: string }) => s.code === 'pond').ranges.ph).toEqual([5.7, 6.3]);
-		const minnow = page
-			.locator('div')
-			.filter({ has: page.locator('form').filter({ hasText: 'code plum' }) })
-			.last();
-		await minnow.locator('button').filter({ hasText: 'Find the scale' }).click();
+		await page.click('[data-thing="instrument plum"]');
+		await page.locator('[data-form="instrument plum"] button').filter({ hasText: 'Find the scale' }).click();
 		await page.fill('#sf-ppm', '706');
 		await page.locator('[data-scale-finder]').filter({ hasText: 'Scale 500' }).waitFor();
 		await page.fill('#sf-ppm', '800');
 		await page.locator('[data-scale-finder]').filter({ hasText: 'Undecided' }).waitFor();
+		await page.close();
+	});
+	it('the line is put in order by keys, a pen retired and brought back: lists forget it, its history stays', async () => {
+		const page = await open('/setup');
+		const line = async (): Promise<string[]> =>
+			(await (await fetch(`${app.base}/api/v1/stations`)).json()).stations.map((s: { code: string }) => s.code);
+		const before = await line();
+		await page.focus('[data-thing="station slabs"]');
+		await page.keyboard.press('Alt+ArrowUp');
+		await page.locator('[data-setup-said]', { hasText: 'new order' }).waitFor();
+		const at = before.indexOf('slabs');
+		expect((await line()).slice(at - 1, at + 1)).toEqual(['slabs', before[at - 1]]);
+		await page.getByRole('button', { name: 'Slabs tank one place down' }).click();
+		await page.waitForFunction(() => document.querySelector('[data-setup-said]')?.textContent?.includes('new order'));
+		await expect.poll(line).toEqual(before);
+		await page.click('[data-thing="instrument brass"]');
+		await page.click('[data-retire]');
+		await page.locator('[data-setup-said]', { hasText: 'Brass is retired' }).waitFor();
+		await expectAccessible(page, ['limewash']);
+		const bench = await open('/bench?station=pond');
+		expect(await bench.locator('#instrument option').allTextContents()).not.toContain('Brass');
+		await bench.goto(`${app.base}/ledger?station=pond`);
+		await bench.locator('tr[data-row]', { hasText: 'Brass' }).first().waitFor();
+		await bench.close();
+		await page.getByRole('button', { name: 'Bring it back' }).click();
+		await page.locator('[data-setup-said]', { hasText: 'back in use' }).waitFor();
 		await page.close();
 	});
 	it('an event logged at Bench is in the record', async () => {

@@ -54,6 +54,8 @@ export interface SiteView {
 	units: DisplayUnits;
 	stations: SiteStation[];
 	instruments: SiteInstrument[];
+	/** What is no longer used, for the names in what was read there or with it. */
+	retired: { code: string; name: string; station: boolean }[];
 	settings: { waits: Waits; sensitivity: Sensitivity };
 	/** Clock of the server when the page was made. */
 	now: number;

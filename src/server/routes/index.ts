@@ -1,5 +1,6 @@
 import type { Route } from '../dispatch';
 import { about } from './about';
+import { episodes } from './episodes';
 import { events } from './events';
 import { files } from './files';
 import { meters } from './meters';
@@ -9,6 +10,7 @@ import { calibrations, probes } from './probes';
 import { products } from './products';
 import { readings } from './readings';
 import { rounds } from './rounds';
+import { series } from './series';
 import { setup } from './setup';
 import { water } from './water';
 import { waterCalculators } from './water-calculators';
@@ -19,6 +21,8 @@ export const routes: Route[] = [
 	...probeCalculators,
 	...waterCalculators,
 	...readings,
+	...episodes,
+	...series,
 	...events,
 	...setup,
 	...rounds,

@@ -4,11 +4,9 @@ import { decide, readingHistory, undoLast } from '@/service/decide';
 import { type Entered, enterSamples, judgeSample, type TypedSample } from '@/service/enter';
 import { readingEvidence } from '@/service/errors';
 import { readingsCsv } from '@/service/export';
-import { shownPoint, shownReading, shownVerdict } from '@/service/reading-shown';
+import { shownReading, shownVerdict } from '@/service/reading-shown';
 import { Refusal } from '@/service/refusal';
-import { decideEpisode, waitingEpisodes } from '@/service/review';
 import { listDecisions, listReadings } from '@/store/readings';
-import { stationSeries } from '@/store/series';
 import { sampleEntered } from '../changes';
 import { csvResponse, wantsCsv } from '../csv-response';
 import { handle } from '../dispatch';
@@ -96,23 +94,9 @@ export const readings = handle(resource, {
 		announce({ kind: 'decision', station: null, by: '' });
 		return { samples: made.map(shownSample) };
 	},
-	'GET /episodes': async ({ db, site }) => ({ episodes: await waitingEpisodes(db, await site()) }),
-	'POST /episodes/:id/decision': async ({ params, body, db, site, who, now, announce }) => {
-		const decided = await decideEpisode(db, await site(), params.id, body, { who, now });
-		announce({ kind: 'decision', station: null, by: '' });
-		return { decided };
-	},
 	'POST /readings/:id/correction': async ({ params, body, db, site, who, now, announce }) => {
 		const s = await correctReading(db, await site(), params.id, body, { who, now });
 		announce({ kind: 'decision', station: s.readings[0]?.reading.station ?? null, by: '' });
 		return { samples: [shownSample(s)] };
-	},
-	'GET /stations/:code/series': async ({ params, query, db, site }) => {
-		const context = await site();
-		if (!context.stations.some((s) => s.code === params.code))
-			throw new Refusal('no-such-station', [{ path: 'code', message: 'There is no such station.' }]);
-		const { quantity, from, to, points = 2000 } = query;
-		const rows = await stationSeries(db, context.site.id, params.code, quantity, from, to, points);
-		return { points: rows.map(shownPoint) };
 	},
 });

@@ -1,6 +1,6 @@
 import { setup as resource } from '@/contract/site';
 import { Judging } from '@/service/judgement';
-import { saveInstrument, saveSite, saveStation, saveSystem } from '@/service/setup';
+import { saveInstrument, saveOrder, saveSite, saveStation, saveSystem } from '@/service/setup';
 import { loadSite } from '@/service/site';
 import { handle } from '../dispatch';
 
@@ -23,6 +23,10 @@ export const setup = handle(resource, {
 	'POST /systems': async ({ body, db, site, who }) => saveSystem(db, await site(), body, who),
 	'GET /stations': async ({ site }) => ({ stations: (await site()).stations }),
 	'POST /stations': async ({ body, db, site, who }) => saveStation(db, await site(), body, who),
+	'POST /stations/order': async ({ body, db, site, who }) => {
+		await saveOrder(db, await site(), body.codes, who);
+		return { ok: true };
+	},
 	'GET /instruments': async ({ site }) => ({ instruments: (await site()).instruments }),
 	'POST /instruments': async ({ body, db, site, who }) => saveInstrument(db, await site(), body, who),
 });

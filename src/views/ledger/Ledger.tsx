@@ -143,7 +143,13 @@ export function Ledger({
 }
 
 const stationName = (site: SiteView, code: string): string =>
-	site.stations.find((x) => x.info.code === code)?.name ?? code;
+	site.stations.find((x) => x.info.code === code)?.name ??
+	site.retired.find((x) => x.station && x.code === code)?.name ??
+	code;
+const instrumentName = (site: SiteView, code: string): string =>
+	site.instruments.find((x) => x.info.code === code)?.name ??
+	site.retired.find((x) => !x.station && x.code === code)?.name ??
+	code;
 
 const columnsOf = (site: SiteView): Column<StoredReading>[] => [
 	{
@@ -190,8 +196,7 @@ const columnsOf = (site: SiteView): Column<StoredReading>[] => [
 		id: 'instrument',
 		name: 'With',
 		of: (r) => r.instrument ?? '',
-		cell: (r) =>
-			r.instrument ? (site.instruments.find((i) => i.info.code === r.instrument)?.name ?? r.instrument) : '',
+		cell: (r) => (r.instrument ? instrumentName(site, r.instrument) : ''),
 		wide: true,
 	},
 	{

@@ -1,5 +1,5 @@
 import { useId, useState } from 'react';
-import type { Episode } from '@/contract/readings';
+import type { Episode } from '@/contract/episodes';
 import type { SiteView } from '@/core/reading/site-view';
 import { causeWords } from '@/words/en/cause';
 import { dateTime } from '../ui/format';

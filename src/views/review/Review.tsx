@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useState } from 'react';
-import type { Episode, StoredReading } from '@/contract/readings';
+import type { Episode } from '@/contract/episodes';
+import type { StoredReading } from '@/contract/readings';
 import { QUANTITY } from '@/core/quantity';
 import { formatTime } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';

@@ -1,141 +1,86 @@
 import { useState } from 'react';
 import type { Instrument } from '@/contract/site';
-import { decimal } from '@/core/quantity';
 import { Choice, Text } from './fields';
+import { InstrumentLeaflet } from './InstrumentLeaflet';
+import { ScaleFinder } from './ScaleFinder';
+
+const KINDS: readonly Instrument['kind'][] = ['combined', 'ph', 'ec', 'drop_kit', 'sensor_node'];
 
 /** One instrument: its scale, its compensation, and what its leaflet says. */
 export function InstrumentForm({
 	instrument: first,
 	onSave,
-	onFind,
 }: {
 	instrument: Instrument;
 	onSave: (i: Instrument) => void;
-	onFind: () => void;
 }) {
-	const [edited, setEdited] = useState<Partial<Instrument>>({});
-	const i = { ...first, ...edited };
+	const [i, set] = useState(first);
+	const [finding, setFinding] = useState(false);
+	const change = (by: Partial<Instrument>) => set((now) => ({ ...now, ...by }));
 	return (
 		<form
-			className="flex flex-wrap items-end gap-2"
+			className="grid gap-4"
+			data-form={`instrument ${i.code}`}
 			onSubmit={(e) => {
 				e.preventDefault();
 				onSave(i);
-				setEdited({});
 			}}
 		>
-			<Text label="Name" width="w-40" value={i.name ?? i.code} onChange={(name) => setEdited({ ...edited, name })} />
+			<h2 className="text-[1.2rem]">
+				{first.name ?? i.code}{' '}
+				<span className="text-soft text-[0.85rem] font-normal">in files and the API: {i.code}</span>
+			</h2>
+			<Text label="Name" width="max-w-96" value={i.name ?? i.code} onChange={(name) => change({ name })} />
 			<Choice
 				label="Kind"
-				width="w-36"
+				width="max-w-96"
 				value={i.kind}
-				options={['combined', 'ph', 'ec', 'drop_kit', 'sensor_node']}
-				onChange={(kind) => setEdited({ ...edited, kind: kind as Instrument['kind'] })}
+				options={KINDS}
+				labels={{ combined: 'pH and EC', ph: 'pH', ec: 'EC' }}
+				onChange={(kind) => change({ kind })}
+				hint="Decides the steps of measuring with it, and which standards it is dipped in."
 			/>
-			<Choice
-				label="ppm scale"
-				width="w-28"
-				value={String(i.ppm_scale ?? '')}
-				options={['', '500', '640', '700']}
-				onChange={(v) => setEdited({ ...edited, ppm_scale: v === '' ? null : (Number(v) as 500) })}
-			/>
-			<button type="button" className="act !font-normal" onClick={onFind}>
-				Find the scale
-			</button>
-			<label className="flex gap-2 items-center min-h-10">
-				<input
-					type="checkbox"
-					checked={i.compensates ?? true}
-					onChange={(e) => setEdited({ ...edited, compensates: e.target.checked })}
-				/>{' '}
-				compensates
-			</label>
-			<button type="submit" className="act !font-normal">
-				Save
-			</button>
-			<span className="text-soft text-[0.8rem] pb-2">code {i.code}</span>
-			<InstrumentDetails i={i} onChange={(change) => setEdited({ ...edited, ...change })} />
-		</form>
-	);
-}
-
-const SCHOOLS = ['learned', 'weekly', 'before_use', 'monthly', 'maker'] as const;
-
-/** What the meter's leaflet says: how finely it shows, how right it claims to be, how it is calibrated. */
-function InstrumentDetails({ i, onChange }: { i: Instrument; onChange: (change: Partial<Instrument>) => void }) {
-	const quantity = (q: 'ph' | 'ec', key: 'resolution' | 'accuracy' | 'accuracyPct', text: string) => {
-		const value = text.trim() === '' ? undefined : decimal(text.trim());
-		onChange({ quantities: { ...i.quantities, [q]: { ...i.quantities?.[q], [key]: value } } });
-	};
-	const field = (label: string, q: 'ph' | 'ec', key: 'resolution' | 'accuracy' | 'accuracyPct') => (
-		<label className="block w-28">
-			<span className="field-label">{label}</span>
-			<input
-				className="field"
-				inputMode="decimal"
-				defaultValue={i.quantities?.[q]?.[key] ?? ''}
-				onBlur={(e) => quantity(q, key, e.target.value)}
-			/>
-		</label>
-	);
-	return (
-		<details className="w-full">
-			<summary className="cursor-pointer text-soft text-[0.9rem]">what its leaflet says</summary>
-			<div className="flex flex-wrap gap-2 items-end py-1">
-				{i.kind !== 'ec' && field('pH steps of', 'ph', 'resolution')}
-				{i.kind !== 'ec' && field('pH right to ±', 'ph', 'accuracy')}
-				{i.kind !== 'ph' && field('EC steps, µS/cm', 'ec', 'resolution')}
-				{i.kind !== 'ph' && field('EC right to ± %', 'ec', 'accuracyPct')}
-				<Text
-					label="% per °C"
-					width="w-20"
-					mode="decimal"
-					value={String(i.alpha_pct_per_c ?? 2)}
-					onChange={(v) => onChange({ alpha_pct_per_c: decimal(v.trim()) ?? 2 })}
-				/>
-				<Choice
-					label="Calibrate"
-					width="w-36"
-					value={i.calibrate_by ?? 'learned'}
-					options={SCHOOLS}
-					onChange={(v) => onChange({ calibrate_by: v as Instrument['calibrate_by'] })}
-				/>
-				{i.calibrate_by === 'maker' && (
-					<Text
-						label="every, days"
-						width="w-24"
-						mode="decimal"
-						value={String(i.maker_days ?? '')}
-						onChange={(v) => onChange({ maker_days: decimal(v.trim()) ?? null })}
+			{i.kind !== 'ph' && i.kind !== 'drop_kit' && (
+				<div>
+					<Choice
+						label="ppm scale"
+						width="max-w-96"
+						value={String(i.ppm_scale ?? '')}
+						options={['', '500', '640', '700']}
+						onChange={(v) => change({ ppm_scale: v === '' ? null : (Number(v) as 500) })}
+						hint="The same water is 500 ppm on one meter and 700 on another. Its past is read again by what you choose."
 					/>
-				)}
-				<Choice
-					label="Remembers"
-					width="w-32"
-					value={String(i.remembers_points ?? 2)}
-					options={['0', '1', '2', '3']}
-					onChange={(v) => onChange({ remembers_points: Number(v) })}
-				/>
+					<button type="button" className="act !font-normal mt-2" onClick={() => setFinding(!finding)}>
+						Find the scale
+					</button>
+					{finding && (
+						<div className="mt-2">
+							<ScaleFinder
+								onFound={(ppm_scale) => {
+									setFinding(false);
+									onSave({ ...i, ppm_scale });
+								}}
+							/>
+						</div>
+					)}
+				</div>
+			)}
+			{i.kind !== 'drop_kit' && (
 				<label className="flex gap-2 items-center min-h-10">
 					<input
 						type="checkbox"
-						checked={i.shows_mv ?? false}
-						onChange={(e) => onChange({ shows_mv: e.target.checked })}
+						checked={i.compensates ?? true}
+						onChange={(e) => change({ compensates: e.target.checked })}
 					/>{' '}
-					shows mV
+					brings EC to 25 °C by itself (it says ATC)
 				</label>
-				<Choice
-					label="Reads live"
-					width="w-32"
-					value={i.live ?? 'none'}
-					options={['none', 'simulated']}
-					onChange={(v) => onChange({ live: v as 'none' })}
-				/>
-				<label className="flex gap-2 items-center min-h-10">
-					<input type="checkbox" checked={i.locks ?? false} onChange={(e) => onChange({ locks: e.target.checked })} />{' '}
-					locks when stable
-				</label>
+			)}
+			<InstrumentLeaflet i={i} onChange={change} />
+			<div>
+				<button type="submit" className="act act-main">
+					Save
+				</button>
 			</div>
-		</details>
+		</form>
 	);
 }

@@ -3,92 +3,125 @@ import type { Station, System } from '@/contract/site';
 import { decimal } from '@/core/quantity';
 import { STATION_KINDS } from '@/core/reading/model';
 import { Choice, Text } from './fields';
+import { readRange, showRange } from './range';
 import { StationDosing } from './StationDosing';
 import { StationHabits } from './StationHabits';
 
-/** One station: where it stands in the line, and its targets. */
+/** One station: what it is, what feeds it, what it holds, its targets, how it is measured and dosed. */
 export function StationForm({
 	station: first,
+	stations,
 	systems,
 	onSave,
 }: {
 	station: Station;
-	systems: System[];
+	stations: readonly Station[];
+	systems: readonly System[];
 	onSave: (s: Station) => void;
 }) {
-	const [s, setS] = useState(first);
-	const show = (r: [number, number] | undefined, factor: number) => (r ? `${r[0] / factor} to ${r[1] / factor}` : '');
-	const [ph, setPh] = useState(show(s.ranges?.ph, 1));
-	const [ec, setEc] = useState(show(s.ranges?.ec, 1000));
-	const [volume, setVolume] = useState(s.volume_l ? String(s.volume_l) : '');
-	const [problem, setProblem] = useState('');
-	const range = (text: string, factor: number): [number, number] | undefined | null => {
-		if (text.trim() === '') return undefined;
-		const ends = text.split(/\s*(?:to|–|\.\.|;)\s*/).map((t) => decimal(t.trim()));
-		if (ends.length !== 2 || ends[0] === undefined || ends[1] === undefined || !(ends[0] < ends[1])) return null;
-		return [ends[0] * factor, ends[1] * factor];
-	};
+	const [{ s, ph, ec, volume }, set] = useState({
+		s: first,
+		ph: showRange(first.ranges?.ph, 1),
+		ec: showRange(first.ranges?.ec, 1000),
+		volume: first.volume_l ? String(first.volume_l) : '',
+	});
+	const change = (by: Partial<Station>) => set((now) => ({ ...now, s: { ...now.s, ...by } }));
+	const phRange = readRange(ph, 1);
+	const ecRange = readRange(ec, 1000);
+	const litres = volume.trim() === '' ? null : decimal(volume.trim());
+	const wrong = phRange === null || ecRange === null || litres === undefined;
+	const others = stations.filter((x) => x.code !== s.code && !x.retired && x.kind !== 'standard');
+	const fed = s.fed_by ?? [];
 	return (
 		<form
-			className="flex flex-wrap items-end gap-2 py-2 border-t border-line"
+			className="grid gap-4"
+			data-form={`station ${s.code}`}
 			onSubmit={(e) => {
 				e.preventDefault();
-				const phRange = range(ph, 1);
-				const ecRange = range(ec, 1000);
-				const litres = volume.trim() === '' ? null : decimal(volume.trim());
-				if (phRange === null || ecRange === null) return setProblem('Write a range as 5.5 to 6.5.');
-				if (litres === undefined) return setProblem('Write the volume as a number of litres.');
-				setProblem('');
-				const { ph: _p, ec: _e, ...others } = s.ranges ?? {};
+				if (wrong) return;
+				const { ph: _p, ec: _e, ...rest } = s.ranges ?? {};
 				onSave({
 					...s,
 					volume_l: litres,
-					ranges: { ...others, ...(phRange && { ph: phRange }), ...(ecRange && { ec: ecRange }) },
+					ranges: { ...rest, ...(phRange && { ph: phRange }), ...(ecRange && { ec: ecRange }) },
 				});
 			}}
 		>
-			<Text label="Name" width="w-40" value={s.name ?? s.code} onChange={(name) => setS({ ...s, name })} />
+			<h2 className="text-[1.2rem]">
+				{first.name ?? s.code}{' '}
+				<span className="text-soft text-[0.85rem] font-normal">in files and the API: {s.code}</span>
+			</h2>
+			<Text label="Name" width="max-w-96" value={s.name ?? s.code} onChange={(name) => change({ name })} />
 			<Choice
 				label="Kind"
-				width="w-32"
+				width="max-w-96"
 				value={s.kind}
 				options={STATION_KINDS}
-				onChange={(kind) => setS({ ...s, kind: kind as Station['kind'] })}
+				onChange={(kind) => change({ kind: kind as Station['kind'] })}
+				hint="Decides what is measured here how often, the steps of measuring, and what the checks expect."
 			/>
 			<Choice
 				label="System"
-				width="w-32"
+				width="max-w-96"
 				value={s.system ?? ''}
-				options={['', ...systems.map((y) => y.code)]}
-				onChange={(y) => setS({ ...s, system: y || null })}
+				options={['', ...systems.filter((y) => !y.retired || y.code === s.system).map((y) => y.code)]}
+				labels={Object.fromEntries(systems.map((y) => [y.code, y.name ?? y.code]))}
+				onChange={(y) => change({ system: y || null })}
+				hint="The plants whose solution it is; gives volume and what moves the water where nothing is said here."
 			/>
-			<Text label="Litres" width="w-20" mode="decimal" value={volume} onChange={setVolume} />
-			<Text label="pH range" width="w-28" value={ph} onChange={setPh} />
-			<Text label="EC range, mS/cm" width="w-32" value={ec} onChange={setEc} />
 			<Text
-				label="Place in line"
-				width="w-20"
+				label="Litres it holds"
+				width="max-w-96"
 				mode="decimal"
-				value={String(s.position ?? '')}
-				onChange={(p) => setS({ ...s, position: Number.parseInt(p, 10) || 0 })}
+				value={volume}
+				onChange={(v) => set((now) => ({ ...now, volume: v }))}
+				hint="Doses and what was poured are reckoned by it."
+				wrong={litres === undefined ? 'Write the volume as a number of litres.' : undefined}
 			/>
-			<button type="submit" className="act !font-normal">
-				Save
-			</button>
-			<span className="text-soft text-[0.8rem] pb-2">code {s.code}</span>
-			<StationHabits station={s} onChange={(change) => setS({ ...s, ...change })} />
-			{(s.kind === 'reservoir' || s.kind === 'mix') && (
-				<StationDosing
-					station={s}
-					system={systems.find((y) => y.code === s.system) ?? null}
-					onChange={(change) => setS({ ...s, ...change })}
+			<div className="grid sm:grid-cols-2 gap-4">
+				<Text
+					label="pH range"
+					width="w-full"
+					value={ph}
+					onChange={(v) => set((now) => ({ ...now, ph: v }))}
+					hint="The quiet zone of the strip; a reading outside is not doubted for that."
+					wrong={phRange === null ? 'Write a range as 5.5 to 6.5.' : undefined}
 				/>
+				<Text
+					label="EC range, mS/cm"
+					width="w-full"
+					value={ec}
+					onChange={(v) => set((now) => ({ ...now, ec: v }))}
+					wrong={ecRange === null ? 'Write a range as 1.5 to 2.1.' : undefined}
+				/>
+			</div>
+			<fieldset>
+				<legend className="field-label">Fed by</legend>
+				<div className="flex flex-wrap gap-x-5">
+					{others.map((x) => (
+						<label key={x.code} className="flex items-center gap-2 min-h-10">
+							<input
+								type="checkbox"
+								checked={fed.includes(x.code)}
+								onChange={(e) =>
+									change({ fed_by: e.target.checked ? [...fed, x.code] : fed.filter((c) => c !== x.code) })
+								}
+							/>{' '}
+							{x.name ?? x.code}
+						</label>
+					))}
+				</div>
+				<p className="text-soft text-[0.85rem]">Joins on the line; a change of a source is looked for downstream.</p>
+			</fieldset>
+			<StationHabits station={s} onChange={change} />
+			{(s.kind === 'reservoir' || s.kind === 'mix') && (
+				<StationDosing station={s} system={systems.find((y) => y.code === s.system) ?? null} onChange={change} />
 			)}
-			{problem && (
-				<p role="alert" className="text-error w-full">
-					{problem}
-				</p>
-			)}
+			<div>
+				<button type="submit" className="act act-main" disabled={wrong}>
+					Save
+				</button>
+			</div>
 		</form>
 	);
 }

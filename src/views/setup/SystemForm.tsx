@@ -16,65 +16,90 @@ export function SystemForm({
 	system: System;
 	onSave: (y: System, ranges: boolean) => void;
 }) {
-	const [y, setY] = useState(first);
-	const [volume, setVolume] = useState(first.volume_l ? String(first.volume_l) : '');
+	const [{ y, volume }, set] = useState({ y: first, volume: first.volume_l ? String(first.volume_l) : '' });
+	const change = (by: Partial<System>) => set((now) => ({ ...now, y: { ...now.y, ...by } }));
 	const litres = volume.trim() === '' ? null : decimal(volume.trim());
 	const known = CROPS.some((c) => c.crop === y.crop);
 	return (
 		<form
-			className="flex flex-wrap items-end gap-2 py-2 border-t border-line"
+			className="grid gap-4"
+			data-form={`system ${y.code}`}
 			onSubmit={(e) => {
 				e.preventDefault();
 				if (litres !== undefined) onSave({ ...y, volume_l: litres }, false);
 			}}
 		>
-			<Text label="Name" width="w-32" value={y.name ?? y.code} onChange={(name) => setY({ ...y, name })} />
+			<h2 className="text-[1.2rem]">
+				{first.name ?? y.code}{' '}
+				<span className="text-soft text-[0.85rem] font-normal">in files and the API: {y.code}</span>
+			</h2>
+			<Text label="Name" width="max-w-96" value={y.name ?? y.code} onChange={(name) => change({ name })} />
 			<Choice
 				label="Kind"
-				width="w-40"
+				width="max-w-96"
 				value={y.kind}
 				options={KINDS}
-				onChange={(kind) => setY({ ...y, kind: kind as System['kind'] })}
+				onChange={(kind) => change({ kind: kind as System['kind'] })}
+				hint="How the solution gets to the roots; decides what usually moves it."
 			/>
-			<Text label="Litres" width="w-20" mode="decimal" value={volume} onChange={setVolume} />
-			<Text label="Medium" width="w-28" value={y.medium ?? ''} onChange={(medium) => setY({ ...y, medium })} />
-			<Choice
-				label="Crop"
-				width="w-32"
-				value={y.crop ?? ''}
-				options={[...new Set([y.crop ?? '', ...CROPS.map((c) => c.crop)])]}
-				onChange={(crop) => setY({ ...y, crop })}
+			<Text
+				label="Litres in all"
+				width="max-w-96"
+				mode="decimal"
+				value={volume}
+				onChange={(v) => set((now) => ({ ...now, volume: v }))}
+				hint="Of its stations that do not say themselves what they hold."
+				wrong={litres === undefined ? 'Write the volume as a number of litres.' : undefined}
 			/>
-			<Choice
-				label="Stage"
-				width="w-36"
-				value={y.stage ?? ''}
-				options={[...new Set([y.stage ?? '', ...STAGES])]}
-				onChange={(stage) => setY({ ...y, stage })}
+			<Text
+				label="Medium"
+				width="max-w-96"
+				value={y.medium ?? ''}
+				onChange={(medium) => change({ medium })}
+				hint="What the roots stand in: water, coir, stone wool."
 			/>
+			<div className="grid sm:grid-cols-2 gap-4">
+				<Choice
+					label="Crop"
+					width="w-full"
+					value={y.crop ?? ''}
+					options={[...new Set([y.crop ?? '', ...CROPS.map((c) => c.crop)])]}
+					onChange={(crop) => change({ crop })}
+				/>
+				<Choice
+					label="Stage"
+					width="w-full"
+					value={y.stage ?? ''}
+					options={[...new Set([y.stage ?? '', ...STAGES])]}
+					onChange={(stage) => change({ stage })}
+				/>
+			</div>
 			<Choice
 				label="Water moved by"
-				width="w-44"
+				width="max-w-96"
 				value={y.aeration ?? ''}
 				options={['', ...Object.keys(AERATION)]}
 				labels={{
 					'': `as usual (${aerationOf({ aeration: null, kind: '' }, { aeration: null, kind: y.kind }) ?? 'not known'})`,
 				}}
-				onChange={(aeration) => setY({ ...y, aeration: (aeration || null) as System['aeration'] })}
+				onChange={(aeration) => change({ aeration: (aeration || null) as System['aeration'] })}
+				hint="An air stone blows carbon dioxide out, and pH rises with it: doses are smaller there."
 			/>
-			<button type="submit" className="act !font-normal" disabled={litres === undefined}>
-				Save
-			</button>
-			{known && (
-				<button
-					type="button"
-					className="act !font-normal"
-					disabled={litres === undefined}
-					onClick={() => litres !== undefined && onSave({ ...y, volume_l: litres }, true)}
-				>
-					Save with the crop’s ranges
+			<div className="flex flex-wrap gap-3">
+				<button type="submit" className="act act-main" disabled={litres === undefined}>
+					Save
 				</button>
-			)}
+				{known && (
+					<button
+						type="button"
+						className="act !font-normal"
+						disabled={litres === undefined}
+						onClick={() => litres !== undefined && onSave({ ...y, volume_l: litres }, true)}
+					>
+						Save, and give its stations the crop’s ranges
+					</button>
+				)}
+			</div>
 		</form>
 	);
 }

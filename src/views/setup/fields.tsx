@@ -7,12 +7,17 @@ export function Text({
 	onChange,
 	width = 'w-44',
 	mode,
+	hint,
+	wrong,
 }: {
 	label: string;
 	value: string;
 	onChange: (v: string) => void;
 	width?: string;
 	mode?: 'decimal';
+	/** What it changes. */
+	hint?: string;
+	wrong?: string | undefined;
 }) {
 	return (
 		<label className={`block ${width}`}>
@@ -22,11 +27,25 @@ export function Text({
 				value={value}
 				inputMode={mode}
 				maxLength={200}
+				aria-invalid={wrong !== undefined}
 				onChange={(e) => onChange(e.target.value)}
 			/>
+			<Below hint={hint} wrong={wrong} />
 		</label>
 	);
 }
+
+/** What a field changes, or what is wrong with it. */
+function Below({ hint, wrong }: { hint?: string | undefined; wrong?: string | undefined }) {
+	if (wrong)
+		return (
+			<span role="alert" className="text-error text-[0.85rem] block pt-1">
+				{wrong}
+			</span>
+		);
+	return hint ? <span className="text-soft text-[0.85rem] block pt-1 max-w-[60ch]">{hint}</span> : null;
+}
+
 export function Choice<T extends string>({
 	label,
 	value,
@@ -34,6 +53,7 @@ export function Choice<T extends string>({
 	onChange,
 	labels = {},
 	width = 'w-44',
+	hint,
 }: {
 	label: string;
 	value: T;
@@ -42,6 +62,8 @@ export function Choice<T extends string>({
 	labels?: Record<string, string>;
 	onChange: (v: T) => void;
 	width?: string;
+	/** What it changes. */
+	hint?: string;
 }) {
 	return (
 		<label className={`block ${width}`}>
@@ -53,6 +75,7 @@ export function Choice<T extends string>({
 					</option>
 				))}
 			</select>
+			<Below hint={hint} />
 		</label>
 	);
 }

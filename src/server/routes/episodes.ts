@@ -1,0 +1,12 @@
+import { episodes as resource } from '@/contract/episodes';
+import { decideEpisode, waitingEpisodes } from '@/service/review';
+import { handle } from '../dispatch';
+
+export const episodes = handle(resource, {
+	'GET /episodes': async ({ db, site }) => ({ episodes: await waitingEpisodes(db, await site()) }),
+	'POST /episodes/:id/decision': async ({ params, body, db, site, who, now, announce }) => {
+		const decided = await decideEpisode(db, await site(), params.id, body, { who, now });
+		announce({ kind: 'decision', station: null, by: '' });
+		return { decided };
+	},
+});

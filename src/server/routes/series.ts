@@ -1,0 +1,16 @@
+import { series as resource } from '@/contract/series';
+import { shownPoint } from '@/service/reading-shown';
+import { Refusal } from '@/service/refusal';
+import { stationSeries } from '@/store/series';
+import { handle } from '../dispatch';
+
+export const series = handle(resource, {
+	'GET /stations/:code/series': async ({ params, query, db, site }) => {
+		const context = await site();
+		if (!context.stations.some((s) => s.code === params.code))
+			throw new Refusal('no-such-station', [{ path: 'code', message: 'There is no such station.' }]);
+		const { quantity, from, to, points = 2000 } = query;
+		const rows = await stationSeries(db, context.site.id, params.code, quantity, from, to, points);
+		return { points: rows.map(shownPoint) };
+	},
+});

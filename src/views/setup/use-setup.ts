@@ -1,0 +1,101 @@
+import { useReducer } from 'react';
+import type { Instrument, Site, Station, System } from '@/contract/site';
+import { rangesFor, type Stage } from '@/core/crop/presets';
+import { api } from '../data/client';
+
+export type WholeSite = Site & Required<Pick<Site, 'units' | 'settings'>>;
+export type Kind = 'station' | 'system' | 'instrument';
+/** What is looked at: the site itself, or one thing of it. */
+export type Chosen = { kind: 'site' } | { kind: Kind; code: string };
+
+export interface SetupState {
+	site: WholeSite;
+	systems: System[];
+	stations: Station[];
+	instruments: Instrument[];
+	chosen: Chosen;
+	said: string;
+	problem: string;
+	busy: boolean;
+}
+const LIST = { station: 'stations', system: 'systems', instrument: 'instruments' } as const;
+
+const put = <T extends { code: string }>(list: readonly T[], one: T): T[] =>
+	list.some((x) => x.code === one.code) ? list.map((x) => (x.code === one.code ? one : x)) : [...list, one];
+
+/** What was set up, and what can be done with it; each change is kept at once, and said. */
+export function useSetup(first: Pick<SetupState, 'site' | 'systems' | 'stations' | 'instruments'>) {
+	const [s, set] = useReducer(
+		(now: SetupState, c: Partial<SetupState> | ((s: SetupState) => Partial<SetupState>)) => ({
+			...now,
+			...(typeof c === 'function' ? c(now) : c),
+		}),
+		{ ...first, chosen: { kind: 'site' } as Chosen, said: '', problem: '', busy: false },
+	);
+	/** @returns whether it was kept */
+	async function run(said: string, work: () => Promise<void>): Promise<boolean> {
+		set({ problem: '', said: '', busy: true });
+		try {
+			await work();
+			set({ said });
+			return true;
+		} catch (error) {
+			set({ problem: (error as Error).message });
+			return false;
+		} finally {
+			set({ busy: false });
+		}
+	}
+	const saveStation = (x: Station, said = `${x.name ?? x.code} saved.`) =>
+		run(said, async () => {
+			const saved = await api('POST /stations', { body: x });
+			set((now) => ({ stations: put(now.stations, saved), chosen: { kind: 'station', code: saved.code } }));
+		});
+	/** Saves a system and, if asked, brings the ranges of its stations to those of its crop and stage. */
+	const saveSystem = (y: System, ranges = false, said = `${y.name ?? y.code} saved.`) =>
+		run(said, async () => {
+			const saved = await api('POST /systems', { body: y });
+			set((now) => ({ systems: put(now.systems, saved), chosen: { kind: 'system', code: saved.code } }));
+			if (!ranges) return;
+			const range = rangesFor(y.crop ?? '', (y.stage ?? 'growing') as Stage);
+			for (const x of s.stations.filter((x) => x.system === y.code && x.kind !== 'drain' && !x.retired)) {
+				const changed = await api('POST /stations', { body: { ...x, ranges: { ...x.ranges, ...range } } });
+				set((now) => ({ stations: put(now.stations, changed) }));
+			}
+		});
+	const saveInstrument = (i: Instrument, said = `${i.name ?? i.code} saved.`) =>
+		run(said, async () => {
+			const saved = await api('POST /instruments', { body: i });
+			set((now) => ({ instruments: put(now.instruments, saved), chosen: { kind: 'instrument', code: saved.code } }));
+		});
+	const saveSite = (site: WholeSite) =>
+		run(`${site.name} saved.`, async () => {
+			await api('PUT /site', { body: site });
+			set({ site });
+		});
+	/** Moves a station to another place in the line. */
+	const move = (code: string, to: number) => {
+		const codes = s.stations.filter((x) => !x.retired).map((x) => x.code);
+		const from = codes.indexOf(code);
+		if (from < 0 || to < 0 || to >= codes.length || to === from) return;
+		codes.splice(to, 0, ...codes.splice(from, 1));
+		// What is no longer used stays behind the rest.
+		const all = [...codes, ...s.stations.filter((x) => x.retired).map((x) => x.code)];
+		const before = s.stations;
+		set({ stations: all.map((c, i) => ({ ...s.stations.find((x) => x.code === c)!, position: i + 1 })) });
+		void run('The line is in its new order.', () =>
+			api('POST /stations/order', { body: { codes: all } }).then(() => {}),
+		).then((kept) => !kept && set({ stations: before }));
+	};
+	/** Takes something out of use, or back into it; its history stays. */
+	const retire = (kind: Kind, code: string, retired: boolean) => {
+		const one = s[LIST[kind]].find((x) => x.code === code)!;
+		const name = one.name ?? code;
+		const said = retired ? `${name} is retired: lists forget it, its history stays.` : `${name} is back in use.`;
+		if (kind === 'station') return saveStation({ ...(one as Station), retired }, said);
+		if (kind === 'system') return saveSystem({ ...(one as System), retired }, false, said);
+		return saveInstrument({ ...(one as Instrument), retired }, said);
+	};
+	return { s, set, saveStation, saveSystem, saveInstrument, saveSite, move, retire };
+}
+export type SetupTools = ReturnType<typeof useSetup>;
