@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react';
+import { type ReactNode, useEffect, useRef } from 'react';
 import { InstrumentForm } from './InstrumentForm';
 import { SetupList } from './SetupList';
 import { SiteForm } from './SiteForm';
@@ -13,13 +13,26 @@ export function Setup({
 }: Pick<SetupState, 'site' | 'systems' | 'stations' | 'instruments'> & { zones: string[] }) {
 	const tools = useSetup(first);
 	const { s } = tools;
+	const form = useRef<HTMLElement>(null);
+	const seen = useRef(s.chosen);
+	// Where list and form stand above one another, what was chosen is brought into view.
+	useEffect(() => {
+		if (seen.current === s.chosen) return;
+		seen.current = s.chosen;
+		if (matchMedia('(max-width: 1023px)').matches) form.current?.scrollIntoView({ block: 'start' });
+	}, [s.chosen]);
 	return (
 		<div className="grid lg:grid-cols-[20rem_1fr] gap-x-10 gap-y-4">
 			<section>
-				<h1 className="mb-2">Setup</h1>
+				<h1 id="setup" className="mb-2">
+					Setup
+				</h1>
 				<SetupList tools={tools} />
 			</section>
-			<section className="max-w-[46rem] max-lg:order-first max-lg:border-b max-lg:border-line max-lg:pb-4">
+			<section ref={form} className="max-w-[46rem] max-lg:border-t-2 max-lg:border-base-content max-lg:pt-3">
+				<a className="lg:hidden underline min-h-11 flex items-center" href="#setup">
+					Back to the list
+				</a>
 				<div aria-live="polite" className="min-h-7">
 					{s.said && !s.problem && (
 						<p className="border-l-4 border-secondary pl-3 py-1" data-setup-said>
