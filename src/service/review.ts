@@ -1,10 +1,12 @@
+import type { ShownReading } from '@/contract/readings';
 import { type Episode, episodeUpTo, insertDecisions, listEpisodes, readingsById } from '@/store/episodes';
 import type { Db } from '@/store/pool';
-import { decisionScores, type JudgedReading } from '@/store/readings';
+import { decisionScores } from '@/store/readings';
 import { insertAudit } from '@/store/site';
 import { writing } from '@/store/writing';
 import { requireReason } from './decide';
 import { judgeAgain } from './judging';
+import { shownReading } from './reading-shown';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
 
@@ -16,7 +18,7 @@ export async function reviewQueue(
 	db: Db,
 	context: SiteContext,
 ): Promise<{
-	queue: { episode: Episode; reading: JudgedReading }[];
+	episodes: (Episode & { reading: ShownReading })[];
 	scores: { cause: string; decided: number; right: number }[];
 }> {
 	const episodes = await listEpisodes(db, context.site.id, SHOWN);
@@ -26,15 +28,12 @@ export async function reviewQueue(
 		episodes.map((e) => e.newest),
 	);
 	const of = new Map(rows.map((r) => [r.id, r]));
-	const queue = episodes.flatMap((episode) => {
+	const waiting = episodes.flatMap((episode) => {
 		const reading = of.get(episode.newest);
-		return reading ? [{ episode, reading }] : [];
+		return reading ? [{ ...episode, reading: shownReading(reading) }] : [];
 	});
-	return { queue, scores: await decisionScores(db, context.site.id) };
+	return { episodes: waiting, scores: await decisionScores(db, context.site.id) };
 }
-
-export const waitingEpisodes = (db: Db, context: SiteContext): Promise<Episode[]> =>
-	listEpisodes(db, context.site.id, SHOWN);
 
 /**
  * Decides about all readings of an episode up to one: what came since was not seen. What was decided meanwhile stays decided.

@@ -52,7 +52,7 @@ export function SampleFields({
 						id={id}
 						label={QUANTITY[q].name}
 						unit={unitLabel(bare)}
-						hue={QUANTITY_HUE[q] ?? 'var(--color-line)'}
+						hue={QUANTITY_HUE[q] ?? 'var(--color-base-300)'}
 						text={texts[q] ?? ''}
 						expected={expected(q)}
 						said={saidOf(v, bare)}

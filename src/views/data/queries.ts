@@ -23,13 +23,22 @@ export function useFollowing(): void {
 
 type Questions = { [A in keyof Contract & string]: A extends `GET ${string}` ? A : never }[keyof Contract & string];
 
-/** Asks one operation of the contract while `when` holds, and keeps the answer. */
-export function useAsked<A extends Questions>(address: A, asked: Call<A, Contract[A]>, when = true) {
+/**
+ * Asks one operation of the contract while `when` holds, and keeps the answer.
+ * @param first what the page came with
+ */
+export function useAsked<A extends Questions>(
+	address: A,
+	asked: Call<A, Contract[A]>,
+	when = true,
+	first?: Got<Contract[A]>,
+) {
 	return useQuery<Got<Contract[A]>, Error>(
 		{
 			queryKey: [address, asked],
 			queryFn: () => (api as (a: A, c: Call<A, Contract[A]>) => Promise<Got<Contract[A]>>)(address, asked),
 			enabled: when,
+			...(first === undefined ? {} : { initialData: () => first }),
 		},
 		queries,
 	);

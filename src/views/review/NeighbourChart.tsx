@@ -1,0 +1,140 @@
+import type { Contract } from '@/contract';
+import type { Got } from '@/contract/operation';
+import type { StoredReading } from '@/contract/readings';
+import { seriesQuantity } from '@/core/quantity';
+import type { SiteView } from '@/core/reading/site-view';
+import { standingOf } from '@/core/trust/standing';
+import { EVENT_WORDS } from '@/words/en/event';
+import { dateTime, QUANTITY_HUE, shown } from '../ui/format';
+
+type Point = Got<Contract['GET /stations/:code/series']>['points'][number];
+type StoredEvent = Got<Contract['GET /events']>['events'][number];
+
+const WIDTH = 760;
+const HEIGHT = 230;
+const LEFT = 52;
+const BOTTOM = 46;
+const TOP = 10;
+/** Days drawn before and after what is doubted. */
+export const NEIGHBOUR_DAYS = 12;
+const DAY = 86_400_000;
+
+/** A doubted reading among its neighbours in time: as wide as each is sure, the target behind, what was poured along the foot. */
+export function NeighbourChart({
+	reading: r,
+	points,
+	events,
+	site,
+}: {
+	reading: StoredReading;
+	points: readonly Point[];
+	events: readonly StoredEvent[];
+	site: SiteView;
+}) {
+	const at = Date.parse(r.time);
+	const [from, to] = [at - NEIGHBOUR_DAYS * DAY, Math.min(at + NEIGHBOUR_DAYS * DAY, Math.max(site.now, at) + DAY)];
+	const near = points.filter((p) => p.at >= from && p.at <= to);
+	const quantity = seriesQuantity(r.quantity);
+	const range = site.stations.find((s) => s.info.code === r.station)?.info.ranges[quantity] ?? null;
+	const values = [
+		r.canonical_value,
+		...near.flatMap((p) => [p.value - 2 * p.u, p.value + 2 * p.u]),
+		...(range ? [range.low, range.high] : []),
+	].filter(Number.isFinite);
+	const [least, most] = [Math.min(...values), Math.max(...values)];
+	const room = (most - least || 1) * 0.08;
+	const x = (t: number) => LEFT + ((t - from) / (to - from)) * (WIDTH - LEFT - 10);
+	const y = (v: number) => TOP + ((most + room - v) / (most - least + 2 * room)) * (HEIGHT - TOP - BOTTOM);
+	const hue = QUANTITY_HUE[quantity] ?? 'var(--color-base-content)';
+	const days = Array.from({ length: 5 }, (_, i) => from + ((i + 0.5) * (to - from)) / 5);
+	const marks = range ? [range.low, range.high] : [least, most];
+	return (
+		<figure className="my-2 max-w-[760px]" data-neighbours={near.length}>
+			<svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="w-full h-auto" role="img" aria-labelledby={`nb-${r.id}`}>
+				<title id={`nb-${r.id}`}>
+					{`${shown(r.quantity, r.canonical_value, site.units)} among ${near.length} neighbours, ${near.length === 0 ? 'none of them' : `${shown(r.quantity, Math.min(...near.map((p) => p.value)), site.units)} to ${shown(r.quantity, Math.max(...near.map((p) => p.value)), site.units)}`}`}
+				</title>
+				{range && (
+					<rect
+						x={LEFT}
+						y={y(range.high)}
+						width={WIDTH - LEFT - 10}
+						height={Math.max(y(range.low) - y(range.high), 1)}
+						fill="var(--zone)"
+					/>
+				)}
+				<line x1={LEFT} x2={WIDTH - 10} y1={HEIGHT - BOTTOM} y2={HEIGHT - BOTTOM} stroke="var(--color-base-300)" />
+				{marks.map((v) => (
+					<text key={v} x={LEFT - 6} y={y(v) + 5} textAnchor="end" fontSize="15" fill="var(--soft)">
+						{shown(r.quantity, v, site.units)}
+					</text>
+				))}
+				{days.map((t) => (
+					<text key={t} x={x(t)} y={HEIGHT - 6} textAnchor="middle" fontSize="15" fill="var(--soft)">
+						{dateTime(t, site.timezone).split(',')[0]}
+					</text>
+				))}
+				{near.map((p) => {
+					const standing = standingOf({ ...p, restated: p.was });
+					const own = p.id === r.id;
+					return (
+						<g key={`${p.at} ${p.id}`}>
+							<line
+								x1={x(p.at)}
+								x2={x(p.at)}
+								y1={y(p.value - 1.96 * p.u)}
+								y2={y(p.value + 1.96 * p.u)}
+								stroke={hue}
+								strokeOpacity={own ? 1 : 0.45}
+								strokeWidth={own ? 7 : 4}
+							/>
+							{standing === 'sound' || standing === 'restated' ? (
+								<circle cx={x(p.at)} cy={y(p.value)} r={3.5} fill={hue} />
+							) : (
+								<circle
+									cx={x(p.at)}
+									cy={y(p.value)}
+									r={own ? 8 : 5}
+									fill="var(--color-base-100)"
+									stroke={hue}
+									strokeWidth={2.5}
+								/>
+							)}
+						</g>
+					);
+				})}
+				{!near.some((p) => p.id === r.id) && (
+					<circle
+						cx={x(at)}
+						cy={y(r.canonical_value)}
+						r={8}
+						fill="var(--color-base-100)"
+						stroke={hue}
+						strokeWidth={2.5}
+					/>
+				)}
+				{events.map((e) => (
+					<path
+						key={e.id}
+						d={`M${x(Date.parse(e.time))} ${HEIGHT - BOTTOM + 4} l5 10 h-10 z`}
+						fill="var(--color-base-content)"
+					>
+						<title>{`${dateTime(Date.parse(e.time), site.timezone)}: ${EVENT_WORDS[e.kind][0]} ${e.amount ?? ''} ${e.unit} ${e.product}`}</title>
+					</path>
+				))}
+			</svg>
+			{events.length > 0 && (
+				<figcaption className="text-soft text-[0.85rem]">
+					▲{' '}
+					{events
+						.slice(0, 4)
+						.map((e) =>
+							`${dateTime(Date.parse(e.time), site.timezone)} ${EVENT_WORDS[e.kind][0]} ${e.amount ?? ''} ${e.amount === null ? '' : e.unit}`.trim(),
+						)
+						.join(' · ')}
+					{events.length > 4 && ` · and ${events.length - 4} more`}
+				</figcaption>
+			)}
+		</figure>
+	);
+}
