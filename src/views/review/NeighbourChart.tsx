@@ -36,18 +36,36 @@ export function NeighbourChart({
 	const near = points.filter((p) => p.at >= from && p.at <= to);
 	const quantity = seriesQuantity(r.quantity);
 	const range = site.stations.find((s) => s.info.code === r.station)?.info.ranges[quantity] ?? null;
+	const believed = near.filter((p) => ['sound', 'restated'].includes(standingOf({ ...p, restated: p.was })));
 	const values = [
-		r.canonical_value,
-		...near.flatMap((p) => [p.value - 2 * p.u, p.value + 2 * p.u]),
+		...believed.flatMap((p) => [p.value - 2 * p.u, p.value + 2 * p.u]),
 		...(range ? [range.low, range.high] : []),
+		...(r.suggested === null ? [] : [r.suggested]),
 	].filter(Number.isFinite);
-	const [least, most] = [Math.min(...values), Math.max(...values)];
+	const all = values.length > 0 ? values : [r.canonical_value * 0.9, r.canonical_value * 1.1];
+	// What is doubted may widen the scale, but not so far that its neighbours become a line.
+	const own = Math.max(...all) - Math.min(...all) || 1;
+	const fits = r.canonical_value > Math.min(...all) - own && r.canonical_value < Math.max(...all) + own;
+	const scale = fits ? [...all, r.canonical_value] : all;
+	const [least, most] = [Math.min(...scale), Math.max(...scale)];
 	const room = (most - least || 1) * 0.08;
 	const x = (t: number) => LEFT + ((t - from) / (to - from)) * (WIDTH - LEFT - 10);
-	const y = (v: number) => TOP + ((most + room - v) / (most - least + 2 * room)) * (HEIGHT - TOP - BOTTOM);
+	// What lies beyond the scale stands at its edge, in a strip that is kept free for it.
+	const [top, foot] = [fits || r.canonical_value < least ? TOP : TOP + 30, fits || r.canonical_value > most ? 0 : 30];
+	const y = (v: number) =>
+		v > most + 3 * room || v < least - 3 * room
+			? v > most
+				? TOP + 8
+				: HEIGHT - BOTTOM - 8
+			: top + ((most + room - v) / (most - least + 2 * room)) * (HEIGHT - top - foot - BOTTOM);
 	const hue = QUANTITY_HUE[quantity] ?? 'var(--color-base-content)';
 	const days = Array.from({ length: 5 }, (_, i) => from + ((i + 0.5) * (to - from)) / 5);
 	const marks = range ? [range.low, range.high] : [least, most];
+	const beyond = fits ? '' : r.canonical_value > most ? '↑ ' : '↓ ';
+	const label =
+		x(at) > WIDTH - 120
+			? { x: x(at) - 14, textAnchor: 'end' as const }
+			: { x: x(at) + 14, textAnchor: 'start' as const };
 	return (
 		<figure className="my-2 max-w-[760px]" data-neighbours={near.length}>
 			<svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="w-full h-auto" role="img" aria-labelledby={`nb-${r.id}`}>
@@ -76,7 +94,7 @@ export function NeighbourChart({
 				))}
 				{near.map((p) => {
 					const standing = standingOf({ ...p, restated: p.was });
-					const own = p.id === r.id;
+					const mine = p.id === r.id;
 					return (
 						<g key={`${p.at} ${p.id}`}>
 							<line
@@ -85,8 +103,8 @@ export function NeighbourChart({
 								y1={y(p.value - 1.96 * p.u)}
 								y2={y(p.value + 1.96 * p.u)}
 								stroke={hue}
-								strokeOpacity={own ? 1 : 0.45}
-								strokeWidth={own ? 7 : 4}
+								strokeOpacity={mine ? 1 : 0.45}
+								strokeWidth={mine ? 7 : 4}
 							/>
 							{standing === 'sound' || standing === 'restated' ? (
 								<circle cx={x(p.at)} cy={y(p.value)} r={3.5} fill={hue} />
@@ -94,7 +112,7 @@ export function NeighbourChart({
 								<circle
 									cx={x(p.at)}
 									cy={y(p.value)}
-									r={own ? 8 : 5}
+									r={mine ? 8 : 5}
 									fill="var(--color-base-100)"
 									stroke={hue}
 									strokeWidth={2.5}
@@ -113,6 +131,25 @@ export function NeighbourChart({
 						strokeWidth={2.5}
 					/>
 				)}
+				{r.suggested !== null && (
+					<>
+						<line
+							x1={x(at)}
+							x2={x(at)}
+							y1={y(r.canonical_value)}
+							y2={y(r.suggested)}
+							stroke={hue}
+							strokeDasharray="3 4"
+						/>
+						<circle cx={x(at)} cy={y(r.suggested)} r={5} fill={hue} />
+						<text {...label} y={y(r.suggested) + 5} fontSize="15" fill="currentColor">
+							{`${shown(r.quantity, r.suggested, site.units)}?`}
+						</text>
+					</>
+				)}
+				<text {...label} y={y(r.canonical_value) + 5} fontSize="16" fontWeight="bold" fill="currentColor">
+					{`${beyond}${shown(r.quantity, r.canonical_value, site.units)}`}
+				</text>
 				{events.map((e) => (
 					<path
 						key={e.id}
