@@ -1,15 +1,16 @@
 import { z } from 'zod';
 import { SERIES_QUANTITIES } from '@/core/quantity';
-import { ION_KEYS, type IonKey } from '@/core/water/ions';
+import { ION_KEYS, type IonKey, TRACE_KEYS, type TraceKey } from '@/core/water/ions';
 import { code, ecUsCm, instant, made, mgL, note, ph, shortText } from './fields';
 import { resource } from './operation';
 import { wire } from './wire';
 
 /** mg/L of each ion, by its name. Boron, iron, manganese and silicon carry no charge that the balance counts. */
 export const ions = z.strictObject(
-	Object.fromEntries(
-		[...ION_KEYS, 'b_mg_l', 'fe_mg_l', 'mn_mg_l', 'si_mg_l'].map((k) => [k, mgL.optional()]),
-	) as Record<IonKey | 'b_mg_l', z.ZodOptional<typeof mgL>>,
+	Object.fromEntries([...ION_KEYS, ...TRACE_KEYS].map((k) => [k, mgL.optional()])) as Record<
+		IonKey | TraceKey,
+		z.ZodOptional<typeof mgL>
+	>,
 );
 const storedIons = z.record(z.string(), z.number());
 
@@ -80,6 +81,11 @@ export const water = resource('Water', {
 			ions: storedIons,
 			ec_us_cm: z.number().nullable(),
 			ph: z.number().nullable(),
+			hardness_mg_l_caco3: z.number().nullable(),
+			tds_mg_l: z.number().nullable(),
+			understood: z
+				.array(z.object({ line: z.number(), key: z.string(), value: z.number(), below: z.boolean() }))
+				.describe('what each line was taken for, in mg/L; below: less than could be found'),
 			problems: z.array(z.object({ line: z.number(), code: z.string(), message: z.string() })),
 		}),
 	},

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { Ions } from '@/core/water/ions';
+import type { Dissolved } from '@/core/water/ions';
 import type { Db } from './pool';
 import { idRow, json, read, time } from './read';
 
@@ -8,7 +8,7 @@ const reportRow = z.strictObject({
 	station: z.string(),
 	at: time,
 	lab: z.string(),
-	ions: json<Ions & { b_mg_l?: number }>(),
+	ions: json<Dissolved>(),
 	ecUsCm: z.number().nullable(),
 	ph: z.number().nullable(),
 	note: z.string(),

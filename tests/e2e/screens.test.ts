@@ -208,7 +208,7 @@ describe('Setup', () => {
 		await page.locator('[data-scale-finder]').filter({ hasText: 'Undecided' }).waitFor();
 		await page.close();
 	});
-	it('the line is put in order by keys, a pen retired and brought back: lists forget it, its history stays', async () => {
+	it('the line is put in order by keys and by its arrows', async () => {
 		const page = await open('/setup');
 		const line = async (): Promise<string[]> =>
 			(await (await fetch(`${app.base}/api/v1/stations`)).json()).stations.map((s: { code: string }) => s.code);
@@ -221,6 +221,10 @@ describe('Setup', () => {
 		await page.getByRole('button', { name: 'Slabs tank one place down' }).click();
 		await page.waitForFunction(() => document.querySelector('[data-setup-said]')?.textContent?.includes('new order'));
 		await expect.poll(line).toEqual(before);
+		await page.close();
+	});
+	it('a pen is retired and brought back: lists forget it, its history stays', async () => {
+		const page = await open('/setup');
 		await page.click('[data-thing="instrument brass"]');
 		await page.click('[data-retire]');
 		await page.locator('[data-setup-said]', { hasText: 'Brass is retired' }).waitFor();

@@ -33,6 +33,21 @@ export type IonKey = keyof typeof IONS;
 export const ION_KEYS = Object.keys(IONS) as IonKey[];
 export type Ions = Partial<Record<IonKey, number>>;
 
+/** Elements that are told of water and hardly carry charge in it, mg/L. */
+export const TRACES = {
+	b_mg_l: { name: 'boron', mass: C.boron.value },
+	fe_mg_l: { name: 'iron', mass: C.iron.value },
+	mn_mg_l: { name: 'manganese', mass: C.manganese.value },
+	zn_mg_l: { name: 'zinc', mass: C.zinc.value },
+	cu_mg_l: { name: 'copper', mass: C.copper.value },
+	mo_mg_l: { name: 'molybdenum', mass: C.molybdenum.value },
+	al_mg_l: { name: 'aluminium', mass: C.aluminium.value },
+	si_mg_l: { name: 'silicon', mass: C.silicon.value },
+} as const;
+export type TraceKey = keyof typeof TRACES;
+export const TRACE_KEYS = Object.keys(TRACES) as TraceKey[];
+export type Dissolved = Partial<Record<IonKey | TraceKey, number>>;
+
 /**
  * meq/L of an ion from mg/L.
  * @example meqOf('ca_mg_l', 40.078) // 2

@@ -1,28 +1,24 @@
 import { water as resource } from '@/contract/water';
-import { ION_KEYS } from '@/core/water/ions';
-import { readReportText } from '@/core/water/report-text';
+import { readReportText } from '@/core/water/report/read';
 import { saveReport, waterView } from '@/service/water';
 import { listReports } from '@/store/water';
 import { consequenceWords, lineWords } from '@/words/en/source';
 import { handle } from '../dispatch';
-
-/** What a report is kept with; other metals are read and not kept. */
-const KEPT = [...ION_KEYS, 'b_mg_l' as const];
 
 export const water = handle(resource, {
 	'GET /reports': async ({ db, site, query }) => ({
 		reports: await listReports(db, (await site()).site.id, query.station),
 	}),
 	'POST /reports': async ({ body, db, site, now, who }) => {
-		const ions = Object.fromEntries(KEPT.flatMap((k) => (body.ions[k] === undefined ? [] : [[k, body.ions[k]]])));
-		return { id: await saveReport(db, await site(), { ...body, ions, at: body.at ?? now }, who) };
+		return { id: await saveReport(db, await site(), { ...body, at: body.at ?? now }, who) };
 	},
 	'POST /reports/read': ({ body }) => {
-		const { ions, boronMgL, problems, ...rest } = readReportText(body.text);
+		const { ions, traces, problems, understood, ...rest } = readReportText(body.text);
 		return {
 			...rest,
 			problems: problems.map((p) => ({ line: p.line, code: p.code, message: lineWords(p) })),
-			ions: { ...ions, ...(boronMgL !== null ? { b_mg_l: boronMgL } : {}) },
+			ions: { ...ions, ...traces },
+			understood: understood.map(({ line, key, value, below }) => ({ line, key, value, below })),
 		};
 	},
 	'GET /sources': async ({ db, site, now }) => {

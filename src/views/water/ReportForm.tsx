@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import type { WaterSource } from '@/contract/pages';
-import { IONS, type IonKey, type Ions, readReport, type WaterReport } from '@/core/water/ions';
-import { readReportText } from '@/core/water/report-text';
+import { IONS, type IonKey, type Ions, readReport, TRACES, type WaterReport } from '@/core/water/ions';
+import { readReportText } from '@/core/water/report/read';
 import { remarkWords } from '@/words/en/remark';
-import { lineWords } from '@/words/en/source';
+import { lineWords, understoodWords } from '@/words/en/source';
 import { api } from '../data/client';
 
 /** A laboratory report: pasted line by line, read critically before it is kept. */
@@ -21,6 +21,7 @@ export function ReportForm({
 	const [problem, setProblem] = useState('');
 	const typed = text.trim() === '' ? null : readReportText(text);
 	const ions: Ions = typed ? typed.ions : (source.report?.ions ?? {});
+	const traces = typed?.traces ?? {};
 	const ecUsCm = typed ? typed.ecUsCm : (source.report?.ecUsCm ?? null);
 	const read = typed ? readReport(ions, ecUsCm) : kept;
 	return (
@@ -61,10 +62,24 @@ export function ReportForm({
 					/>
 				</label>
 				{typed?.problems.map((p) => (
-					<p key={p.line} className="text-error text-[0.9rem]">
+					<p key={`${p.line}${p.code}`} className="text-error text-[0.9rem]">
 						Line {p.line}: {lineWords(p)}
 					</p>
 				))}
+				{typed && typed.understood.length > 0 && (
+					<details className="text-[0.9rem] mt-1" data-understood={typed.understood.length}>
+						<summary className="cursor-pointer text-soft min-h-8">
+							How the {typed.understood.length} lines were understood
+						</summary>
+						<ul>
+							{typed.understood.map((u) => (
+								<li key={u.line}>
+									<span className="text-soft">{u.text}</span> → {understoodWords(u)}
+								</li>
+							))}
+						</ul>
+					</details>
+				)}
 				<button
 					type="button"
 					className="act mt-2"
@@ -74,7 +89,7 @@ export function ReportForm({
 							await api('POST /reports', {
 								body: {
 									station: source.code,
-									ions: { ...typed!.ions, ...(typed!.boronMgL !== null ? { b_mg_l: typed!.boronMgL } : {}) },
+									ions: { ...typed!.ions, ...typed!.traces },
 									ec_us_cm: typed!.ecUsCm,
 									ph: typed!.ph,
 								},
@@ -128,9 +143,8 @@ export function ReportForm({
 							))
 						)}
 						<p className="text-soft text-[0.85rem] mt-2">
-							{(Object.keys(ions) as IonKey[])
-								.filter((k) => IONS[k])
-								.map((k) => `${IONS[k].name} ${Number(ions[k]!.toPrecision(3))}`)
+							{(Object.entries({ ...ions, ...traces }) as [IonKey, number][])
+								.map(([k, v]) => `${({ ...IONS, ...TRACES })[k].name} ${Number(v.toPrecision(3))}`)
 								.join(', ')}{' '}
 							mg/L.
 						</p>

@@ -1,6 +1,7 @@
 import type { SchoolWhy } from '@/core/water/advice';
 import type { Consequence } from '@/core/water/depends';
-import type { LineProblem } from '@/core/water/report-text';
+import { IONS, TRACES } from '@/core/water/ions';
+import type { LineProblem, ReportText } from '@/core/water/report/read';
 import type { RunRule } from '@/core/water/source-chart';
 
 /** What a point of a control chart broke. */
@@ -43,11 +44,34 @@ const LINE_WORDS: Record<LineProblem['code'], (text: string) => string> = {
 	'not-a-value': (text) => `“${text}” is not “name value unit”, such as “Ca 80 mg/L”.`,
 	'below-nothing': (text) => `${text} is less than nothing.`,
 	'no-unit-of-ec': (text) => `“${text}” is no unit of conductivity: µS/cm, mS/cm or dS/m.`,
-	'no-such-ion': (text) => `“${text}” is not an ion known here; left out.`,
-	'no-unit-of-an-ion': (text) => `“${text}” is no unit of an ion: mg/L, meq/L, mmol/L or °dKH.`,
+	'no-such-ion': (text) => `“${text}” is nothing that is kept here: the line is left out.`,
+	'no-unit-of-an-ion': (text) => `“${text.trim()}” is no unit of it: mg/L, µg/L, meq/L, mmol/L, or degrees.`,
+	'no-such-form': (text) => `It is not given “as ${text}” anywhere: as what is it meant?`,
+	'ambiguous-number': (text) =>
+		`“${text}” may be ${text.replace(',', '')} or ${text.replace(',', '.')}: write it without a comma.`,
+	'given-twice': (text) =>
+		`Two lines say different things of the same: ${text}. Leave out the one that is wrong; until then neither counts.`,
+	'hardness-differs': (text) =>
+		`Its calcium and magnesium make another hardness: ${text}. Is one of them in another unit?`,
 };
 /** What is wrong with a line of a laboratory report. */
 export const lineWords = (p: LineProblem): string => LINE_WORDS[p.code](p.text);
+
+const WHOLES = {
+	ec: ['EC', 'µS/cm'],
+	ph: ['pH', ''],
+	alkalinity: ['alkalinity', 'mg/L CaCO3'],
+	hardness: ['hardness', 'mg/L CaCO3'],
+	tds: ['dissolved solids', 'mg/L'],
+	temperature: ['temperature', '°C'],
+} as const;
+/** What a line of a report was understood as: "nitrate nitrogen 10 mg/L". */
+export function understoodWords({ key, value, below }: ReportText['understood'][number]): string {
+	const [name, unit] = Object.hasOwn(WHOLES, key)
+		? WHOLES[key as keyof typeof WHOLES]
+		: [({ ...IONS, ...TRACES } as Record<string, { name: string }>)[key]!.name, 'mg/L'];
+	return below ? `${name}: too little to find` : `${name} ${Number(value.toPrecision(3))} ${unit}`.trim();
+}
 
 const mS = (usCm: number): string => (usCm / 1000).toFixed(2);
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { schoolAdvice } from '@/core/water/advice';
-import { readReportText } from '@/core/water/report-text';
+import { readReportText } from '@/core/water/report/read';
 import { consequenceWords, lineWords, schoolWords } from '@/words/en/source';
 
 /** What people read of a source: the numbers in it are those of the question, in the unit they are read in. */
@@ -35,8 +35,8 @@ describe('a line of a report that is not understood', () => {
 	it('is quoted, with what would be understood', () => {
 		const said = readReportText('Ca 80 furlongs\npotatoes 3\nnonsense\nNa -4\nEC 3 furlongs').problems.map(lineWords);
 		expect(said).toEqual([
-			'“furlongs” is no unit of an ion: mg/L, meq/L, mmol/L or °dKH.',
-			'“potatoes” is not an ion known here; left out.',
+			'“furlongs” is no unit of it: mg/L, µg/L, meq/L, mmol/L, or degrees.',
+			'“potatoes” is nothing that is kept here: the line is left out.',
 			'“nonsense” is not “name value unit”, such as “Ca 80 mg/L”.',
 			'Na is less than nothing.',
 			'“furlongs” is no unit of conductivity: µS/cm, mS/cm or dS/m.',
