@@ -16,6 +16,7 @@ import { series } from './series';
 import { setup } from './site';
 import { water } from './water';
 import { waterCalculators } from './water-calculators';
+import { week } from './week';
 
 /** Every resource of the API, in the order in which it is described. */
 export const RESOURCES = [
@@ -26,6 +27,7 @@ export const RESOURCES = [
 	episodes,
 	series,
 	events,
+	week,
 	setup,
 	rounds,
 	water,

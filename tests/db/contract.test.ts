@@ -75,6 +75,7 @@ const examples = (ids: Ids): Asked => ({
 	'POST /events/:id/withdrawal': { params: { id: ids.event }, body: { withdrawn: false } },
 	'POST /events/:id/correction': { params: { id: ids.event }, body: { amount: 2 } },
 	'POST /events': { body: { station: 'pond', kind: 'water_added', amount: 20, unit: 'L' } },
+	'GET /week': { query: { from: '2026-07-06' } },
 	'GET /site': {},
 	'PUT /site': { body: { name: 'Saltmarsh Yard', timezone: 'Europe/Amsterdam', units: { ec: 'mS/cm' } } },
 	'GET /memory': { query: { stations: '["pond"]' } },

@@ -14,6 +14,7 @@ import { series } from './series';
 import { setup } from './setup';
 import { water } from './water';
 import { waterCalculators } from './water-calculators';
+import { week } from './week';
 
 /** What does every operation of the API. */
 export const routes: Route[] = [
@@ -24,6 +25,7 @@ export const routes: Route[] = [
 	...episodes,
 	...series,
 	...events,
+	...week,
 	...setup,
 	...rounds,
 	...water,

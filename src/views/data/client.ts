@@ -37,6 +37,9 @@ function urlOf(address: string, { params = {}, query = {} }: Sent): string {
 	return `/api/v1${path}${search && `?${search}`}`;
 }
 
+/** The device knows that it reaches nothing: the server is not to blame. */
+export const noNetwork = (): boolean => typeof navigator !== 'undefined' && navigator.onLine === false;
+
 /** Longer than this an answer is taken for lost; a file takes as long as it takes. */
 const LOST_MS = 20_000;
 
@@ -67,7 +70,8 @@ export async function send(address: string, asked: Sent, key: string): Promise<u
 			...(file ? {} : { signal: AbortSignal.timeout(LOST_MS) }),
 		});
 	} catch {
-		throw new ApiProblem(0, 'Cordwain does not answer. What you typed is kept here; try again in a moment.', [], null);
+		const away = noNetwork() ? 'This device has no network.' : 'Cordwain does not answer.';
+		throw new ApiProblem(0, `${away} What you typed is kept here; try again in a moment.`, [], null);
 	}
 	const answer: unknown = await response.json().catch(() => null);
 	if (response.ok) return answer;

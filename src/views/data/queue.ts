@@ -1,7 +1,7 @@
 import { createStore, del, get, set, entries as stored, type UseStore } from 'idb-keyval';
 import type { Contract } from '@/contract';
 import type { Call, Got } from '@/contract/operation';
-import { ApiProblem, newKey, type Sent, send } from './client';
+import { ApiProblem, newKey, noNetwork, type Sent, send } from './client';
 
 /**
  * What is entered waits in one queue of this browser until the server has it: through lost answers, a server that is away, and
@@ -33,7 +33,10 @@ export type Entered<T> = { kind: 'stored'; answer: T } | { kind: 'kept'; message
 const PATIENCE_MS = 4000;
 const AGAIN_MS = 3000;
 const NAME = 'cordwain-entries';
-const KEPT = 'Kept on this device, and sent as soon as Cordwain answers. Nothing is lost.';
+const keptWords = (): string =>
+	noNetwork()
+		? 'No network here: kept on this device, and sent as soon as there is one. Nothing is lost.'
+		: 'Kept on this device, and sent as soon as Cordwain answers. Nothing is lost.';
 
 /** In order, even within a millisecond. */
 let lastMade = 0;
@@ -148,11 +151,11 @@ export async function enter<A extends Entering>(
 		const first = await Promise.race([turn, patience]);
 		if (first !== 'kept') return first;
 		turn.catch(later);
-		return { kind: 'kept', message: KEPT };
+		return { kind: 'kept', message: keptWords() };
 	} catch (error) {
 		if (!(error instanceof ApiProblem) || !error.unreachable) throw error;
 		later();
-		return { kind: 'kept', message: KEPT };
+		return { kind: 'kept', message: keptWords() };
 	} finally {
 		awaited.delete(entry.key);
 	}

@@ -62,6 +62,10 @@ export function RoundStart({
 				{' · '}
 				<a className="underline" href="/round/grid">
 					Copy one in
+				</a>{' '}
+				·{' '}
+				<a className="underline" href="/round/week">
+					The week
 				</a>
 			</p>
 			{problem && (
