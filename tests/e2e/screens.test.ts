@@ -120,6 +120,8 @@ describe('a reading in the Ledger', () => {
 		const sample = await entered('6.13');
 		const [ph, ec] = sample.readings;
 		const page = await open('/ledger?station=pond&quantity=ph');
+		await page.fill('#l-from', 'today');
+		await page.waitForFunction(() => document.querySelectorAll('tr[data-row]').length < 20);
 		await page.locator(`tr[data-row="${ph.id}"]`).click();
 		await page.getByRole('button', { name: 'Correct…' }).click();
 		const fix = page.locator('[data-fix]');
