@@ -23,6 +23,7 @@ const TUCKED = PLACES.filter((p) => !THUMB.includes(p));
 const MORE = [
 	['review', 'Review', '/review'],
 	['ledger', 'Ledger', '/ledger'],
+	['events', 'Events', '/ledger/events'],
 	['files', 'Files', '/files'],
 	['setup', 'Setup', '/setup'],
 ] as const;
