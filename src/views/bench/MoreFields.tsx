@@ -34,7 +34,7 @@ export function MoreFields({
 }) {
 	const rest = QUANTITIES.filter((q) => !USUAL.includes(q) && q !== 'tds' && !fields.includes(q));
 	return (
-		<div className="grid grid-cols-2 md:grid-cols-3 gap-x-3 gap-y-3 items-start mb-3" data-more>
+		<div className="grid grid-cols-2 md:grid-cols-3 gap-x-3 gap-y-3 items-start mt-2 mb-3" data-more>
 			{fields.map((q) => {
 				const meter = site.instruments.find((i) => i.info.code === dip.by[q]);
 				const per = meter?.perDrop[q];

@@ -52,7 +52,7 @@ export function VerdictLine({
 					</>
 				) : (
 					<p>
-						<strong>{QUANTITY[quantity].name}</strong> {expected && !usual ? 'may well be' : 'fits'}
+						<strong>{QUANTITY[quantity].name}</strong> {expected && !usual ? 'may be right' : 'fits'}
 						{expected && (
 							<span className="text-soft">
 								{usual ? ' · usual here now: ' : ', though mostly it is '}

@@ -77,6 +77,8 @@ export function ResponseChart({ advice, targetPh, product }: { advice: Advice; t
 			xaxis: {
 				type: 'numeric',
 				tickAmount: 6,
+				// Strong products move pH by tenths of a millilitre.
+				decimalsInFloat: 4,
 				title: { text: `${product}, mL for each litre`, style: { fontWeight: 400 } },
 				labels: { formatter: (v) => String(Number(Number(v).toPrecision(2))) },
 			},
