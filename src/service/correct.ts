@@ -1,4 +1,5 @@
 import type { Quantity } from '@/core/quantity';
+import { isGivenUp } from '@/core/trust/trust';
 import { type NewReading, reserveIds, storeReadings } from '@/store/copy-readings';
 import { standingOfSample } from '@/store/corrections';
 import type { Client, Db } from '@/store/pool';
@@ -40,7 +41,8 @@ export const correctReading = (
 	writing(db, async (client) => {
 		const named = await requireCurrent(client, context, id);
 		const mates = await standingOfSample(client, context.site.id, named.sampleId);
-		const changed = change.wholeSample ? [named, ...mates.filter((r) => r.id !== id)] : [named];
+		// What was given up stays where it is: moved, it would count again.
+		const changed = change.wholeSample ? [named, ...mates.filter((r) => r.id !== id && !isGivenUp(r))] : [named];
 		return (await supersede(client, context, changed, (r) => (r.id === id ? change : ofSample(change)), by))[0]!;
 	});
 

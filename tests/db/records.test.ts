@@ -215,6 +215,17 @@ describe('readings are never overwritten', () => {
 				['pond', true],
 				['slabs', false],
 			]);
+			// A mate that was given up is not moved: it would count again.
+			const [other] = await enterSamples(
+				pool,
+				site,
+				[{ at: DEMO_NOW + 60_000, station: 'pond', readings: [typed('6.1'), typed('2.05', 'ec')] }],
+				{ ...by, now: DEMO_NOW + 60_000 },
+			);
+			const [kept, given] = other!.readings;
+			await decide(pool, site, [{ id: given!.id }], { kind: 'discard', reason: 'air' }, by);
+			const rest = await correctReading(pool, site, kept!.id, { station: 'slabs', wholeSample: true, reason: '' }, by);
+			expect(rest.readings.map((r) => r.reading.quantity)).toEqual(['ph']);
 			const alone = await correctReading(pool, site, moved.readings[1]!.id, { station: 'pond', reason: '' }, by);
 			expect(alone.sampleId).not.toBe(entered!.sampleId);
 			const left = await standingOfSample(pool, site.site.id, entered!.sampleId);

@@ -62,6 +62,8 @@ export const DOUBTFUL: Readonly<Record<string, readonly Purpose[]>> = {
 const BAD: Readonly<Record<string, readonly Purpose[]>> = { clock: ['review', 'station'] };
 /** A person gave it up, or it was taken back. */
 const GIVEN_UP: readonly string[] = ['discard', 'undo'];
+/** Whether a person gave it up, or took it back. */
+export const isGivenUp = (r: Pick<Judged, 'decision'>): boolean => GIVEN_UP.includes(r.decision ?? '');
 /** A person looked, and wants it looked at again. */
 export const OPEN_AGAIN: readonly string[] = ['restore', 'retest'];
 

@@ -10,10 +10,10 @@ import { stepsHere } from '@/words/en/protocol';
 import { whenProblem } from '@/words/en/when';
 import { api } from '../data/client';
 import { refetchMemory, useEngine } from '../data/engine';
-import { takeBackEvent, takeBackLast } from '../data/undo';
+import { type Undo, undo } from '../data/undo';
 import type { Logged } from '../entry/EventForm';
 import { usualInstrument } from '../entry/InstrumentChoice';
-import { type DraftSample, judgeDraft, readingsOf, save } from '../entry/sample';
+import { type DraftSample, idsOf, judgeDraft, readingsOf, save } from '../entry/sample';
 import { dateTime, shown } from '../ui/format';
 import { dipsOf, entriesOf, otherFields, USUAL } from './dips';
 import { dropDraft, emptyDraft } from './draft';
@@ -33,8 +33,8 @@ export interface BenchWalk {
 interface State {
 	busy: boolean;
 	said: readonly string[];
-	/** What was said can be taken back: the sample, or an event by its number. */
-	undo: 'sample' | number | null;
+	/** What of what was said can be taken back. */
+	undo: Undo | null;
 	problem: string;
 	waitS: number | null;
 	ticked: ReadonlySet<string>;
@@ -77,7 +77,8 @@ export function useBench(given: SiteView, asked: string | null, walk: BenchWalk 
 	const thin = hasFewMinerals(station.usualEcUsCm);
 	const instrument = site.instruments.find((i) => i.info.code === draft.instrument);
 	const steps = stepsHere(station.protocol, usualProtocol(station.info.kind, instrument?.kind ?? 'combined', thin));
-	const when = parseWhen(draft.when, clock, site.timezone);
+	// Two hours ago is from now, not from when the page was opened.
+	const when = parseWhen(draft.when, draft.when.trim() === '' ? clock : Date.now(), site.timezone);
 	const at = draft.when.trim() === '' || !when.ok ? null : when.value;
 	const rows = dipsOf(draft, site, engine, at ?? clock);
 	const entries = entriesOf(rows);
@@ -162,7 +163,7 @@ export function useBench(given: SiteView, asked: string | null, walk: BenchWalk 
 			set({
 				done: finished,
 				said: savedWords(result, station.name, site.timezone, expert ? null : (instrument?.kind ?? null), at !== null),
-				undo: 'sample',
+				undo: result.kind === 'stored' ? { readings: idsOf(result.stored) } : 'waiting',
 				waitS: null,
 				ticked: new Set(),
 				clock: Date.now(),
@@ -174,19 +175,19 @@ export function useBench(given: SiteView, asked: string | null, walk: BenchWalk 
 			set({ busy: false });
 		}
 	}
-	async function undo() {
+	async function takeBack() {
 		const what = state.undo;
 		if (what === null) return;
 		set({ undo: null });
 		try {
-			set({ said: [what === 'sample' ? await takeBackLast() : await takeBackEvent(what)] });
+			set({ said: [await undo(what)] });
 			refetchMemory();
 		} catch (error) {
 			set({ problem: (error as Error).message, undo: what });
 		}
 	}
 	function logged({ words, id }: Logged) {
-		set({ said: [words], undo: id, clock: Date.now() });
+		set({ said: [words], undo: id === null ? null : { event: id }, clock: Date.now() });
 		refetchMemory();
 	}
 	/** What its leaflet says of a kit. */
@@ -237,7 +238,7 @@ export function useBench(given: SiteView, asked: string | null, walk: BenchWalk 
 		setText,
 		tick,
 		submit,
-		undo,
+		undo: takeBack,
 		logged,
 		keepKit,
 		expert,

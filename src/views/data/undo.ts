@@ -3,6 +3,27 @@ import { unitLabel } from '../ui/format';
 import { api } from './client';
 import { enter, takeBack, waitingEntries } from './queue';
 
+/** What was just entered and can be taken back: these readings, this event, or a sample that still waits on this device. */
+export type Undo = { readings: number[] } | { event: number } | 'waiting';
+
+/** Takes back just that. @returns what to say of it @throws ApiProblem */
+export async function undo(what: Undo): Promise<string> {
+	if (what === 'waiting') return takeBackLast();
+	if ('event' in what) {
+		const result = await enter(
+			'POST /events/:id/withdrawal',
+			{ params: { id: what.event }, body: { withdrawn: true } },
+			'taking back what was logged',
+		);
+		return result.kind === 'stored' ? 'Taken back; what hung on it is judged anew.' : result.message;
+	}
+	await api('POST /readings/decisions', {
+		body: { readings: what.readings.map((id) => ({ id })), kind: 'undo' },
+	});
+	window.dispatchEvent(new Event('cordwain:changed'));
+	return 'Taken back. It stays in the Ledger’s history.';
+}
+
 /** Takes back what this device entered last, sent or not. @returns what to say of it @throws ApiProblem */
 export async function takeBackLast(): Promise<string> {
 	// What has not been stored yet was entered last.
@@ -15,14 +36,4 @@ export async function takeBackLast(): Promise<string> {
 		: `Taken back: ${undone[0]!.station} ${undone
 				.map((r) => `${QUANTITY[r.quantity].name} ${r.value} ${unitLabel(r.unit)}`.trim())
 				.join(', ')}. It stays in the Ledger’s history.`;
-}
-
-/** Takes back an event that was just logged. @returns what to say of it @throws ApiProblem */
-export async function takeBackEvent(id: number): Promise<string> {
-	const result = await enter(
-		'POST /events/:id/withdrawal',
-		{ params: { id }, body: { withdrawn: true } },
-		'taking back what was logged',
-	);
-	return result.kind === 'stored' ? 'Taken back; what hung on it is judged anew.' : result.message;
 }

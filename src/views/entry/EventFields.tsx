@@ -1,9 +1,11 @@
 import type { ReactNode } from 'react';
 import type { UseFormReturn } from 'react-hook-form';
+import type { EventKind } from '@/core/reading/model';
 import type { SiteView } from '@/core/reading/site-view';
 import { EVENT_WORDS } from '@/words/en/event';
 import { useAsked } from '../data/queries';
 import { type EventValues, LOGGED, unitsOf } from './event-values';
+import { StationOptions } from './StationOptions';
 
 /** One field with its label above it and what is wrong below it. */
 function Field({
@@ -44,9 +46,12 @@ export function EventFields({
 	/** Whether the station can be changed. */
 	where?: boolean;
 }) {
-	const kind = watch('kind');
-	const units = unitsOf(kind);
-	const pours = units.includes('mL');
+	const [kind, unit, station] = watch(['kind', 'unit', 'station']);
+	const usual = unitsOf(kind);
+	// What stands there already stays to be chosen, however it came there.
+	const units = usual.length === 0 || unit === '' || usual.includes(unit) ? usual : [...usual, unit];
+	const kinds: readonly EventKind[] = LOGGED.some((k) => k === kind) ? LOGGED : [...LOGGED, kind];
+	const pours = usual.includes('mL');
 	const shelf = useAsked('GET /products', undefined as never, pours).data?.products ?? [];
 	const named = shelf.filter((p) =>
 		kind === 'acid_added' || kind === 'base_added'
@@ -64,7 +69,7 @@ export function EventFields({
 						onChange: (e) => setValue('unit', unitsOf(e.target.value)[0] ?? ''),
 					})}
 				>
-					{LOGGED.map((k) => (
+					{kinds.map((k) => (
 						<option key={k} value={k}>
 							{EVENT_WORDS[k][0]}
 						</option>
@@ -74,11 +79,7 @@ export function EventFields({
 			{where && (
 				<Field label="Where" width="w-44">
 					<select className="field" {...register('station')}>
-						{site.stations.map((s) => (
-							<option key={s.info.code} value={s.info.code}>
-								{s.name}
-							</option>
-						))}
+						<StationOptions site={site} also={station} />
 					</select>
 				</Field>
 			)}

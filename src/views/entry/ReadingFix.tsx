@@ -5,6 +5,7 @@ import { enter } from '../data/queue';
 import { unitLabel } from '../ui/format';
 import { changesSomething, type FixValues, fixOf, readFix, unitsToFix } from './fix-values';
 import { heldInHand } from './InstrumentChoice';
+import { StationOptions } from './StationOptions';
 
 /** What was wrong with a reading, whatever it was: value, unit, where, with what, when. The original stays in its history. */
 export function ReadingFix({
@@ -39,7 +40,7 @@ export function ReadingFix({
 			setError('root', { message: (error as Error).message });
 		}
 	});
-	const units = unitsToFix(r.quantity);
+	const units = unitsToFix(r.quantity, was.unit);
 	const wrong = (message: string | undefined) =>
 		message && (
 			<span role="alert" className="text-error text-[0.85rem] block pt-1">
@@ -69,11 +70,7 @@ export function ReadingFix({
 				<label className="block w-44">
 					<span className="field-label">At</span>
 					<select className="field" {...register('station')}>
-						{site.stations.map((s) => (
-							<option key={s.info.code} value={s.info.code}>
-								{s.name}
-							</option>
-						))}
+						<StationOptions site={site} also={was.station} />
 					</select>
 				</label>
 				<label className="block w-36">

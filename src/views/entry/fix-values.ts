@@ -1,5 +1,5 @@
 import type { StoredReading } from '@/contract/readings';
-import { parseTyped, type Quantity, seriesQuantity, type Unit, unitNamed } from '@/core/quantity';
+import { parseTyped, type Quantity, seriesQuantity, unitNamed } from '@/core/quantity';
 import { formatTime } from '@/core/quantity/time';
 import { parseWhen, typedWhen } from '@/core/quantity/when';
 import { unitsFor } from '@/core/reading/drops';
@@ -32,8 +32,11 @@ export const fixOf = (r: Was, zone: string): FixValues => ({
 	reason: '',
 });
 
-/** Units that a reading may be mended to; TDS and EC are one. */
-export const unitsToFix = (quantity: Quantity): Unit[] => unitsFor(seriesQuantity(quantity));
+/** Units that a reading may be mended to, its own among them; TDS and EC are one. */
+export const unitsToFix = (quantity: Quantity, own: string): string[] => {
+	const units: string[] = unitsFor(seriesQuantity(quantity));
+	return units.includes(own) ? units : [own, ...units];
+};
 
 export interface FixBody {
 	value?: string;

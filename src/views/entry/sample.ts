@@ -108,3 +108,6 @@ export async function save(drafts: readonly DraftSample[]): Promise<SaveResult> 
 	const result = await enter('POST /readings', { query, body }, wordsOf(drafts));
 	return result.kind === 'stored' ? { kind: 'stored', at: now, stored: result.answer } : result;
 }
+
+/** The readings that a save stored, by number. */
+export const idsOf = (stored: Stored): number[] => stored.samples.flatMap((s) => s.readings.map((r) => r.id));

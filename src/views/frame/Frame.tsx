@@ -2,11 +2,10 @@ import { useCallback, useEffect, useState } from 'react';
 import type { SiteView } from '@/core/reading/site-view';
 import { type Held, unheld } from '../data/held';
 import { onStoredLater } from '../data/queue';
-import { takeBackEvent, takeBackLast } from '../data/undo';
+import { takeBackLast, type Undo, undo } from '../data/undo';
 import { isTyping } from '../ui/typing';
 import { Keys } from './Keys';
 import { QuickLine } from './QuickLine';
-import type { QuickSaved } from './quick-lines';
 import { ThemeSwitch } from './ThemeSwitch';
 import { WaitingEntries } from './WaitingEntries';
 
@@ -33,7 +32,7 @@ const SAID = 'cordwain.said';
 /** What is said of what was just entered, and what can be taken back of it. */
 interface Said {
 	text: string;
-	undo: QuickSaved['undo'];
+	undo: Undo | null;
 }
 
 /** Top bar, places, quick line and keys: the same on every page. */
@@ -70,10 +69,10 @@ export function Frame({
 		[setSaid],
 	);
 
-	const undo = useCallback(
-		async (what: 'sample' | number) => {
+	const takeBack = useCallback(
+		async (what: Undo | 'last') => {
 			try {
-				setSaid(what === 'sample' ? await takeBackLast() : await takeBackEvent(what));
+				setSaid(what === 'last' ? await takeBackLast() : await undo(what));
 				window.dispatchEvent(new Event('cordwain:changed'));
 			} catch (error) {
 				setSaid((error as Error).message);
@@ -94,12 +93,12 @@ export function Frame({
 			else if (e.key === '?') setKeys(true);
 			else if (e.key === 'u') {
 				e.preventDefault();
-				await undo('sample');
+				await takeBack('last');
 			}
 		};
 		window.addEventListener('keydown', onKey);
 		return () => window.removeEventListener('keydown', onKey);
-	}, [undo]);
+	}, [takeBack]);
 
 	const link = ([code, name, href]: readonly [string, string, string]) => (
 		<a
@@ -177,7 +176,7 @@ export function Frame({
 					<p className="mt-2 border-l-4 border-base-content pl-3 py-1" data-said>
 						{said.text}{' '}
 						{said.undo !== null && (
-							<button type="button" className="act !font-normal" onClick={() => undo(said.undo!)}>
+							<button type="button" className="act !font-normal" onClick={() => takeBack(said.undo!)}>
 								Undo
 							</button>
 						)}

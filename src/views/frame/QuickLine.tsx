@@ -12,6 +12,7 @@ import {
 	askText,
 	contextOf,
 	linesOf,
+	PartlySaved,
 	type QuickSaved,
 	type QuickUnderstood,
 	saveLines,
@@ -71,7 +72,11 @@ export function QuickLine({ site, onSaved }: { site: SiteView; onSaved: (saved: 
 			field.current?.blur();
 			if (saved.stored) window.dispatchEvent(new Event('cordwain:changed'));
 		} catch (error) {
-			set({ problem: (error as Error).message });
+			// What was stored is not sent again.
+			set({
+				problem: (error as Error).message,
+				...(error instanceof PartlySaved ? { text: error.left.join('\n') } : {}),
+			});
 		} finally {
 			set({ busy: false });
 		}

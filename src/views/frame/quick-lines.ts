@@ -6,8 +6,9 @@ import { parseQuickLine, type QuickAsk, type QuickContext, type QuickSample } fr
 import type { SiteView } from '@/core/reading/site-view';
 import { eventLine } from '@/words/en/event';
 import { enter } from '../data/queue';
+import type { Undo } from '../data/undo';
 import { doubtHere, type EventBody } from '../entry/event-values';
-import { type DraftSample, judgeDraft, readingsOf, save } from '../entry/sample';
+import { type DraftSample, idsOf, judgeDraft, readingsOf, save } from '../entry/sample';
 
 /** One typed line, understood and judged: a sample, or something that was done to the water. */
 export interface QuickUnderstood {
@@ -72,14 +73,24 @@ export function understand(text: string, context: QuickContext, site: SiteView, 
 	};
 }
 
-/** What became of lines that were saved, and what can be taken back: the samples, or the last event by its number. */
+/** What became of lines that were saved, and what can be taken back of it. */
 export interface QuickSaved {
 	words: string;
 	stored: boolean;
-	undo: 'sample' | number | null;
+	undo: Undo | null;
 }
 
-/** Saves every line in its order, each once. */
+/** Some lines were stored, and these were not: only they are to be sent again. */
+export class PartlySaved extends Error {
+	constructor(
+		message: string,
+		readonly left: string[],
+	) {
+		super(message);
+	}
+}
+
+/** Saves every line, each once. @throws PartlySaved with the lines that are left */
 export async function saveLines(
 	lines: readonly QuickUnderstood[],
 	site: SiteView,
@@ -87,26 +98,37 @@ export async function saveLines(
 ): Promise<QuickSaved> {
 	// Pasted lines are moments apart, so that two of one station are two samples.
 	const now = Date.now();
-	const timed = lines.map((l, i) => ({ ...l, at: now - (lines.length - 1 - i) * 1000 }));
+	const timed = lines.map((line, i) => ({ line, at: now - (lines.length - 1 - i) * 1000 }));
 	const name = (code: string) => site.stations.find((s) => s.info.code === code)?.name ?? code;
+	const left = new Set(lines);
 	const words: string[] = [];
-	let undo: QuickSaved['undo'] = null;
+	let undo: Undo | null = null;
 	let kept: string | null = null;
-	for (const { event, at } of timed) {
-		if (!event) continue;
-		const what = eventLine(name(event.station), event);
-		const result = await enter('POST /events', { body: { ...event, time: formatTime(at) } }, what);
-		if (result.kind === 'stored') undo = result.answer.id;
-		else kept = result.message;
-		words.push(what);
-	}
-	const drafts = timed.flatMap((l) => (l.draft ? [{ ...l.draft, at: l.at }] : []));
-	if (drafts.length > 0) {
-		const result = await save(drafts);
-		for (const d of drafts) engine.take(readingsOf(d, d.at));
-		if (result.kind === 'stored') undo = 'sample';
-		else kept = result.message;
-		words.push(drafts.map((d) => name(d.station)).join(', '));
+	try {
+		const samples = timed.filter(({ line }) => line.draft);
+		if (samples.length > 0) {
+			const drafts = samples.map(({ line, at }) => ({ ...line.draft!, at }));
+			const result = await save(drafts);
+			for (const d of drafts) engine.take(readingsOf(d, d.at));
+			undo = result.kind === 'stored' ? { readings: idsOf(result.stored) } : 'waiting';
+			if (result.kind === 'kept') kept = result.message;
+			words.push(drafts.map((d) => name(d.station)).join(', '));
+			for (const { line } of samples) left.delete(line);
+		}
+		for (const { line, at } of timed) {
+			if (!line.event) continue;
+			const what = eventLine(name(line.event.station), line.event);
+			const result = await enter('POST /events', { body: { ...line.event, time: formatTime(at) } }, what);
+			undo = result.kind === 'stored' ? { event: result.answer.id } : null;
+			if (result.kind === 'kept') kept = result.message;
+			words.push(what);
+			left.delete(line);
+		}
+	} catch (error) {
+		throw new PartlySaved(
+			(error as Error).message,
+			lines.filter((l) => left.has(l)).map((l) => l.text),
+		);
 	}
 	return {
 		words: kept ?? `Saved: ${words.join('; ')}.`,
