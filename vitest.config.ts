@@ -6,12 +6,22 @@ const at = (path: string) => fileURLToPath(new URL(path, import.meta.url));
 export default defineConfig({
 	resolve: { alias: { '@': at('./src'), '@tests': at('./tests') } },
 	test: {
-		include: ['tests/**/*.test.{ts,tsx}'],
 		testTimeout: 60_000,
 		hookTimeout: 120_000,
-		globalSetup: ['tests/helpers/global-setup.ts'],
-		setupFiles: ['tests/helpers/parse-answers.ts', 'tests/helpers/check-rows.ts'],
 		// Two cores: the browser tests bring their own processes.
 		maxWorkers: 2,
+		projects: [
+			// What asks no server needs neither a database nor the schemas that every answer and row is held against.
+			{ extends: true, test: { name: 'alone', include: ['tests/{unit,logs}/**/*.test.{ts,tsx}', 'tests/*.test.ts'] } },
+			{
+				extends: true,
+				test: {
+					name: 'served',
+					include: ['tests/{db,e2e}/**/*.test.ts'],
+					globalSetup: ['tests/helpers/global-setup.ts'],
+					setupFiles: ['tests/helpers/parse-answers.ts', 'tests/helpers/check-rows.ts'],
+				},
+			},
+		],
 	},
 });
