@@ -1,3 +1,4 @@
+import '../../helpers/check-rows';
 import { expect, it } from 'vitest';
 import { z } from 'zod';
 import type { Db } from '@/store/pool';
