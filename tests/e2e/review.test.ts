@@ -82,7 +82,11 @@ describe('review', () => {
 		const page = await open('/review');
 		const before = await page.locator('[data-queue]').count();
 		const many = page.locator('button').filter({ hasText: /^Keep all/ });
-		for (let i = 0; i < before && (await many.count()) === 0; i++) await page.keyboard.press('j');
+		for (let i = 0; i < before && (await many.count()) === 0; i++) {
+			await page.keyboard.press('j');
+			// What the key leads to has to be drawn before it is looked for.
+			await page.waitForTimeout(150);
+		}
 		await many.click();
 		await page
 			.locator('[data-review-said]')
