@@ -82,10 +82,13 @@ describe('review', () => {
 		const page = await open('/review');
 		const before = await page.locator('[data-queue]').count();
 		const many = page.locator('button').filter({ hasText: /^Keep all/ });
-		for (let i = 0; i < before && (await many.count()) === 0; i++) {
+		for (let i = 0; i < before - 1 && (await many.count()) === 0; i++) {
 			await page.keyboard.press('j');
-			// What the key leads to has to be drawn before it is looked for.
-			await page.waitForTimeout(150);
+			await page
+				.locator('[data-queue]')
+				.nth(i + 1)
+				.and(page.locator('[aria-pressed=true]'))
+				.waitFor();
 		}
 		await many.click();
 		await page

@@ -1,4 +1,4 @@
-import { useReducer } from 'react';
+import { useReducer, useRef } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import type { Contract } from '@/contract';
 import type { Episode, Score } from '@/contract/episodes';
@@ -43,13 +43,19 @@ export function Review({ site: held, review }: { site: Held<SiteView>; review: G
 	const current = Math.min(s.current, queue.length - 1);
 	const waiting = queue[current];
 
+	const busy = useRef(false);
+	/** One decision at a time; it is said once the queue shows it. */
 	async function attempt(said: string, work: () => Promise<string | undefined>) {
+		if (busy.current) return;
+		busy.current = true;
 		try {
 			const words = await work();
-			set({ said: words || said, problem: '' });
 			await askAgain();
+			set({ said: words || said, problem: '' });
 		} catch (error) {
 			set({ problem: (error as Error).message });
+		} finally {
+			busy.current = false;
 		}
 	}
 	const decide = ({ reading: r }: Episode, kind: 'keep' | 'retest') =>
