@@ -241,7 +241,9 @@ export const readings = resource('Records', {
 				whole_sample: z
 					.boolean()
 					.default(false)
-					.describe('true: station, instrument and time were wrong of everything of its sample'),
+					.describe(
+						'true: station and time were wrong of everything of its sample, the instrument of what was measured with the same',
+					),
 				reason: note.default(''),
 			},
 			{ time: 'at', whole_sample: 'wholeSample' },

@@ -22,7 +22,7 @@ export interface Correction {
 	instrument?: string | null | undefined;
 	at?: number | undefined;
 	note?: string | undefined;
-	/** Station, instrument and time were wrong of everything that was dipped with it. */
+	/** Station and time were wrong of everything that was dipped with it, the instrument of what was measured with the same. */
 	wholeSample?: boolean | undefined;
 	reason: string;
 }
@@ -43,7 +43,9 @@ export const correctReading = (
 		const mates = await standingOfSample(client, context.site.id, named.sampleId);
 		// What was given up stays where it is: moved, it would count again.
 		const changed = change.wholeSample ? [named, ...mates.filter((r) => r.id !== id && !isGivenUp(r))] : [named];
-		return (await supersede(client, context, changed, (r) => (r.id === id ? change : ofSample(change)), by))[0]!;
+		return (
+			await supersede(client, context, changed, (r) => (r.id === id ? change : ofSample(change, named, r)), by)
+		)[0]!;
 	});
 
 /** Where many readings were, and what with: the same for all of them, all or none. */
@@ -120,8 +122,17 @@ async function supersede(
 	}));
 }
 
-/** What a correction says of the other readings of the sample. */
-const ofSample = ({ station, instrument, at, reason }: Correction): Correction => ({ station, instrument, at, reason });
+/** What a correction says of another reading of the sample: a second pen in the same cup stays the second pen. */
+const ofSample = (
+	{ station, instrument, at, reason }: Correction,
+	named: JudgedReading,
+	mate: JudgedReading,
+): Correction => ({
+	station,
+	at,
+	reason,
+	...(mate.instrument === named.instrument ? { instrument } : {}),
+});
 
 function asCorrected(context: SiteContext, old: JudgedReading, change: Correction, now: number) {
 	const [u] = understand(

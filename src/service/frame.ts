@@ -32,16 +32,19 @@ export async function frameSite(db: Db, context: SiteContext, now: number): Prom
 			temp: context.site.units.temp ?? 'C',
 			volume: context.site.units.volume ?? 'L',
 		},
-		stations: context.inUse.stations.map((s) => ({
-			measured: measuredHere(s.rhythm, s.kind, usualEc(judging.engine, s.code, now)),
-			info: stationInfo(s, context.systems),
-			name: s.name,
-			position: s.position,
-			protocol: s.protocol,
-			usualEcUsCm: usualEc(judging.engine, s.code, now),
-			seen: seenAt(judging.engine.memory, s.code),
-			usualWaitS: Object.fromEntries(waits.filter((w) => w.station === s.code).map((w) => [w.quantity, w.waitS])),
-		})),
+		stations: context.inUse.stations.map((s) => {
+			const usualEcUsCm = usualEc(judging.engine, s.code, now);
+			return {
+				measured: measuredHere(s.rhythm, s.kind, usualEcUsCm),
+				info: stationInfo(s, context.systems),
+				name: s.name,
+				position: s.position,
+				protocol: s.protocol,
+				usualEcUsCm,
+				seen: seenAt(judging.engine.memory, s.code),
+				usualWaitS: Object.fromEntries(waits.filter((w) => w.station === s.code).map((w) => [w.quantity, w.waitS])),
+			};
+		}),
 		instruments: context.inUse.instruments.map((i) => ({
 			info: instrumentInfo(i),
 			name: i.name,

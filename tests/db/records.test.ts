@@ -231,6 +231,34 @@ describe('readings are never overwritten', () => {
 			const left = await standingOfSample(pool, site.site.id, entered!.sampleId);
 			expect(left.map((r) => [r.station, r.quantity])).toEqual([['slabs', 'ph']]);
 		}));
+	it('a second pen in the same cup stays the second pen', () =>
+		withDatabase('demo', async (pool) => {
+			const site = await requireSite(pool);
+			const [cup] = await enterSamples(
+				pool,
+				site,
+				[
+					{
+						at: DEMO_NOW,
+						station: 'pond',
+						readings: [
+							{ ...typed('6.1'), instrument: 'plum' },
+							{ ...typed('2.05', 'ec'), instrument: 'plum' },
+							{ ...typed('6.3'), instrument: 'brass' },
+						],
+					},
+				],
+				by,
+			);
+			const change = { instrument: 'minnow', wholeSample: true, reason: '' };
+			await correctReading(pool, site, cup!.readings[1]!.id, change, by);
+			const stands = await standingOfSample(pool, site.site.id, cup!.sampleId);
+			expect(stands.map((r) => [r.quantity, r.digits, r.instrument]).sort()).toEqual([
+				['ec', '2.05', 'minnow'],
+				['ph', '6.1', 'minnow'],
+				['ph', '6.3', 'brass'],
+			]);
+		}));
 	it('many at once: all of another meter, all or none; decided together', () =>
 		withDatabase('demo', async (pool) => {
 			const site = await requireSite(pool);

@@ -15,7 +15,7 @@ afterAll(async () => {
 
 it('an event is logged late, corrected, taken back and put back where it is listed', async () => {
 	const page = await browser.context.newPage();
-	const said = (text: string) => page.locator('[data-event-said]', { hasText: text }).waitFor();
+	const said = (text: string) => page.locator('[data-notice]', { hasText: text }).waitFor();
 	const listed = async (): Promise<Answer[]> =>
 		(await (await fetch(`${app.base}/api/v1/events?station=pond&order=newest&limit=1`)).json()).events;
 	await page.goto(`${app.base}/ledger`);

@@ -66,7 +66,7 @@ describe('review', () => {
 		expect(ids.length).toBeGreaterThan(3);
 		await page.locator('[data-queue]').first().filter({ hasText: '61.2' }).waitFor();
 		await page.keyboard.press('a');
-		await page.locator('[data-review-said]').filter({ hasText: 'retest' }).waitFor();
+		await page.locator('[data-notice]').filter({ hasText: 'retest' }).waitFor();
 		await page.keyboard.press('j');
 		await page.locator(`[data-reviewing="${ids[1]}"]`).waitFor();
 		await page.keyboard.press('y');
@@ -92,7 +92,7 @@ describe('review', () => {
 		}
 		await many.click();
 		await page
-			.locator('[data-review-said]')
+			.locator('[data-notice]')
 			.filter({ hasText: /\d+ kept/ })
 			.waitFor();
 		expect(await page.locator('[data-queue]').count()).toBe(before - 1);

@@ -128,7 +128,7 @@ describe('a reading in the Ledger', () => {
 		await fix.getByLabel('At').selectOption('slabs');
 		await expectAccessible(page, ['limewash']);
 		await fix.getByRole('button', { name: 'Correct it' }).click();
-		await page.locator('[data-ledger-said]', { hasText: 'Corrected' }).waitFor();
+		await page.locator('[data-notice]', { hasText: 'Corrected' }).waitFor();
 		expect(await stands(ph.id)).toMatchObject({ station: 'slabs', value: '6.13', supersedes: ph.id });
 		expect(await stands(ec.id)).toMatchObject({ station: 'slabs', value: '2.05', supersedes: ec.id });
 		await page.close();
@@ -148,7 +148,7 @@ describe('a reading in the Ledger', () => {
 		await fix.locator('[role=alert]', { hasText: 'yesterday 7:30' }).waitFor();
 		await fix.getByLabel('When').fill('-5min');
 		await fix.getByRole('button', { name: 'Correct it' }).click();
-		await page.locator('[data-ledger-said]', { hasText: 'Corrected' }).waitFor();
+		await page.locator('[data-notice]', { hasText: 'Corrected' }).waitFor();
 		expect(await stands(readings[0].id)).toMatchObject({ value: '6.24', station: 'pond' });
 		await page.close();
 	});
@@ -162,7 +162,7 @@ describe('a reading in the Ledger', () => {
 		await chosen.waitFor();
 		await chosen.getByLabel('measured with').selectOption('brass');
 		await chosen.getByRole('button', { name: 'Correct them' }).click();
-		await page.locator('[data-ledger-said]', { hasText: '4 readings corrected' }).waitFor();
+		await page.locator('[data-notice]', { hasText: '4 readings corrected' }).waitFor();
 		for (const r of all.flatMap((s) => s.readings)) expect(await stands(r.id)).toMatchObject({ instrument: 'brass' });
 		await page.close();
 	});
@@ -217,11 +217,11 @@ describe('Setup', () => {
 		const before = await line();
 		await page.focus('[data-thing="station slabs"]');
 		await page.keyboard.press('Alt+ArrowUp');
-		await page.locator('[data-setup-said]', { hasText: 'new order' }).waitFor();
+		await page.locator('[data-notice]', { hasText: 'new order' }).waitFor();
 		const at = before.indexOf('slabs');
 		expect((await line()).slice(at - 1, at + 1)).toEqual(['slabs', before[at - 1]]);
 		await page.getByRole('button', { name: 'Slabs tank one place down' }).click();
-		await page.waitForFunction(() => document.querySelector('[data-setup-said]')?.textContent?.includes('new order'));
+		await page.waitForFunction(() => document.querySelector('[data-notice]')?.textContent?.includes('new order'));
 		await expect.poll(line).toEqual(before);
 		await page.close();
 	});
@@ -229,7 +229,7 @@ describe('Setup', () => {
 		const page = await open('/setup');
 		await page.click('[data-thing="instrument brass"]');
 		await page.click('[data-retire]');
-		await page.locator('[data-setup-said]', { hasText: 'Brass is retired' }).waitFor();
+		await page.locator('[data-notice]', { hasText: 'Brass is retired' }).waitFor();
 		await expectAccessible(page, ['limewash']);
 		const bench = await open('/bench?station=pond');
 		expect(await bench.locator('#instrument option').allTextContents()).not.toContain('Brass');
@@ -237,7 +237,7 @@ describe('Setup', () => {
 		await bench.locator('tr[data-row]', { hasText: 'Brass' }).first().waitFor();
 		await bench.close();
 		await page.getByRole('button', { name: 'Bring it back' }).click();
-		await page.locator('[data-setup-said]', { hasText: 'back in use' }).waitFor();
+		await page.locator('[data-notice]', { hasText: 'back in use' }).waitFor();
 		await page.close();
 	});
 	it('an event logged at Bench is in the record', async () => {

@@ -87,7 +87,7 @@ describe('from the Round, by touch', () => {
 		// The list of a phone is opened and chosen from in one gesture.
 		hand.taps = before + 1;
 		await hand.tap(page.getByRole('button', { name: 'Correct it' }));
-		await page.locator('[data-ledger-said]', { hasText: 'Corrected' }).waitFor();
+		await page.locator('[data-notice]', { hasText: 'Corrected' }).waitFor();
 		expect(hand.taps).toBeLessThanOrEqual(6);
 		expect((await list('/readings?station=slabs&limit=1', 'readings'))[0]).toMatchObject({ value: '6.21' });
 		await page.close();
@@ -99,7 +99,7 @@ describe('from the Round, by touch', () => {
 		await hand.go('Events');
 		await hand.tap(page.locator('[data-event]').first().getByRole('button').first());
 		await hand.tap(page.getByRole('button', { name: 'take it back' }));
-		await page.locator('[data-event-said]', { hasText: 'taken back' }).waitFor();
+		await page.locator('[data-notice]', { hasText: 'taken back' }).waitFor();
 		expect(hand.taps).toBeLessThanOrEqual(4);
 		expect((await list('/events?station=pond&order=newest&limit=1', 'events'))[0]).not.toMatchObject({ amount: 7 });
 		await page.close();
@@ -138,7 +138,7 @@ describe('from the Round, by touch', () => {
 		await hand.go('Setup');
 		await hand.tap(page.locator('[data-thing="instrument brass"]'));
 		await hand.tap(page.locator('[data-retire]'));
-		await page.locator('[data-setup-said]', { hasText: 'Brass is retired' }).waitFor();
+		await page.locator('[data-notice]', { hasText: 'Brass is retired' }).waitFor();
 		expect(hand.taps).toBeLessThanOrEqual(4);
 		await page.close();
 	});

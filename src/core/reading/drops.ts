@@ -1,4 +1,4 @@
-import { fromCanonical, QUANTITY, type Quantity, toCanonical, UNITS, type Unit } from '../quantity';
+import { QUANTITY, type Quantity, toCanonical, UNITS, type Unit } from '../quantity';
 
 /**
  * Drop counts: a kit that is titrated drop by drop until its colour turns, each drop standing for so much of what is sought.
@@ -45,7 +45,3 @@ export const unitsFor = (quantity: Quantity): Unit[] => {
 	const fits = (Object.keys(UNITS) as Unit[]).filter((u) => dimensions.includes(UNITS[u].dimension) && u !== 'ppm');
 	return [canonical, ...fits.filter((u) => u !== canonical)];
 };
-
-/** A canonical value in a unit, with the digits that a person would type. */
-export const typedIn = (canonical: number, unit: Unit, digits = 3): string =>
-	String(Number(fromCanonical(canonical, unit).toPrecision(digits)));

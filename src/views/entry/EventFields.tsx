@@ -1,39 +1,11 @@
-import type { ReactNode } from 'react';
 import type { UseFormReturn } from 'react-hook-form';
 import type { EventKind } from '@/core/reading/model';
 import type { SiteView } from '@/core/reading/site-view';
 import { EVENT_WORDS } from '@/words/en/event';
 import { useAsked } from '../data/queries';
+import { Field } from '../ui/Field';
 import { type EventValues, LOGGED, unitsOf } from './event-values';
 import { StationOptions } from './StationOptions';
-
-/** One field with its label above it and what is wrong below it. */
-function Field({
-	label,
-	wrong,
-	width,
-	children,
-}: {
-	label: string;
-	wrong?: string | undefined;
-	width: string;
-	children: ReactNode;
-}) {
-	return (
-		<div className={width}>
-			{/* biome-ignore lint/a11y/noLabelWithoutControl: its control is the child */}
-			<label className="block">
-				<span className="field-label">{label}</span>
-				{children}
-			</label>
-			{wrong && (
-				<p role="alert" className="text-error text-[0.85rem] pt-1">
-					{wrong}
-				</p>
-			)}
-		</div>
-	);
-}
 
 /** What was done, how much of what, when and where: the same for what is logged and for what is mended. */
 export function EventFields({
@@ -52,7 +24,7 @@ export function EventFields({
 	const units = usual.length === 0 || unit === '' || usual.includes(unit) ? usual : [...usual, unit];
 	const kinds: readonly EventKind[] = LOGGED.some((k) => k === kind) ? LOGGED : [...LOGGED, kind];
 	const pours = usual.includes('mL');
-	const shelf = useAsked('GET /products', undefined as never, pours).data?.products ?? [];
+	const shelf = useAsked('GET /products', {}, pours).data?.products ?? [];
 	const named = shelf.filter((p) =>
 		kind === 'acid_added' || kind === 'base_added'
 			? p.kind === kind.replace('_added', '')

@@ -2,6 +2,7 @@ import { useForm } from 'react-hook-form';
 import type { StoredReading } from '@/contract/readings';
 import type { SiteView } from '@/core/reading/site-view';
 import { enter } from '../data/queue';
+import { Field, Wrong } from '../ui/Field';
 import { unitLabel } from '../ui/format';
 import { changesSomething, type FixValues, fixOf, readFix, unitsToFix } from './fix-values';
 import { heldInHand } from './InstrumentChoice';
@@ -41,23 +42,14 @@ export function ReadingFix({
 		}
 	});
 	const units = unitsToFix(r.quantity, was.unit);
-	const wrong = (message: string | undefined) =>
-		message && (
-			<span role="alert" className="text-error text-[0.85rem] block pt-1">
-				{message}
-			</span>
-		);
 	return (
 		<form onSubmit={submit} className="border-l-4 border-line pl-3 mt-2" data-fix={r.id}>
 			<div className="flex flex-wrap gap-2 items-start">
-				<label className="block w-28">
-					<span className="field-label">It was</span>
+				<Field label="It was" width="w-28" wrong={errors.value?.message}>
 					<input className="field" inputMode="decimal" autoComplete="off" {...register('value')} />
-					{wrong(errors.value?.message)}
-				</label>
+				</Field>
 				{units.length > 1 && (
-					<label className="block w-32">
-						<span className="field-label">Unit</span>
+					<Field label="Unit" width="w-32">
 						<select className="field" {...register('unit')}>
 							{units.map((u) => (
 								<option key={u} value={u}>
@@ -65,16 +57,14 @@ export function ReadingFix({
 								</option>
 							))}
 						</select>
-					</label>
+					</Field>
 				)}
-				<label className="block w-44">
-					<span className="field-label">At</span>
+				<Field label="At" width="w-44">
 					<select className="field" {...register('station')}>
 						<StationOptions site={site} also={was.station} />
 					</select>
-				</label>
-				<label className="block w-36">
-					<span className="field-label">With</span>
+				</Field>
+				<Field label="With" width="w-36">
 					<select className="field" {...register('instrument')}>
 						<option value="">not said</option>
 						{heldInHand(site).map((i) => (
@@ -83,19 +73,18 @@ export function ReadingFix({
 							</option>
 						))}
 						{was.instrument && !heldInHand(site).some((i) => i.info.code === was.instrument) && (
-							<option value={was.instrument}>{was.instrument}</option>
+							<option value={was.instrument}>
+								{site.retired.find((x) => !x.station && x.code === was.instrument)?.name ?? was.instrument}
+							</option>
 						)}
 					</select>
-				</label>
-				<label className="block w-44">
-					<span className="field-label">When</span>
+				</Field>
+				<Field label="When" width="w-44" wrong={errors.when?.message}>
 					<input className="field" autoComplete="off" {...register('when')} />
-					{wrong(errors.when?.message)}
-				</label>
-				<label className="block grow min-w-44">
-					<span className="field-label">Note</span>
+				</Field>
+				<Field label="Note" width="grow min-w-44">
 					<input className="field" maxLength={2000} {...register('note')} />
-				</label>
+				</Field>
 			</div>
 			{ofSample && (
 				<label className="flex gap-2 items-center min-h-11">
@@ -110,7 +99,7 @@ export function ReadingFix({
 					Back
 				</button>
 			</div>
-			{wrong(errors.root?.message)}
+			<Wrong>{errors.root?.message}</Wrong>
 			<p className="text-soft text-[0.85rem] mt-1">
 				What was typed first stays in the record; what hung on it is judged anew.
 			</p>

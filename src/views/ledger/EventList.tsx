@@ -8,6 +8,7 @@ import { type Held, unheld } from '../data/held';
 import { askAgain, useAsked, useFollowing } from '../data/queries';
 import { enter } from '../data/queue';
 import { EventForm } from '../entry/EventForm';
+import { Notice } from '../ui/Notice';
 import { EventRow } from './EventRow';
 
 export type StoredEvent = Got<Contract['GET /events']>['events'][number];
@@ -104,31 +105,21 @@ export function EventList({ site: held, station: first }: { site: Held<SiteView>
 					site={site}
 					station={s.station}
 					onLogged={({ words, id }) =>
-						set({ said: words, back: id === null ? null : { id, withdrawn: true, what: words } })
+						set({ said: words, problem: '', back: id === null ? null : { id, withdrawn: true, what: words } })
 					}
 				/>
 			)}
-			<div aria-live="polite" className="mt-2">
-				{s.said && (
-					<p className="border-l-4 border-base-content pl-3 py-1 mb-2" data-event-said>
-						{s.said}{' '}
-						{s.back && (
-							<button
-								type="button"
-								className="act !font-normal"
-								onClick={() => withdraw(s.back!.id, s.back!.what, s.back!.withdrawn)}
-							>
-								{s.back.withdrawn ? 'Undo' : 'Put it back'}
-							</button>
-						)}
-					</p>
+			<Notice said={s.said} problem={s.problem || (asked.error?.message ?? '')}>
+				{s.back && (
+					<button
+						type="button"
+						className="act !font-normal"
+						onClick={() => withdraw(s.back!.id, s.back!.what, s.back!.withdrawn)}
+					>
+						{s.back.withdrawn ? 'Undo' : 'Put it back'}
+					</button>
 				)}
-			</div>
-			{(s.problem || asked.error) && (
-				<p role="alert" className="text-error mb-2">
-					{s.problem || asked.error?.message}
-				</p>
-			)}
+			</Notice>
 			<ul className="border-t border-line">
 				{events.map((e) => (
 					<EventRow
@@ -139,7 +130,7 @@ export function EventList({ site: held, station: first }: { site: Held<SiteView>
 						onToggle={() => set({ open: s.open === e.id ? null : e.id })}
 						onWithdraw={() => withdraw(e.id, eventLine(nameOf(e.station), e), true)}
 						onCorrected={(words) => {
-							set({ said: words, back: null, open: null });
+							set({ said: words, problem: '', back: null, open: null });
 							void askAgain();
 						}}
 					/>

@@ -10,6 +10,7 @@ import { type Held, unheld } from '../data/held';
 import { askAgain, queries, useFollowing } from '../data/queries';
 import { type Column, DataTable, newTable, type TableState } from '../ui/DataTable';
 import { dateTime, shownWithUnit, unitLabel } from '../ui/format';
+import { Notice } from '../ui/Notice';
 import { StandingMark } from '../ui/StandingMark';
 import { askedOf, EVERYTHING, type Filter, Filters } from './Filters';
 import { ManyChosen } from './ManyChosen';
@@ -93,18 +94,7 @@ export function Ledger({
 			{chosen.length > 0 && (
 				<ManyChosen readings={chosen} site={site} onDone={done} onForget={() => table({ chosen: {} })} />
 			)}
-			<div aria-live="polite">
-				{s.said && (
-					<p className="border-l-4 border-secondary pl-3 py-1 mb-2" data-ledger-said>
-						{s.said}
-					</p>
-				)}
-			</div>
-			{pages.error && (
-				<p role="alert" className="text-error">
-					{pages.error.message}
-				</p>
-			)}
+			<Notice said={s.said} problem={pages.error?.message ?? ''} />
 			<DataTable
 				rows={rows}
 				columns={columns}

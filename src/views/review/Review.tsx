@@ -13,6 +13,7 @@ import { askAgain, useAsked, useFollowing } from '../data/queries';
 import type { Decided } from '../entry/Decide';
 import { enterDecision } from '../entry/decisions';
 import { ago } from '../ui/format';
+import { Notice } from '../ui/Notice';
 import { StandingMark } from '../ui/StandingMark';
 import { JudgingAgain } from './JudgingAgain';
 import { Reviewing } from './Reviewing';
@@ -38,7 +39,7 @@ export function Review({ site: held, review }: { site: Held<SiteView>; review: G
 		problem: '',
 	});
 	useFollowing();
-	const { data } = useAsked('GET /episodes', undefined as never, true, review);
+	const { data } = useAsked('GET /episodes', {}, true, review);
 	const queue = data?.episodes ?? [];
 	const current = Math.min(s.current, queue.length - 1);
 	const waiting = queue[current];
@@ -85,17 +86,8 @@ export function Review({ site: held, review }: { site: Held<SiteView>; review: G
 				<Queue site={site} queue={queue} current={current} onChoose={(i) => set({ current: i })} />
 				<Scores scores={data?.scores ?? []} />
 			</section>
-			<section aria-live="polite">
-				{s.said && (
-					<p className="border-l-4 border-secondary pl-3 py-1 mb-2" data-review-said>
-						{s.said}
-					</p>
-				)}
-				{s.problem && (
-					<p role="alert" className="text-error">
-						{s.problem}
-					</p>
-				)}
+			<section>
+				<Notice said={s.said} problem={s.problem} />
 				{waiting && (
 					<Reviewing
 						key={waiting.newest}

@@ -1,4 +1,5 @@
 import { type ReactNode, useEffect, useRef } from 'react';
+import { Notice } from '../ui/Notice';
 import { InstrumentForm } from './InstrumentForm';
 import { SetupList } from './SetupList';
 import { SiteForm } from './SiteForm';
@@ -33,18 +34,7 @@ export function Setup({
 				<a className="lg:hidden underline min-h-11 flex items-center" href="#setup">
 					Back to the list
 				</a>
-				<div aria-live="polite" className="min-h-7">
-					{s.said && !s.problem && (
-						<p className="border-l-4 border-secondary pl-3 py-1" data-setup-said>
-							{s.said}
-						</p>
-					)}
-					{s.problem && (
-						<p role="alert" className="text-error">
-							{s.problem}
-						</p>
-					)}
-				</div>
+				<Notice said={s.said} problem={s.problem} />
 				<Form tools={tools} zones={zones} />
 			</section>
 		</div>

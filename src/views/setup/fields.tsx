@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Wrong } from '../ui/Field';
 
 /** Small labelled fields of the Setup page. */
 export function Text({
@@ -37,12 +38,7 @@ export function Text({
 
 /** What a field changes, or what is wrong with it. */
 function Below({ hint, wrong }: { hint?: string | undefined; wrong?: string | undefined }) {
-	if (wrong)
-		return (
-			<span role="alert" className="text-error text-[0.85rem] block pt-1">
-				{wrong}
-			</span>
-		);
+	if (wrong) return <Wrong>{wrong}</Wrong>;
 	return hint ? <span className="text-soft text-[0.85rem] block pt-1 max-w-[60ch]">{hint}</span> : null;
 }
 

@@ -98,7 +98,7 @@ export function sightsOf(h: Happening, n: number): Sight[] {
 	return [level, { h: slope, ...h.slope }];
 }
 
-/** What a matrix over the state makes of two probes at a lever: of a covariance theirs there, of one probe twice its variance. */
+/** What a covariance of the state makes of two probes at a lever: theirs there; of a probe and itself its variance. */
 export function across(m: Float64Array, n: number, a: number, b: number, lever: number): number {
 	const at = (i: number, j: number) => m[i * 2 * n + j]!;
 	return at(a, b) + lever * (at(a, n + b) + at(n + a, b)) + lever ** 2 * at(n + a, n + b);

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { countedDrops, dropResolution, typedIn, unitsFor, valueOfDrops } from '@/core/reading/drops';
+import { countedDrops, dropResolution, unitsFor, valueOfDrops } from '@/core/reading/drops';
 
 /** Leaflets of titration kits: value = drops × what one stands for, to the width of a drop. */
 describe('drop counts', () => {
@@ -24,5 +24,4 @@ describe('drop counts', () => {
 		expect(unitsFor('hardness')).toEqual(expect.arrayContaining(['mg/L_CaCO3', 'dGH', 'gpg']));
 		expect(unitsFor('hardness')).not.toContain('C');
 	});
-	it('a canonical value as it would be typed', () => expect(typedIn(89.25, 'dKH')).toBe('5'));
 });
