@@ -12,11 +12,18 @@ const plan = wire({
 	litres: z.number(),
 	water: z.string().nullable(),
 	water_ec_us_cm: z.number(),
-	product: z.string(),
-	ml_per_l: z.number(),
-	unit: unit.optional(),
-	parts: z.number(),
+	pours: z.array(
+		wire({
+			product: z.string(),
+			bottle: z.string(),
+			per_l: z.number(),
+			unit,
+			wait_min: z.number(),
+			scales: z.boolean(),
+		}),
+	),
 	target_ec_us_cm: z.number().nullable(),
+	ec_range_us_cm: z.tuple([z.number(), z.number()]).nullish(),
 	expected_ec_us_cm: z.number().nullish(),
 	target_ph: z.number().nullable(),
 	recipe: z.string().nullish(),
@@ -65,13 +72,31 @@ export const batches = resource('Mix', {
 				litres,
 				water: code.nullable(),
 				water_ec_us_cm: ecUsCm,
-				product: name,
-				ml_per_l: notNegative
-					.max(100, 'at most 100 mL for each litre: litres written for millilitres?')
-					.describe('of each part; grams where the product is a powder'),
-				unit: unit.default('mL'),
-				parts: z.number().int().min(1).max(6),
+				pours: z
+					.array(
+						wire({
+							product: name,
+							bottle: z
+								.string()
+								.regex(/^[A-F]?$/, 'a letter, A to F')
+								.default(''),
+							per_l: notNegative
+								.max(100, 'at most 100 mL for each litre: litres written for millilitres?')
+								.describe('grams where the product is a powder'),
+							unit: unit.default('mL'),
+							wait_min: z.number().int().min(0).max(240).default(0).describe('to stir and wait before the next'),
+							scales: z.boolean().default(true).describe('is given more of where EC comes out too low'),
+						}),
+					)
+					.min(1, 'name at least one product')
+					.max(40)
+					.describe('what is poured, one after the other'),
 				target_ec_us_cm: ecUsCm.nullable(),
+				ec_range_us_cm: z
+					.tuple([ecUsCm, ecUsCm])
+					.nullable()
+					.default(null)
+					.describe('where EC may be, where there is no target'),
 				expected_ec_us_cm: ecUsCm.nullable().default(null),
 				target_ph: growingPh.nullable(),
 				recipe: z.string().max(200).nullable().default(null),
@@ -95,7 +120,7 @@ export const batches = resource('Mix', {
 				.describe('how many steps had been kept when this one was made: one that was made meanwhile is not made again'),
 			expected: finite.nullable().default(null),
 			words: z.string().max(500),
-			amount: notNegative.max(1e9).nullable().default(null).describe('poured, mL or g, of each part'),
+			amount: notNegative.max(1e9).nullable().default(null).describe('poured, mL or g'),
 			reading: readingHere
 				.nullable()
 				.default(null)
@@ -107,7 +132,7 @@ export const batches = resource('Mix', {
 				.nullable()
 				.default(null)
 				.describe('instead: a reading of this tank that is kept already; a doubtful one is stood by with it'),
-			event: pouring.nullable().default(null).describe('what was poured, logged together with the step'),
+			events: z.array(pouring).max(40).default([]).describe('what was poured, logged together with the step'),
 		}),
 		answer: z.object({
 			step: step.nullable().describe('as it is kept; null where its reading is doubted: read again, or stand by it'),

@@ -1,6 +1,6 @@
 import type { SeriesQuantity } from '@/core/quantity';
 import type { Consequence } from '@/core/water/depends';
-import type { Ions } from '@/core/water/ions';
+import type { Dissolved, Ions } from '@/core/water/ions';
 import type { MembraneState, RejectionPoint } from '@/core/water/membrane';
 import type { SourceChart } from '@/core/water/source-chart';
 import type { StoredReading } from './readings';
@@ -31,6 +31,8 @@ export interface KnownWater {
 	ecUsCm: number;
 	ph: number | null;
 	alkalinityMgLCaco3: number | null;
+	/** What a laboratory found in it, mg/L. */
+	ions: Dissolved | null;
 }
 
 export interface SourceReport {

@@ -23,6 +23,13 @@ interface Problems {
 	'rate-or-gain-needed': Record<never, never>;
 	'water-over-target': { ecUsCm: number };
 	'no-such-feed': { mlPerL: number };
+	'hardly-rose': { waterEcUsCm: number; seenEcUsCm: number; targetEcUsCm: number };
+	'ec-high-enough': Record<never, never>;
+	'no-feed': Record<never, never>;
+	'gain-of-needed': { product: string };
+	'rate-of-needed': { product: string };
+	'nothing-scales': Record<never, never>;
+	'no-such-strength': Record<never, never>;
 	// A label.
 	'label-form': Record<never, never>;
 	'unknown-measure': { text: string };

@@ -45,6 +45,13 @@ interface Remarks {
 	'bottle-open-long': { days: number; keepsDays: number };
 	'bottle-empty': Nothing;
 	'bottle-low': { left: number; unit: 'mL' | 'g' };
+	// What a label says is in a feed, and its concentrates.
+	'nitrogen-taken-as-nitrate': { share: number };
+	'label-leaves-out': { share: number };
+	'stock-falls-out': { tank: string; calcium: string; against: string };
+	'stock-not-known': { tank: string; product: string };
+	'stock-too-strong': { product: string; gL: number; mostGL: number };
+	'stock-over-full': { tank: string; litresForEach: number };
 	// A laboratory report.
 	'no-anions': Nothing;
 	'no-cations': Nothing;

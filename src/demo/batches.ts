@@ -2,7 +2,7 @@ import type { EventKind } from '@/core/reading/model';
 import { DosingTank } from '@/sim/dosing-world';
 import { type Random, seeded } from '@/sim/random';
 import type { BatchPlan, BatchStep } from '@/store/batches';
-import type { RecipeRow } from '@/store/mix';
+import type { RecipePart, RecipeRow } from '@/store/recipes';
 
 /** The weekly batch of the mix tank, as the grower makes it: borehole water, feed to 1.90, then acid in two or three steps. */
 export interface DemoBatch {
@@ -14,10 +14,20 @@ export interface DemoBatch {
 	readings: { at: number; quantity: 'ph' | 'ec'; digits: string; unit: string; note: string }[];
 }
 
+const part = (product: string, more: Partial<RecipePart> = {}): RecipePart => ({
+	product,
+	perL: null,
+	scales: true,
+	waitMin: 5,
+	stockTank: '',
+	...more,
+});
+const plain = { stages: {}, injector: null } as const;
 export const RECIPES: Omit<RecipeRow, 'id' | 'changedAt'>[] = [
 	{
 		name: 'leaf feed',
-		product: 'feed A and B',
+		...plain,
+		parts: [part('feed A and B')],
 		water: 'borehole',
 		targetEcUsCm: 1900,
 		strength: null,
@@ -27,7 +37,8 @@ export const RECIPES: Omit<RecipeRow, 'id' | 'changedAt'>[] = [
 	},
 	{
 		name: 'strawberry feed',
-		product: 'feed A and B',
+		...plain,
+		parts: [part('feed A and B')],
 		water: 'rain',
 		targetEcUsCm: 1400,
 		strength: null,
@@ -37,7 +48,8 @@ export const RECIPES: Omit<RecipeRow, 'id' | 'changedAt'>[] = [
 	},
 	{
 		name: 'cuttings',
-		product: 'feed A and B',
+		...plain,
+		parts: [part('feed A and B')],
 		water: 'rain',
 		targetEcUsCm: null,
 		strength: 0.25,
@@ -80,10 +92,14 @@ export function demoBatch(
 			litres: LITRES,
 			water: 'borehole',
 			waterEcUsCm: Math.round(waterEcUsCm / 10) * 10,
-			product: 'feed A and B',
-			mlPerL: each / LITRES,
-			unit: 'mL',
-			parts: 2,
+			pours: ['A', 'B'].map((bottle) => ({
+				product: 'feed A and B',
+				bottle,
+				perL: each / LITRES,
+				unit: 'mL' as const,
+				waitMin: 5,
+				scales: true,
+			})),
 			targetEcUsCm: TARGET_EC,
 			expectedEcUsCm: TARGET_EC,
 			targetPh: TARGET_PH,

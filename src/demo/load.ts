@@ -9,9 +9,10 @@ import { addBatchSteps, insertBatch } from '@/store/batches';
 import { insertCalibration, putLot, putProbe } from '@/store/calibrations';
 import { insertEvents } from '@/store/events';
 import { putInstrument, putStation, putSystem } from '@/store/line';
-import { putProduct, putRecipe } from '@/store/mix';
+import { putProduct } from '@/store/mix';
 import { type Client, type Pool, transaction } from '@/store/pool';
 import { insertDecision, listReadings, refreshStatistics } from '@/store/readings';
+import { putRecipe } from '@/store/recipes';
 import { insertSite } from '@/store/site';
 import { insertReport } from '@/store/water';
 import { RECIPES } from './batches';
@@ -93,20 +94,22 @@ export async function loadDemo(pool: Pool, options: { say: (text: string) => voi
 		await judgeAllFrom(client, context, rows[0]!.at, now);
 		const end = lastMorning(now);
 		const day = (ago: number) => new Date(end - ago * DAY).toISOString().slice(0, 10);
+		const productIds = new Map<string, number>();
 		for (const { countedDaysAgo, openedDaysAgo, ...p } of PRODUCTS) {
 			const { id } = await putProduct(client, site.id, {
 				...p,
 				stockAt: countedDaysAgo === null ? null : end - countedDaysAgo * DAY,
 				opened: openedDaysAgo === null ? null : day(openedDaysAgo),
 			});
-			for (const r of RECIPES.filter((x) => x.product === p.name))
-				await putRecipe(client, site.id, {
-					...r,
-					productId: id,
-					waterId: r.water === null ? null : stationIds.get(r.water)!,
-					at: end - 60 * DAY,
-				});
+			productIds.set(p.name, id);
 		}
+		for (const r of RECIPES)
+			await putRecipe(client, site.id, {
+				...r,
+				parts: r.parts.map((x) => ({ ...x, productId: productIds.get(x.product)! })),
+				waterId: r.water === null ? null : stationIds.get(r.water)!,
+				at: end - 60 * DAY,
+			});
 		for (const b of batches) {
 			const { plan, startedAt, finishedAt } = b;
 			const id = await insertBatch(client, site.id, {

@@ -21,6 +21,8 @@ const product = (p: Partial<DemoProduct> & Pick<DemoProduct, 'name' | 'kind'>): 
 	keepsDays: null,
 	expires: null,
 	note: '',
+	analysis: '',
+	retired: false,
 	...p,
 });
 export const PRODUCTS = [

@@ -10,7 +10,7 @@ import { findingWords } from '@/words/en/finding';
 import { decide, requireReading } from './decide';
 import { type Entered, enterSamples } from './enter';
 import { storeEvent } from './events';
-import { requireProduct } from './products';
+import { requireFeeds } from './products';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
 
@@ -25,11 +25,7 @@ export async function startBatch(
 	const station = context.stations.find((s) => s.code === b.station);
 	if (!station)
 		throw new Refusal('unknown-station', [{ path: 'station', message: `There is no station “${b.station}”.` }]);
-	const product = await requireProduct(db, context, b.plan.product);
-	if (product.kind !== 'nutrient')
-		throw new Refusal('not-a-feed', [
-			{ path: 'plan.product', message: `“${product.name}” is no feed; a batch is made with one.` },
-		]);
+	await requireFeeds(db, context, b.plan.pours, 'plan.pours');
 	const capacity = context.known.stations.get(b.station)?.volumeL ?? null;
 	if (capacity !== null && b.plan.litres > capacity)
 		throw new Refusal('overflow', [
@@ -76,7 +72,7 @@ export async function stepBatch(
 	context: SiteContext,
 	id: number,
 	asked: AskedStep,
-	event: Pouring | null,
+	events: readonly Pouring[],
 	by: { who: string; now: number },
 ): Promise<SteppedBatch> {
 	return writing(db, async (client) => {
@@ -108,7 +104,7 @@ export async function stepBatch(
 		const step = { at: by.now, step: kind, expected, words, amount, ...shown.what };
 		await addBatchSteps(client, context.site.id, id, asked.follows, [step]);
 		if (kind === 'done') await finishBatch(client, context.site.id, id, by.now);
-		if (event) await storeEvent(client, context, { ...event, at: event.at ?? by.now, station }, by);
+		for (const event of events) await storeEvent(client, context, { ...event, at: event.at ?? by.now, station }, by);
 		return { station, step, entered: shown.entered };
 	});
 }

@@ -1,16 +1,22 @@
 import type { Dependant } from '@/contract/pages';
+import { feedParts, learnedRise } from '@/core/mix/feed/plan';
 import { recipeMeans } from '@/core/water/depends';
 import type { BatchRow } from '@/store/batches';
-import type { RecipeRow } from '@/store/mix';
-import type { ProductView } from './products';
+import type { RecipeRow } from '@/store/recipes';
+import { fedBatches, type ProductView } from './products';
 import type { SiteContext } from './site';
 
-function ofRecipe(r: RecipeRow, shift: { from: number; to: number }, product: ProductView | undefined): Dependant {
-	const gain = product?.learnedGainUsCm ?? product?.gainUsCm ?? null;
+function ofRecipe(
+	r: RecipeRow,
+	shift: { from: number; to: number },
+	{ products, batches }: { products: readonly ProductView[]; batches: readonly BatchRow[] },
+): Dependant {
+	const parts = feedParts(r.parts, products);
+	const learned = learnedRise(parts, fedBatches(batches));
 	return {
 		kind: 'recipe',
 		name: r.name,
-		means: recipeMeans(r, shift, gain, product?.unit ?? 'mL'),
+		means: recipeMeans(r, shift, parts, learned?.riseUsCm ?? null),
 		path: `/mix?part=batch&recipe=${encodeURIComponent(r.name)}`,
 	};
 }
@@ -39,15 +45,7 @@ export function dependantsOf(
 	shift: { from: number; to: number; since: number },
 	known: { recipes: readonly RecipeRow[]; products: readonly ProductView[]; batches: readonly BatchRow[] },
 ): Dependant[] {
-	const list = known.recipes
-		.filter((r) => r.water === source)
-		.map((r) =>
-			ofRecipe(
-				r,
-				shift,
-				known.products.find((p) => p.name === r.product),
-			),
-		);
+	const list = known.recipes.filter((r) => r.water === source).map((r) => ofRecipe(r, shift, known));
 	const tanks = new Set(known.batches.map((b) => b.station));
 	for (const tank of tanks) {
 		const batches = known.batches.filter((b) => b.station === tank && b.plan.water === source);

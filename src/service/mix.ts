@@ -1,9 +1,9 @@
 import type { KnownWater, Tank } from '@/contract/pages';
 import { readReport } from '@/core/water/ions';
 import { type BatchRow, listBatches } from '@/store/batches';
-import { listRecipes, type RecipeRow } from '@/store/mix';
 import type { Db } from '@/store/pool';
 import { latestReadings, listReadings } from '@/store/readings';
+import { listRecipes, type RecipeRow } from '@/store/recipes';
 import { listReports } from '@/store/water';
 import { type ProductView, productViews } from './products';
 import type { SiteContext } from './site';
@@ -68,6 +68,7 @@ export async function mixView(db: Db, context: SiteContext, now: number): Promis
 							ecUsCm: ec.value,
 							ph: newest(s.code, 'ph')?.value ?? null,
 							alkalinityMgLCaco3: alkalinity.get(s.code) ?? reported(s.code),
+							ions: reports.find((r) => r.station === s.code)?.ions ?? null,
 						},
 					]
 				: [];

@@ -3,6 +3,11 @@ import type { product, TypedProduct } from '@/contract/products';
 import { ACID_KINDS, type AcidKind, BASES, type BaseKind, molPerLitre, protonsGiven } from '@/core/chem/acids';
 import { bottleRemarks, leftOf } from '@/core/mix/bottle';
 import { batchFigures, gainOf } from '@/core/mix/compare-batches';
+import { ionsOf, sumOf } from '@/core/mix/feed/content';
+import { feedEc } from '@/core/mix/feed/feed-ec';
+import { readBottles } from '@/core/mix/feed/label-analysis';
+import type { FedBatch } from '@/core/mix/feed/plan';
+import { isSalt, saltContent } from '@/core/mix/feed/salts';
 import { AFTER_MS, BEFORE_MS, litresAt, pairFeeds } from '@/core/mix/feedings';
 import { labelRate } from '@/core/mix/label-rate';
 import { learnGain } from '@/core/mix/nutrient-dose';
@@ -16,6 +21,7 @@ import { listPoured, listProducts, type ProductRow, putProduct } from '@/store/m
 import type { Client, Db } from '@/store/pool';
 import { insertAudit } from '@/store/site';
 import { writing } from '@/store/writing';
+import { labelProblemWords } from '@/words/en/label';
 import { problemWords } from '@/words/en/problem';
 import { remarkWords } from '@/words/en/remark';
 import { changed } from './changed';
@@ -40,6 +46,35 @@ export function strengthOf(p: ProductRow): number | null {
 	return p.jugMeqMl;
 }
 
+/** mL or g for each litre at which a label's EC is reckoned, where it names no rate. */
+const USUAL_PER_L = 2;
+/** Less than this of a label's charge may be unnamed without a word. */
+const UNNAMED_SHARE = 0.1;
+
+/** What its label says is in a product, and the EC that follows from it. */
+function labelOf(p: ProductRow) {
+	const salt = p.kind === 'nutrient' && isSalt(p.chemical) ? p.chemical : null;
+	const pure = salt === null ? null : sumOf([[saltContent(salt), (p.percentWw ?? 100) / 100]]);
+	const { all, each } = readBottles(p.analysis, p.parts, p.unit, p.densityGMl);
+	const contains = pure ?? all.content;
+	const perL = p.rateMlL ?? USUAL_PER_L;
+	const ec = contains === null ? null : feedEc(ionsOf(sumOf([[contains, perL]])));
+	const leavesOut = ec !== null && ec.unnamedShare > UNNAMED_SHARE;
+	return {
+		contains,
+		bottles: pure !== null ? [pure] : each,
+		labelSays:
+			pure !== null
+				? []
+				: [
+						...all.problems.map(labelProblemWords),
+						...all.remarks.map(remarkWords),
+						...(leavesOut ? [remarkWords({ code: 'label-leaves-out', share: ec.unnamedShare })] : []),
+					],
+		gainByLabelUsCm: ec !== null && ec.ecUsCm > 0 ? ec.ecUsCm / perL : null,
+	};
+}
+
 /** A product with what follows from it and from what was poured. */
 export type ProductView = ProductRow & z.output<typeof product>;
 
@@ -47,9 +82,17 @@ const LEARN_FROM = 12;
 const LEARN_FROM_MS = 400 * 86_400_000;
 
 /** The gain of each feed by its newest batches: what the first EC of each showed. */
+/** Batches with what the first EC of each showed. */
+export const fedBatches = (batches: readonly BatchRow[]): FedBatch[] =>
+	batches.map((b) => ({
+		pours: b.plan.pours,
+		waterEcUsCm: b.plan.waterEcUsCm,
+		firstEcUsCm: batchFigures(b.plan, b.log, b.startedAt, b.finishedAt).firstEcUsCm,
+	}));
+
 const gainsOfBatches = (batches: readonly BatchRow[], product: string): number[] =>
 	batches
-		.filter((b) => b.plan.product === product)
+		.filter((b) => b.plan.pours.every((p) => p.product === product))
 		.flatMap((b) => {
 			const gain = gainOf(batchFigures(b.plan, b.log, b.startedAt, b.finishedAt));
 			return gain === null ? [] : [gain];
@@ -128,6 +171,7 @@ export async function productViews(
 		);
 		return {
 			...p,
+			...labelOf(p),
 			strengthMeqMl: strengthOf(p),
 			leftMl: left,
 			bottle: bottleRemarks(bottle, left, today).map(remarkWords),
@@ -142,6 +186,26 @@ export async function requireProduct(db: Db, context: SiteContext, name: string)
 	const product = (await listProducts(db, context.site.id)).find((p) => p.name.toLowerCase() === name.toLowerCase());
 	if (!product) throw new Refusal('unknown-product', [{ path: 'product', message: `There is no product “${name}”.` }]);
 	return product;
+}
+
+/** The products of a feed, each a nutrient; a name that is none is told by its place. */
+export async function requireFeeds(
+	db: Db,
+	context: SiteContext,
+	parts: readonly { product: string }[],
+	path: string,
+): Promise<ProductRow[]> {
+	const all = await listProducts(db, context.site.id);
+	return parts.map(({ product: name }, i) => {
+		const product = all.find((p) => p.name.toLowerCase() === name.toLowerCase());
+		const at = `${path}.${i}.product`;
+		if (!product) throw new Refusal('unknown-product', [{ path: at, message: `There is no product “${name}”.` }]);
+		if (product.kind !== 'nutrient')
+			throw new Refusal('not-a-feed', [
+				{ path: at, message: `“${product.name}” is no feed; a batch and its recipe are made of feeds.` },
+			]);
+		return product;
+	});
 }
 
 /** Batches that a gain is learned from. */
@@ -164,6 +228,8 @@ const PLAIN_PRODUCT = {
 	keepsDays: null,
 	expires: null,
 	note: '',
+	analysis: '',
+	retired: false,
 } as const;
 
 /** Makes a product, or changes the one with this name. The label's own words, where given, say rate and unit. */

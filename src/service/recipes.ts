@@ -1,8 +1,8 @@
-import { putRecipe, type RecipeRow, retireRecipe } from '@/store/mix';
 import type { Db } from '@/store/pool';
+import { putRecipe, type RecipeRow, retireRecipe } from '@/store/recipes';
 import { insertAudit } from '@/store/site';
 import { writing } from '@/store/writing';
-import { requireProduct } from './products';
+import { requireFeeds } from './products';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
 
@@ -14,16 +14,17 @@ export async function saveRecipe(
 	now: number,
 	who: string,
 ): Promise<void> {
-	const product = await requireProduct(db, context, r.product);
-	if (product.kind !== 'nutrient')
-		throw new Refusal('not-a-feed', [
-			{ path: 'product', message: `“${product.name}” is no feed; a recipe is made with one.` },
-		]);
+	const products = await requireFeeds(db, context, r.parts, 'parts');
 	const water = r.water === null ? null : context.stations.find((s) => s.code === r.water);
 	if (water === undefined)
 		throw new Refusal('unknown-station', [{ path: 'water', message: `There is no station “${r.water}”.` }]);
 	await writing(db, async (client) => {
-		await putRecipe(client, context.site.id, { ...r, productId: product.id, waterId: water?.id ?? null, at: now });
+		await putRecipe(client, context.site.id, {
+			...r,
+			parts: r.parts.map((p, i) => ({ ...p, productId: products[i]!.id })),
+			waterId: water?.id ?? null,
+			at: now,
+		});
 		await insertAudit(client, context.site.id, who, 'recipe.saved', r.name, r);
 	});
 }

@@ -20,12 +20,20 @@ const batchPlan = z.strictObject({
 	litres: z.number(),
 	water: z.string().nullable(),
 	waterEcUsCm: z.number(),
-	product: z.string(),
-	/** Millilitres or grams for each litre. */
-	mlPerL: z.number(),
-	unit: z.enum(['mL', 'g']).optional(),
-	parts: z.number(),
+	/** What is poured, one after the other: mL or g for each litre. */
+	pours: z.array(
+		z.strictObject({
+			product: z.string(),
+			bottle: z.string(),
+			perL: z.number(),
+			unit: z.enum(['mL', 'g']),
+			waitMin: z.number(),
+			scales: z.boolean(),
+		}),
+	),
 	targetEcUsCm: z.number().nullable(),
+	/** Where EC may be, where there is no target. */
+	ecRangeUsCm: z.tuple([z.number(), z.number()]).nullable().optional(),
 	targetPh: z.number().nullable(),
 	/** EC that the feed should bring it to; null where its gain is not known. */
 	expectedEcUsCm: z.number().nullable().optional(),

@@ -24,12 +24,16 @@ const productRow = z.strictObject({
 	keepsDays: z.number().nullable(),
 	expires: z.string().nullable(),
 	note: z.string(),
+	/** What its label says is in it. */
+	analysis: z.string(),
+	retired: z.boolean(),
 });
 export type ProductRow = z.output<typeof productRow>;
 
 const PRODUCT = `id, name, kind, chemical, percent_ww AS "percentWw", density_g_ml AS "densityGMl", jug_meq_ml AS "jugMeqMl", parts,
 	rate_ml_l AS "rateMlL", gain_us_cm AS "gainUsCm", unit, rate_text AS "rateText", stock_ml AS "stockMl", stock_at AS "stockAt",
-	opened::text AS opened, keeps_days AS "keepsDays", expires::text AS expires, note`;
+	opened::text AS opened, keeps_days AS "keepsDays", expires::text AS expires, note,
+	analysis, retired_at IS NOT NULL AS retired`;
 
 export async function listProducts(db: Db, siteId: number): Promise<ProductRow[]> {
 	const rows = await read(db, productRow, `SELECT ${PRODUCT} FROM product WHERE site_id = $1 ORDER BY kind, name`, [
@@ -44,12 +48,13 @@ export async function putProduct(db: Db, siteId: number, p: Omit<ProductRow, 'id
 		db,
 		productRow,
 		`INSERT INTO product (site_id, name, kind, chemical, percent_ww, density_g_ml, jug_meq_ml, parts, rate_ml_l, gain_us_cm, stock_ml, opened, note,
-			unit, rate_text, stock_at, keeps_days, expires)
-		VALUES ($1,$2,$3,$4,$5,$6,$7,$8,$9,$10,$11,$12,$13,$14,$15,$16,$17,$18)
+			unit, rate_text, stock_at, keeps_days, expires, analysis, retired_at)
+		VALUES ($1,$2,$3,$4,$5,$6,$7,$8,$9,$10,$11,$12,$13,$14,$15,$16,$17,$18,$19,CASE WHEN $20 THEN now() END)
 		ON CONFLICT (site_id, name) DO UPDATE SET kind = EXCLUDED.kind, chemical = EXCLUDED.chemical, percent_ww = EXCLUDED.percent_ww,
 			density_g_ml = EXCLUDED.density_g_ml, jug_meq_ml = EXCLUDED.jug_meq_ml, parts = EXCLUDED.parts, rate_ml_l = EXCLUDED.rate_ml_l,
 			gain_us_cm = EXCLUDED.gain_us_cm, stock_ml = EXCLUDED.stock_ml, opened = EXCLUDED.opened, note = EXCLUDED.note,
-			unit = EXCLUDED.unit, rate_text = EXCLUDED.rate_text, stock_at = EXCLUDED.stock_at, keeps_days = EXCLUDED.keeps_days, expires = EXCLUDED.expires
+			unit = EXCLUDED.unit, rate_text = EXCLUDED.rate_text, stock_at = EXCLUDED.stock_at, keeps_days = EXCLUDED.keeps_days, expires = EXCLUDED.expires,
+			analysis = EXCLUDED.analysis, retired_at = CASE WHEN $20 THEN coalesce(product.retired_at, now()) END
 		RETURNING ${PRODUCT}`,
 		[
 			siteId,
@@ -70,6 +75,8 @@ export async function putProduct(db: Db, siteId: number, p: Omit<ProductRow, 'id
 			p.stockAt === null ? null : new Date(p.stockAt),
 			p.keepsDays,
 			p.expires,
+			p.analysis,
+			p.retired,
 		],
 	);
 	return rows[0]!;
@@ -125,64 +132,4 @@ export async function listJugs(
 		[siteId, q.stationId, q.productId, new Date(q.from)],
 	);
 	return rows;
-}
-
-/** A mixing that is made again: what goes in, how strong, and what it should come to. */
-const recipeRow = z.strictObject({
-	id: z.number(),
-	name: z.string(),
-	product: z.string(),
-	/** Code of the source or blend; null where any will do. */
-	water: z.string().nullable(),
-	/** One of the two is set. */
-	targetEcUsCm: z.number().nullable(),
-	strength: z.number().nullable(),
-	targetPh: z.number().nullable(),
-	phFirst: z.boolean(),
-	note: z.string(),
-	changedAt: time,
-});
-export type RecipeRow = z.output<typeof recipeRow>;
-
-export async function listRecipes(db: Db, siteId: number): Promise<RecipeRow[]> {
-	const rows = await read(
-		db,
-		recipeRow,
-		`SELECT r.id, r.name, p.name AS product, s.code AS water, r.target_ec AS "targetEcUsCm", r.strength, r.target_ph AS "targetPh",
-			r.ph_first AS "phFirst", r.note, r.changed_at AS "changedAt"
-		FROM recipe r JOIN product p ON p.site_id = r.site_id AND p.id = r.product_id
-			LEFT JOIN station s ON s.site_id = r.site_id AND s.id = r.water_id
-		WHERE r.site_id = $1 AND NOT r.retired ORDER BY lower(r.name)`,
-		[siteId],
-	);
-	return rows;
-}
-
-/** Keeps a recipe under its name; one of the same name is changed. */
-export async function putRecipe(
-	db: Db,
-	siteId: number,
-	r: Omit<RecipeRow, 'id' | 'changedAt' | 'product' | 'water'> & {
-		productId: number;
-		waterId: number | null;
-		at: number;
-	},
-): Promise<void> {
-	await db.query(
-		`INSERT INTO recipe (site_id, name, product_id, water_id, target_ec, strength, target_ph, ph_first, note, changed_at)
-		VALUES ($1,$2,$3,$4,$5,$6,$7,$8,$9,$10)
-		ON CONFLICT (site_id, name) DO UPDATE SET product_id = EXCLUDED.product_id, water_id = EXCLUDED.water_id, target_ec = EXCLUDED.target_ec,
-			strength = EXCLUDED.strength, target_ph = EXCLUDED.target_ph, ph_first = EXCLUDED.ph_first, note = EXCLUDED.note,
-			changed_at = EXCLUDED.changed_at, retired = false`,
-		[siteId, r.name, r.productId, r.waterId, r.targetEcUsCm, r.strength, r.targetPh, r.phFirst, r.note, new Date(r.at)],
-	);
-}
-
-/** Puts a recipe away; its batches keep their plans. False when there is none of this name. */
-export async function retireRecipe(db: Db, siteId: number, name: string): Promise<boolean> {
-	const { rowCount } = await db.query(
-		'UPDATE recipe SET retired = true WHERE site_id = $1 AND name = $2 AND NOT retired',
-		[siteId, name],
-	);
-	return rowCount === 1;
 }

@@ -42,13 +42,13 @@ const reading = (station: string, quantity: 'ph' | 'ec' | 'alkalinity', value: s
 	]);
 const event = (station: string, kind: string, amount: number, unit: string, of: string, hoursAgo: number, note = '') =>
 	post('/events', { station, kind, amount, unit, product: of, note, time: at(hoursAgo) });
+/** Two bottles of one feed. */
+const pours = (product = 'feed A and B', perL = 2.5) => ['A', 'B'].map((bottle) => ({ product, bottle, per_l: perL }));
 const plan = (more: Record<string, unknown> = {}) => ({
 	litres: 100,
 	water: 'borehole',
 	water_ec_us_cm: 780,
-	product: 'feed A and B',
-	ml_per_l: 2.5,
-	parts: 2,
+	pours: pours(),
 	target_ec_us_cm: 1850,
 	expected_ec_us_cm: 1830,
 	target_ph: 5.8,
@@ -69,6 +69,37 @@ describe('products', () => {
 		expect((await post('/products', { name: 'x', kind: 'acid', percent_w_w: 120 })).status).toBe(422);
 		expect((await post('/products', { name: 'x', kind: 'acid', percent_w_w: 0 })).status).toBe(422);
 		expect((await post('/products', { name: 'x', kind: 'acid', expires: '2026-02-31' })).status).toBe(422);
+	});
+	it('what its label says is in it is understood, leads to an EC, and what is not understood is told', async () => {
+		const salts = await post('/products', {
+			name: 'leaf salts',
+			kind: 'nutrient',
+			rate_text: '1 g/L',
+			analysis: 'Nitrate nitrogen 11.8 %, K2O 43 %, seaweed 2 %',
+		});
+		expect(salts.body.contains.no3_n_mg_l).toBeCloseTo(118, 6);
+		// K2O 1.205 over K (handbooks): 43 % is 357 mg in a gram.
+		expect(salts.body.contains.k_mg_l).toBeCloseTo(430 / 1.205, 0);
+		expect(salts.body.gain_by_label_us_cm_per_ml_l).toBeGreaterThan(900);
+		expect(salts.body.label_says.join(' ')).toContain('“seaweed 2 %” names nothing known here');
+		const two = await post('/products', {
+			name: 'base',
+			kind: 'nutrient',
+			parts: 2,
+			analysis: 'A: CaO 60 g/L, N 50 g/L\nB: K2O 80 g/L, P2O5 30 g/L',
+		});
+		expect(two.body.bottles.map((b: Answer) => Object.keys(b).sort())).toEqual([
+			['ca_mg_l', 'no3_n_mg_l'],
+			['k_mg_l', 'p_mg_l'],
+		]);
+		const pure = await post('/products', { name: 'nitrate', kind: 'nutrient', chemical: 'potassium nitrate' });
+		expect(pure.body.contains.k_mg_l).toBeCloseTo(386.7, 1);
+	});
+	it('one that is retired stays with what was poured of it, and comes back', async () => {
+		await post('/products', { name: 'old feed', kind: 'nutrient', rate_text: '3 mL/L' });
+		expect((await post('/products', { name: 'old feed', kind: 'nutrient', retired: true })).body.retired).toBe(true);
+		expect(await product('old feed')).toMatchObject({ retired: true, rate_ml_per_l: 3 });
+		expect((await post('/products', { name: 'old feed', kind: 'nutrient', retired: false })).body.retired).toBe(false);
 	});
 	it('the stock is counted down by what is poured, and anew when it is counted', async () => {
 		await post('/products', {
@@ -95,11 +126,26 @@ describe('products', () => {
 
 describe('recipes', () => {
 	it('kept under a name, changed under it, put away and brought back', async () => {
-		const recipe = { name: 'leaf', product: 'feed A and B', water: 'borehole', target_ec_us_cm: 1850, target_ph: 5.8 };
+		const recipe = {
+			name: 'leaf',
+			parts: [{ product: 'feed A and B' }],
+			water: 'borehole',
+			target_ec_us_cm: 1850,
+			target_ph: 5.8,
+		};
 		expect((await post('/recipes', recipe)).status).toBe(201);
 		expect((await post('/recipes', { ...recipe, target_ec_us_cm: 1900, ph_first: true })).status).toBe(201);
 		expect((await get('/recipes')).recipes).toEqual([
-			{ ...recipe, target_ec_us_cm: 1900, ph_first: true, strength: null, note: '' },
+			{
+				...recipe,
+				parts: [{ product: 'feed A and B', per_l: null, scales: true, wait_min: 0, stock_tank: '' }],
+				target_ec_us_cm: 1900,
+				ph_first: true,
+				strength: null,
+				stages: {},
+				injector: null,
+				note: '',
+			},
 		]);
 		expect((await post('/recipes/put-away', { name: 'leaf' })).status).toBe(200);
 		expect((await get('/recipes')).recipes).toEqual([]);
@@ -108,8 +154,11 @@ describe('recipes', () => {
 		expect((await get('/recipes')).recipes).toHaveLength(1);
 	});
 	it.each([
-		['of nothing known', { product: 'magic' }, 'product'],
-		['of an acid', { product: 'acid' }, 'product'],
+		['of nothing known', { parts: [{ product: 'feed A and B' }, { product: 'magic' }] }, 'parts.1.product'],
+		['of an acid', { parts: [{ product: 'acid' }] }, 'parts.0.product'],
+		['of nothing at all', { parts: [] }, 'parts'],
+		['with an injector of 1 in 2', { injector: 2 }, 'injector'],
+		['with a stage that nobody knows', { stages: { ripe: 1500 } }, 'stages'],
 		['with a water that is not there', { water: 'nowhere' }, 'water'],
 		['with a target and a strength', { strength: 0.5 }, 'target_ec_us_cm'],
 		['with neither', { target_ec_us_cm: null }, 'target_ec_us_cm'],
@@ -118,7 +167,7 @@ describe('recipes', () => {
 	])('refuses one %s', async (_, more, path) => {
 		const r = await post('/recipes', {
 			name: 'bad',
-			product: 'feed A and B',
+			parts: [{ product: 'feed A and B' }],
 			water: 'borehole',
 			target_ec_us_cm: 1850,
 			...more,
@@ -200,7 +249,7 @@ describe('batches', () => {
 			follows: 0,
 			step: 'part',
 			words: note,
-			event: { kind: 'nutrient_added', amount: 250, unit: 'mL', product: 'feed A and B', note },
+			events: [{ kind: 'nutrient_added', amount: 250, unit: 'mL', product: 'feed A and B', note }],
 		});
 		const poured = async () =>
 			(await get('/events?station=tank')).events.filter((e: Answer) => e.kind === 'nutrient_added').length;
@@ -275,9 +324,52 @@ describe('batches', () => {
 		expect(first.body.step.reading_id).toBe(read[0].id);
 		await steps(body.id, [{ step: 'done', words: 'done' }], 2);
 	});
+	it('of several products: each is poured for itself, and more of all is one step with an event for each', async () => {
+		for (const name of ['silicate', 'fruit base', 'traces'])
+			await post('/products', { name, kind: 'nutrient', rate_text: '1 mL/L', gain_us_cm_per_ml_l: 300 });
+		const three = [
+			{ product: 'silicate', per_l: 0.2, scales: false, wait_min: 10 },
+			{ product: 'fruit base', per_l: 2 },
+			{ product: 'traces', per_l: 1 },
+		];
+		const { body } = await post('/batches', {
+			station: 'tank',
+			plan: plan({ pours: three, target_ec_us_cm: null, ec_range_us_cm: [1900, 2100] }),
+		});
+		const poured = (product: string, amount: number) => ({ kind: 'nutrient_added', amount, unit: 'mL', product });
+		await steps(body.id, [
+			...three.map((p) => ({
+				step: 'part',
+				words: p.product,
+				amount: 100 * p.per_l,
+				events: [poured(p.product, 100 * p.per_l)],
+			})),
+			{ step: 'ec', reading: { quantity: 'ec', value: 1840, unit: 'uS/cm' }, words: 'EC' },
+			{ step: 'fed', words: 'more', expected: 2000, events: [poured('fruit base', 30), poured('traces', 15)] },
+			{ step: 'ec', reading: { quantity: 'ec', value: 1980, unit: 'uS/cm' }, words: 'EC' },
+			{ step: 'done', words: 'done' },
+		]);
+		const kept = (await get('/batches')).batches.find((b: Answer) => b.id === body.id);
+		expect(kept.plan.pours.map((p: Answer) => [p.product, p.per_l, p.scales, p.wait_min])).toEqual([
+			['silicate', 0.2, false, 10],
+			['fruit base', 2, true, 0],
+			['traces', 1, true, 0],
+		]);
+		const events = (await get('/events?station=tank')).events.filter((e: Answer) => e.kind === 'nutrient_added');
+		expect(
+			events
+				.filter((e: Answer) => e.product === 'traces')
+				.map((e: Answer) => e.amount)
+				.sort(),
+		).toEqual(['100', '15']);
+		// A mixture teaches none of its products alone.
+		expect(await product('fruit base')).toMatchObject({ learned_gain_us_cm_per_ml_l: null });
+	});
 	it('of an acid, of a litre for a millilitre, or over the brim are refused', async () => {
-		expect((await post('/batches', { station: 'tank', plan: plan({ product: 'acid' }) })).status).toBe(422);
-		expect((await post('/batches', { station: 'tank', plan: plan({ ml_per_l: 2500 }) })).status).toBe(422);
+		expect((await post('/batches', { station: 'tank', plan: plan({ pours: pours('acid') }) })).status).toBe(422);
+		expect(
+			(await post('/batches', { station: 'tank', plan: plan({ pours: pours('feed A and B', 2500) }) })).status,
+		).toBe(422);
 		expect((await post('/batches', { station: 'tank', plan: plan({ litres: 101 }) })).status).toBe(422);
 		expect((await post('/batches', { station: 'tank', plan: plan({ litres: -5 }) })).status).toBe(422);
 	});

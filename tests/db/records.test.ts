@@ -15,6 +15,7 @@ import { correctionChain, standingOfSample } from '@/store/corrections';
 import { migrate } from '@/store/migrate';
 import type { Pool } from '@/store/pool';
 import { countReadings, listReadings } from '@/store/readings';
+import { listRecipes } from '@/store/recipes';
 import { withDatabase } from '../helpers/database';
 import { DEMO_NOW } from '../helpers/global-setup';
 import { temporaryFile } from '../helpers/temporary-file';
@@ -103,6 +104,47 @@ describe('a database of before', () => {
 							readingId: null,
 						},
 					],
+				]);
+			},
+		));
+	it('keeps what a batch poured and a recipe is made of, product by product', () =>
+		withOld(
+			`INSERT INTO product (site_id, id, name, kind, parts) VALUES (1, 20, 'feed A and B', 'nutrient', 2);
+			INSERT INTO recipe (site_id, id, name, product_id, target_ec) VALUES (1, 21, 'leaf', 20, 1900);
+			INSERT INTO batch (site_id, id, station_id, plan, log) VALUES (1, 9, 5,
+				'{"litres": 100, "water": null, "waterEcUsCm": 780, "product": "feed A and B", "mlPerL": 2.5, "parts": 2, "targetEcUsCm": 1850, "targetPh": 5.8}', '[]'),
+				(1, 10, 5, '{"litres": 50, "water": null, "waterEcUsCm": 30, "product": "salts", "mlPerL": 1.2, "unit": "g", "parts": 1, "targetEcUsCm": null, "targetPh": null}', '[]')`,
+			async (pool) => {
+				const plans = (await listBatches(pool, 1, 10)).map((b) => b.plan).sort((a, b) => b.litres - a.litres);
+				const pour = { perL: 2.5, unit: 'mL', waitMin: 0, scales: true, product: 'feed A and B' };
+				expect(plans).toEqual([
+					{
+						litres: 100,
+						water: null,
+						waterEcUsCm: 780,
+						targetEcUsCm: 1850,
+						targetPh: 5.8,
+						pours: [
+							{ ...pour, bottle: 'A' },
+							{ ...pour, bottle: 'B' },
+						],
+					},
+					{
+						litres: 50,
+						water: null,
+						waterEcUsCm: 30,
+						targetEcUsCm: null,
+						targetPh: null,
+						pours: [{ ...pour, product: 'salts', perL: 1.2, unit: 'g', bottle: '' }],
+					},
+				]);
+				expect(await listRecipes(pool, 1)).toMatchObject([
+					{
+						name: 'leaf',
+						parts: [{ product: 'feed A and B', perL: null, scales: true, waitMin: 0, stockTank: '' }],
+						stages: {},
+						injector: null,
+					},
 				]);
 			},
 		));

@@ -147,9 +147,7 @@ describe('sources and batches', () => {
 			litres: 5000,
 			water: 'rain',
 			water_ec_us_cm: 60,
-			product: 'feed A and B',
-			ml_per_l: 4,
-			parts: 2,
+			pours: [{ product: 'feed A and B', per_l: 4 }],
 			target_ec_us_cm: 1900,
 			target_ph: 5.8,
 		};
@@ -164,7 +162,12 @@ describe('sources and batches', () => {
 			(await postJson(app.base, `/batches/${body.id}/steps`, { follows: 1, step: 'ec', words: 'late' })).status,
 		).toBe(409);
 		expect(
-			(await postJson(app.base, '/batches', { station: 'mix', plan: { ...plan, product: 'nothing' } })).status,
+			(
+				await postJson(app.base, '/batches', {
+					station: 'mix',
+					plan: { ...plan, pours: [{ product: 'nothing', per_l: 4 }] },
+				})
+			).status,
 		).toBe(422);
 	});
 	it('doses are learned from the events and readings of a tank', async () => {

@@ -7,8 +7,11 @@ export type BatchPhase = 'water-ph' | 'parts' | 'ec' | 'ph' | 'done';
 export const BATCH_STEPS = ['filled', 'part', 'ec', 'diluted', 'fed', 'dosed', 'ph', 'next', 'done'] as const;
 export type BatchStepKind = (typeof BATCH_STEPS)[number];
 export interface CoursePlan {
-	parts: number;
+	/** What is poured, one after the other. */
+	pours: readonly unknown[];
 	targetEcUsCm: number | null;
+	/** Where EC may be, for a batch that has no target: the tank’s own range. */
+	ecRangeUsCm?: readonly [number, number] | null | undefined;
 	expectedEcUsCm?: number | null | undefined;
 	phFirst?: boolean | undefined;
 }
@@ -19,7 +22,7 @@ export interface CourseStep {
 }
 export interface BatchCourse {
 	phase: BatchPhase;
-	/** The part that is next, from 0. */
+	/** The pouring that is next, from 0. */
 	part: number;
 	/** What EC should show at the next reading; null where nobody knows. */
 	expectedEcUsCm: number | null;
@@ -32,15 +35,25 @@ export interface BatchCourse {
 /** Within this share of the target EC is right: what a two-decimal pen and a dipstick can tell. */
 export const CLOSE_EC = 0.03;
 /**
- * Whether an EC is as near its target as a pen and a dipstick tell; always, where there is no target.
- * @example ecIsRight(1750, 1800) // true
+ * Whether an EC is as near its target as a pen and a dipstick tell; without a target, whether it is in the range; always, where
+ * there is neither.
+ * @example ecIsRight(1750, { targetEcUsCm: 1800 }) // true
  */
-export const ecIsRight = (ecUsCm: number, targetUsCm: number | null): boolean =>
-	targetUsCm === null || Math.abs(ecUsCm - targetUsCm) <= CLOSE_EC * targetUsCm;
+export const ecIsRight = (
+	ecUsCm: number,
+	{ targetEcUsCm: target, ecRangeUsCm: range }: Pick<CoursePlan, 'targetEcUsCm' | 'ecRangeUsCm'>,
+): boolean =>
+	target !== null
+		? Math.abs(ecUsCm - target) <= CLOSE_EC * target
+		: range == null || (ecUsCm >= range[0] && ecUsCm <= range[1]);
+
+/** What an EC is corrected towards: the target, else the middle of the range. */
+export const ecAim = ({ targetEcUsCm, ecRangeUsCm }: Pick<CoursePlan, 'targetEcUsCm' | 'ecRangeUsCm'>): number | null =>
+	targetEcUsCm ?? (ecRangeUsCm ? (ecRangeUsCm[0] + ecRangeUsCm[1]) / 2 : null);
 
 /**
  * Where a batch stands and what is next.
- * @example batchCourse({ parts: 2, targetEcUsCm: 1800 }, [{ step: 'part', expected: null, measured: null }]).phase // 'parts'
+ * @example batchCourse({ pours: [{}, {}], targetEcUsCm: 1800 }, [{ step: 'part', expected: null, measured: null }]).phase // 'parts'
  */
 export function batchCourse(plan: CoursePlan, log: readonly CourseStep[]): BatchCourse {
 	const phases: BatchPhase[] = plan.phFirst ? ['water-ph', 'parts', 'ec', 'ph', 'done'] : ['parts', 'ec', 'ph', 'done'];
@@ -63,9 +76,9 @@ export function batchCourse(plan: CoursePlan, log: readonly CourseStep[]): Batch
 		else if (s.step === 'next') next();
 		else if (s.step === 'part' && phase === 'parts') {
 			course.part++;
-			if (course.part >= plan.parts) next();
+			if (course.part >= plan.pours.length) next();
 		} else if (s.step === 'ec' && phase === 'ec' && s.measured !== null) {
-			if (ecIsRight(s.measured, plan.targetEcUsCm)) next();
+			if (ecIsRight(s.measured, plan)) next();
 			else course.seenEcUsCm = s.measured;
 		} else if (s.step === 'diluted' || s.step === 'fed') {
 			course.seenEcUsCm = null;

@@ -5,7 +5,7 @@
 export interface BatchFigures {
 	litres: number;
 	waterEcUsCm: number;
-	/** Feed planned for each litre, mL or g. */
+	/** Feed planned for each litre, mL or g: of the first pouring, whose proportion to the others is the recipe’s. */
 	feedPerL: number;
 	/** EC as first measured, before any correction. */
 	firstEcUsCm: number | null;
@@ -28,10 +28,10 @@ export interface LoggedStep {
 
 /**
  * The figures of one batch, from its plan and what each step showed. EC in µS/cm, amounts for each litre.
- * @example batchFigures({ litres: 100, waterEcUsCm: 780, mlPerL: 2.5 }, [{ step: 'ec', measured: 1800 }], 0, 3600000).minutes // 60
+ * @example batchFigures({ litres: 100, waterEcUsCm: 780, pours: [{ perL: 2.5 }] }, [{ step: 'ec', measured: 1800 }], 0, 3600000).minutes // 60
  */
 export function batchFigures(
-	plan: { litres: number; waterEcUsCm: number; mlPerL: number },
+	plan: { litres: number; waterEcUsCm: number; pours: readonly { perL: number }[] },
 	log: readonly LoggedStep[],
 	startedAt: number,
 	finishedAt: number | null,
@@ -41,7 +41,7 @@ export function batchFigures(
 	return {
 		litres: plan.litres,
 		waterEcUsCm: plan.waterEcUsCm,
-		feedPerL: plan.mlPerL,
+		feedPerL: plan.pours[0]?.perL ?? 0,
 		firstEcUsCm: seen('ec')[0] ?? null,
 		lastEcUsCm: seen('ec').at(-1) ?? null,
 		dilutions: log.filter((s) => s.step === 'diluted').length,

@@ -23,8 +23,8 @@ export const batches = handle(batchResource, {
 	'POST /batches': async ({ body, db, site, now, who }) => ({
 		id: await startBatch(db, await site(), body, now, who),
 	}),
-	'POST /batches/:id/steps': async ({ params, body: { event, ...asked }, db, site, now, who, announce }) => {
-		const { station, step, entered } = await stepBatch(db, await site(), params.id, asked, event, { who, now });
+	'POST /batches/:id/steps': async ({ params, body: { events, ...asked }, db, site, now, who, announce }) => {
+		const { station, step, entered } = await stepBatch(db, await site(), params.id, asked, events, { who, now });
 		announce({ kind: 'event', station, by: '' });
 		if (entered) announce(sampleEntered(entered, ''));
 		const typed = entered?.readings[0];

@@ -1,7 +1,7 @@
 import { products as resource } from '@/contract/products';
 import { changeProduct, productList } from '@/service/products';
 import { putAwayRecipe, saveRecipe } from '@/service/recipes';
-import { listRecipes } from '@/store/mix';
+import { listRecipes } from '@/store/recipes';
 import { handle } from '../dispatch';
 
 export const products = handle(resource, {

@@ -24,7 +24,7 @@ export function EventFields({
 	const units = usual.length === 0 || unit === '' || usual.includes(unit) ? usual : [...usual, unit];
 	const kinds: readonly EventKind[] = LOGGED.some((k) => k === kind) ? LOGGED : [...LOGGED, kind];
 	const pours = usual.includes('mL');
-	const shelf = useAsked('GET /products', {}, pours).data?.products ?? [];
+	const shelf = useAsked('GET /products', {}, pours).data?.products.filter((p) => !p.retired) ?? [];
 	const named = shelf.filter((p) =>
 		kind === 'acid_added' || kind === 'base_added'
 			? p.kind === kind.replace('_added', '')

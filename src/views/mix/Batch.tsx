@@ -1,11 +1,11 @@
 import { useCallback, useState } from 'react';
 import type { BatchPlan, BatchStep, StoredBatch } from '@/contract/batches';
 import type { Change } from '@/contract/meters';
-import { camelKeys } from '@/contract/names';
 import type { KnownWater, Tank } from '@/contract/pages';
 import type { Product, Recipe } from '@/contract/products';
 import type { Engine } from '@/core/judge/engine';
 import { batchCourse } from '@/core/mix/batch-course';
+import { feedName } from '@/core/mix/feed/plan';
 import { formatTime } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
 import { useChanges } from '../bench/JustIn';
@@ -14,8 +14,9 @@ import { BatchForm } from './BatchForm';
 import { BatchRun } from './BatchRun';
 import { type BatchDraft, emptyBatch, fromBatch, fromRecipe } from './batch-draft';
 import { batchLog } from './batch-log';
+import { planOf } from './batch-plan';
 import { EarlierBatches } from './EarlierBatches';
-import { logEvent } from './log-event';
+import { logEvents } from './log-event';
 
 /** One mixing from empty to plants: planned, under way, and those before. What is under way goes on after a reload. */
 export function Batch({
@@ -45,7 +46,7 @@ export function Batch({
 	const [draft, setDraft] = useState<BatchDraft>(() => {
 		const empty = emptyBatch(tanks[0], feeds[0], waters[0]?.code ?? '', site.units);
 		const recipe = recipes.find((r) => r.name === askedRecipe);
-		return recipe ? fromRecipe(empty, recipe, site.units) : empty;
+		return recipe ? fromRecipe(empty, recipe, site.units, products) : empty;
 	});
 	const day = (at: number) =>
 		new Intl.DateTimeFormat('en-GB', { timeZone: site.timezone, day: 'numeric', month: 'short' }).format(at);
@@ -70,17 +71,13 @@ export function Batch({
 	async function begin(station: string, plan: BatchPlan) {
 		try {
 			let id = 0;
-			await logEvent(
+			const water = waters.find((w) => w.code === plan.water)!.name;
+			await logEvents(
 				engine,
 				station,
-				{
-					kind: 'solution_changed',
-					amount: plan.litres,
-					unit: 'L',
-					product: waters.find((w) => w.code === plan.water)!.name,
-				},
-				async (filling) => {
-					id = (await api('POST /batches', { body: { station, event: filling, plan } })).id;
+				[{ kind: 'solution_changed', amount: plan.litres, unit: 'L', product: water }],
+				async ([filling]) => {
+					id = (await api('POST /batches', { body: { station, event: filling!, plan } })).id;
 				},
 			);
 			setBatches((list) => [
@@ -157,7 +154,7 @@ export function Batch({
 			phAt: null,
 		};
 	return (
-		<div data-batch={run ? batchCourse(camelKeys(run.plan), run.log).phase : 'fill'}>
+		<div data-batch={run ? batchCourse(planOf(run.plan), run.log).phase : 'fill'}>
 			{open.map((b) => (
 				<p
 					key={b.id}
@@ -165,7 +162,7 @@ export function Batch({
 					data-open-batch={b.id}
 				>
 					<span>
-						Under way: {b.plan.recipe || b.plan.product}, {b.plan.litres} L in {tankOf(b.station).name}, begun{' '}
+						Under way: {b.plan.recipe || feedName(b.plan.pours)}, {b.plan.litres} L in {tankOf(b.station).name}, begun{' '}
 						{time(Date.parse(b.started_at))}.
 					</span>
 					<button type="button" className="act" onClick={() => setRunId(b.id)}>
@@ -203,6 +200,7 @@ export function Batch({
 					products={products}
 					waters={waters}
 					recipes={recipes}
+					batches={batches}
 					onBegin={begin}
 					onRecipe={(r) => setRecipes((list) => [...list.filter((x) => x.name !== r.name), r])}
 				/>
@@ -218,7 +216,14 @@ export function Batch({
 				tanks={tanks}
 				day={day}
 				onRepeat={(b) => {
-					setDraft(fromBatch(draft, b, site.units));
+					setDraft(
+						fromBatch(
+							draft,
+							b,
+							recipes.find((r) => r.name === b.plan.recipe),
+							site.units,
+						),
+					);
 					setRunId(null);
 					scrollTo({ top: 0 });
 				}}

@@ -1,21 +1,21 @@
-import { useState } from 'react';
-import type { BatchPlan } from '@/contract/batches';
+import type { BatchPlan, StoredBatch } from '@/contract/batches';
 import type { KnownWater, Tank } from '@/contract/pages';
 import type { Product, Recipe } from '@/contract/products';
-import { inLabelMeasure } from '@/core/mix/label-rate';
-import { nutrientDose } from '@/core/mix/nutrient-dose';
 import { STAGES, type Stage } from '@/core/mix/strength';
-import { decimal } from '@/core/quantity';
 import type { DisplayUnits } from '@/core/reading/site-view';
-import { problemWords } from '@/words/en/problem';
-import { api } from '../data/client';
 import { Choice, Text } from '../setup/fields';
-import { BatchSheet, sheetRows } from './BatchSheet';
+import { BatchSheet } from './BatchSheet';
 import { type BatchDraft, fromRecipe } from './batch-draft';
+import { asBatchPlan, contentOf, planDraft } from './batch-plan';
+import { Contents } from './Contents';
 import { TankChoice, WaterChoice } from './choices';
+import { FeedList } from './FeedList';
+import { KeepRecipe } from './KeepRecipe';
 import { PlanWords } from './PlanWords';
-import { ecTyped, ecUnit, litresTyped } from './typed';
-import { gainOf, poured, WHY_PH_FIRST, WHY_PH_LAST } from './words';
+import { ecShown, ecUnit } from './typed';
+import { WHY_PH_FIRST, WHY_PH_LAST } from './words';
+
+const stageWords = { '': 'as typed', ...Object.fromEntries(Object.entries(STAGES).map(([k, s]) => [k, s.words])) };
 
 /** Plans a batch: what goes in and what it should come to, before anything is poured. */
 export function BatchForm({
@@ -26,6 +26,7 @@ export function BatchForm({
 	products,
 	waters,
 	recipes,
+	batches,
 	onBegin,
 	onRecipe,
 }: {
@@ -36,89 +37,30 @@ export function BatchForm({
 	products: Product[];
 	waters: KnownWater[];
 	recipes: Recipe[];
+	batches: StoredBatch[];
 	onBegin: (station: string, plan: BatchPlan) => void;
 	onRecipe: (r: Recipe) => void;
 }) {
 	const feeds = products.filter((p) => p.kind === 'nutrient');
-	const [name, setName] = useState('');
-	const [problem, setProblem] = useState('');
 	const set = (change: Partial<BatchDraft>) => onChange({ ...d, ...change });
-	const tank = tanks.find((t) => t.code === d.tank);
-	const feed = feeds.find((p) => p.name === d.feed);
-	const water = waters.find((w) => w.code === d.water);
-	const n = (text: string) => decimal(text.trim());
-	const [goalPh, percent] = [n(d.targetPh), n(d.percent)];
-	const litres = litresTyped(d.litres);
-	const goal = ecTyped(d.target, units);
-	const gain = feed && gainOf(feed);
-	const overflow = tank?.volumeL != null && litres !== undefined && litres > tank.volumeL;
-	const plan =
-		feed && water && litres !== undefined && litres > 0
-			? nutrientDose({
-					volumeL: litres,
-					baseEcUsCm: water.ecUsCm,
-					gainUsCmPerMlL: gain,
-					...(d.by === 'target'
-						? { targetEcUsCm: goal }
-						: {
-								rateMlPerL: feed.rate_ml_per_l ?? undefined,
-								strength: percent === undefined ? undefined : percent / 100,
-							}),
-				})
-			: null;
-	const badPercent = d.by === 'label' && !(percent !== undefined && percent > 0 && percent <= 300);
-	const ready = plan?.ok && !overflow && !badPercent;
-	const amount = plan?.ok ? `${poured(plan.value.mlEach)} ${feed!.unit}` : '';
-	const asLabel = plan?.ok && feed!.rate_text ? inLabelMeasure(plan.value.mlEach, feed!.rate_text) : null;
-
-	const begin = () => {
-		if (!plan?.ok || !ready || !feed || !water || litres === undefined) return;
-		onBegin(d.tank, {
-			litres,
-			water: water.code,
-			water_ec_us_cm: water.ecUsCm,
-			product: feed.name,
-			ml_per_l: plan.value.mlEach / litres,
-			unit: feed.unit,
-			parts: feed.parts,
-			// By the label the EC is what comes of it: what the feed should bring is the target, where that is known.
-			target_ec_us_cm: d.by === 'target' ? goal! : plan.value.expectedEcUsCm,
-			expected_ec_us_cm: plan.value.expectedEcUsCm,
-			target_ph: goalPh ?? null,
-			recipe: d.recipe || null,
-			strength: d.by === 'label' ? percent! / 100 : null,
-			ph_first: d.phFirst,
-		});
-	};
-	async function keep() {
-		if (name.trim() === '') return setProblem('Give the recipe a name.');
-		const recipe: Recipe = {
-			name: name.trim(),
-			product: d.feed,
-			water: d.water || null,
-			target_ec_us_cm: d.by === 'target' && goal !== undefined ? goal : null,
-			strength: d.by === 'label' && percent !== undefined ? percent / 100 : null,
-			target_ph: goalPh ?? null,
-			ph_first: d.phFirst,
-			note: '',
-		};
-		try {
-			await api('POST /recipes', { body: recipe });
-			onRecipe(recipe);
-			set({ recipe: recipe.name });
-			setName('');
-			setProblem('');
-		} catch (error) {
-			setProblem((error as Error).message);
-		}
-	}
+	const planned = planDraft(d, { units, tanks, products, waters, batches });
+	const { plan, tank, water, litres, wrong } = planned;
+	const recipe = recipes.find((r) => r.name === d.recipe);
+	const atStage = (stage: Stage) =>
+		d.by === 'label'
+			? { stage, percent: String(100 * STAGES[stage].share) }
+			: {
+					stage,
+					target: ecShown(recipe?.stages[stage] ?? recipe?.target_ec_us_cm ?? planned.targetEcUsCm ?? 0, units),
+				};
+	const staged = d.by === 'label' || Object.keys(recipe?.stages ?? {}).length > 0;
 	return (
 		<div>
 			<form
 				className="no-print"
 				onSubmit={(e) => {
 					e.preventDefault();
-					begin();
+					if (plan) onBegin(d.tank, asBatchPlan(d, planned));
 				}}
 			>
 				<div className="flex flex-wrap gap-2 items-end">
@@ -131,7 +73,7 @@ export function BatchForm({
 							labels={{ '': 'none' }}
 							onChange={(v) => {
 								const r = recipes.find((x) => x.name === v);
-								onChange(r ? fromRecipe(d, r, units) : { ...d, recipe: '' });
+								onChange(r ? fromRecipe(d, r, units, products) : { ...d, recipe: '' });
 							}}
 						/>
 					)}
@@ -152,13 +94,6 @@ export function BatchForm({
 					</label>
 					<WaterChoice units={units} waters={waters} value={d.water} onChange={(v) => set({ water: v })} />
 					<Choice
-						label="feed"
-						width="w-40"
-						value={d.feed}
-						options={feeds.map((p) => p.name)}
-						onChange={(v) => set({ feed: v })}
-					/>
-					<Choice
 						label="by"
 						width="w-32"
 						value={d.by}
@@ -166,35 +101,37 @@ export function BatchForm({
 						labels={{ target: 'a target EC', label: 'the label' }}
 						onChange={(v) => set({ by: v as 'target' })}
 					/>
+					{staged && (
+						<Choice
+							label="for"
+							width="w-48"
+							value={d.stage}
+							options={[
+								...(d.stage === '' ? [''] : []),
+								...Object.keys(STAGES).filter(
+									(s) => d.by === 'label' || s === 'full' || recipe?.stages[s] !== undefined,
+								),
+							]}
+							labels={stageWords}
+							onChange={(v) => v !== '' && set(atStage(v as Stage))}
+						/>
+					)}
 					{d.by === 'target' ? (
 						<Text
 							label={`target EC, ${ecUnit(units)}`}
 							width="w-28"
 							mode="decimal"
 							value={d.target}
-							onChange={(v) => set({ target: v })}
+							onChange={(v) => set({ target: v, stage: '' })}
 						/>
 					) : (
-						<>
-							<Choice
-								label="for"
-								width="w-48"
-								value={d.stage}
-								options={[...(d.stage === '' ? [''] : []), ...Object.keys(STAGES)]}
-								labels={{
-									'': 'as typed',
-									...Object.fromEntries(Object.entries(STAGES).map(([k, s]) => [k, s.words])),
-								}}
-								onChange={(v) => set({ stage: v as Stage, percent: String(100 * (STAGES[v as Stage]?.share ?? 1)) })}
-							/>
-							<Text
-								label="% of the label"
-								width="w-24"
-								mode="decimal"
-								value={d.percent}
-								onChange={(v) => set({ percent: v, stage: '' })}
-							/>
-						</>
+						<Text
+							label="% of the label"
+							width="w-24"
+							mode="decimal"
+							value={d.percent}
+							onChange={(v) => set({ percent: v, stage: '' })}
+						/>
 					)}
 					<Text
 						label="target pH"
@@ -211,85 +148,67 @@ export function BatchForm({
 						labels={{ last: 'last', first: 'first and last' }}
 						onChange={(v) => set({ phFirst: v === 'first' })}
 					/>
-					<button type="submit" className="act act-main" disabled={!ready}>
-						The tank is filled: begin
-					</button>
+					<FeedList parts={d.parts} products={feeds} onChange={(parts) => set({ parts })} />
 				</div>
 				<div aria-live="polite">
-					{plan && !plan.ok && <p className="text-error mt-1">{problemWords(plan.problem)}</p>}
-					{overflow && (
-						<p className="text-error mt-1">
-							{tank!.name} holds {tank!.volumeL} L; {Number(litres!.toPrecision(4))} L would run over.
+					{wrong.map((w) => (
+						<p key={w} className="text-error mt-1">
+							{w}
 						</p>
-					)}
-					{badPercent && <p className="text-error mt-1">Of the label’s rate: more than 0 %, and at most 300 %.</p>}
-					{plan?.ok && ready && feed && (
+					))}
+					{plan && (
 						<PlanWords
-							plan={plan.value}
-							feed={feed}
+							plan={plan}
+							products={products}
 							litres={litres!}
-							asLabel={asLabel}
-							gain={gain}
+							learned={planned.learned}
 							waterEcUsCm={water!.ecUsCm}
 							units={units}
 						/>
 					)}
-					{feed?.bottle.map((w) => (
-						<p key={w} className="border-l-4 border-warning pl-2 mt-1" data-bottle>
-							{feed.name}: {w}
-						</p>
-					))}
-				</div>
-			</form>
-			{plan?.ok && ready && feed && (
-				<>
-					<div className="flex flex-wrap gap-2 items-end mt-2 no-print">
-						<button type="button" className="act !font-normal" onClick={() => print()}>
-							Print a batch sheet
-						</button>
-						<form
-							className="flex gap-2 items-end"
-							onSubmit={(e) => {
-								e.preventDefault();
-								keep();
-							}}
-						>
-							<label className="block w-44">
-								<span className="field-label">keep as a recipe</span>
-								<input
-									id="recipe-name"
-									className="field"
-									maxLength={200}
-									placeholder="its name"
-									value={name}
-									onChange={(e) => setName(e.target.value)}
-								/>
-							</label>
-							<button type="submit" className="act !font-normal" disabled={name.trim() === ''}>
-								Keep
-							</button>
-						</form>
-						{problem && (
-							<p role="alert" className="text-error">
-								{problem}
-							</p>
+					{products
+						.filter((p) => d.parts.some((x) => x.product === p.name))
+						.flatMap((p) =>
+							p.bottle.map((w) => (
+								<p key={`${p.name}${w}`} className="border-l-4 border-warning pl-2 mt-1" data-bottle>
+									{p.name}: {w}
+								</p>
+							)),
 						)}
+				</div>
+				<button type="submit" className="act act-main mt-2" disabled={!plan}>
+					The tank is filled: begin
+				</button>
+			</form>
+			{plan && (
+				<>
+					<div className="no-print">
+						<Contents feed={contentOf(plan.pours, products)} water={water} />
+						<div className="flex flex-wrap gap-2 items-end mt-2">
+							<button type="button" className="act !font-normal" onClick={() => print()}>
+								Print a batch sheet
+							</button>
+							<KeepRecipe
+								key={d.recipe}
+								draft={d}
+								planned={planned}
+								kept={recipe}
+								units={units}
+								onKept={(r) => {
+									onRecipe(r);
+									set({ recipe: r.name });
+								}}
+							/>
+						</div>
 					</div>
 					<BatchSheet
-						title={`${d.recipe || feed.name}, ${tank!.name}`}
-						rows={sheetRows(
-							d,
-							feed,
-							{
-								litres: litres!,
-								water: water!.name,
-								tank: tank!.name,
-								amount,
-								asLabel,
-								expectedEcUsCm: plan.value.expectedEcUsCm,
-							},
-							units,
-						)}
+						title={`${d.recipe || d.parts.map((p) => p.product).join(' + ')}, ${tank!.name}`}
+						draft={d}
+						plan={plan}
+						litres={litres!}
+						places={{ tank: tank!.name, water: water!.name }}
+						products={products}
+						units={units}
 					/>
 				</>
 			)}

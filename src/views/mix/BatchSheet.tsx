@@ -1,17 +1,29 @@
 import type { Product } from '@/contract/products';
+import type { FeedPlan } from '@/core/mix/feed/plan';
+import { inLabelMeasure } from '@/core/mix/label-rate';
 import type { DisplayUnits } from '@/core/reading/site-view';
 import type { BatchDraft } from './batch-draft';
 import { ecShown, ecUnit } from './typed';
+import { poured } from './words';
+
+interface Sheet {
+	draft: BatchDraft;
+	plan: FeedPlan;
+	litres: number;
+	places: { tank: string; water: string };
+	products: readonly Product[];
+	units: DisplayUnits;
+}
 
 /** The plan on paper, with a box for what each step showed. */
-export function BatchSheet({ title, rows }: { title: string; rows: readonly (readonly [string, string])[] }) {
+export function BatchSheet({ title, ...sheet }: Sheet & { title: string }) {
 	return (
-		<div className="hidden print:block mt-4">
+		<div className="hidden print:block mt-4" data-batch-sheet>
 			<p className="font-bold">{title}</p>
 			<p>Gloves and eye protection. Never concentrate on concentrate; acid into water, never the reverse.</p>
 			<table className="w-full border-collapse mt-2">
 				<tbody>
-					{rows.map(([what, unit], i) => (
+					{sheetRows(sheet).map(([what, unit], i) => (
 						<tr key={`${i}${what}`} className="h-12">
 							<th scope="row" className="border border-base-content px-2 !text-base-content !text-[1rem]">
 								{what}
@@ -27,31 +39,26 @@ export function BatchSheet({ title, rows }: { title: string; rows: readonly (rea
 }
 
 /** The steps of a planned batch, each with the unit that is written beside it. */
-export const sheetRows = (
-	d: BatchDraft,
-	feed: Product,
-	plan: {
-		litres: number;
-		water: string;
-		tank: string;
-		amount: string;
-		asLabel: string | null;
-		expectedEcUsCm: number | null;
-	},
-	units: DisplayUnits,
-): (readonly [string, string])[] => [
-	[`${Number(plan.litres.toPrecision(4))} L of ${plan.water} into ${plan.tank}`, 'L'],
-	...(d.phFirst ? ([[`pH of the water, target ${d.targetPh}: before, dose, after`, 'mL']] as const) : []),
-	...Array.from({ length: feed.parts }, (_, i): [string, string] => [
-		`${plan.amount}${plan.asLabel ? ` (${plan.asLabel})` : ''} of ${feed.name}, part ${String.fromCharCode(65 + i)}; stir`,
-		feed.unit,
-	]),
-	[
-		`wait until it has mixed; EC${plan.expectedEcUsCm === null ? '' : `, expected ${ecShown(plan.expectedEcUsCm, units)}`}`,
-		ecUnit(units),
-	],
-	['corrected with', ''],
-	[`pH last, target ${d.targetPh}: before`, ''],
-	['dose, then pH', 'mL'],
-	['dose, then pH', 'mL'],
-];
+function sheetRows({ draft: d, plan, litres, places, products, units }: Sheet): (readonly [string, string])[] {
+	return [
+		[`${Number(litres.toPrecision(4))} L of ${places.water} into ${places.tank}`, 'L'],
+		...(d.phFirst ? ([[`pH of the water, target ${d.targetPh}: before, dose, after`, 'mL']] as const) : []),
+		...plan.pours.map((p, i): [string, string] => {
+			const label = products.find((x) => x.name === p.product)?.rate_text;
+			const asLabel = label ? inLabelMeasure(p.perL * litres, label) : null;
+			const last = i === plan.pours.length - 1;
+			return [
+				`${poured(p.perL * litres)} ${p.unit}${asLabel ? ` (${asLabel})` : ''} of ${p.product}${p.bottle ? `, part ${p.bottle}` : ''}; stir${p.waitMin > 0 && !last ? `, wait ${p.waitMin} min` : ''}`,
+				p.unit,
+			];
+		}),
+		[
+			`wait until it has mixed; EC${plan.expectedEcUsCm === null ? '' : `, expected ${ecShown(plan.expectedEcUsCm, units)}`}`,
+			ecUnit(units),
+		],
+		['corrected with', ''],
+		[`pH last, target ${d.targetPh}: before`, ''],
+		['dose, then pH', 'mL'],
+		['dose, then pH', 'mL'],
+	];
+}

@@ -1,4 +1,5 @@
 import type { Dilution } from '@/core/mix/dilute';
+import type { Pour } from '@/core/mix/feed/plan';
 import type { Answer } from '@/core/problem';
 import type { DisplayUnits } from '@/core/reading/site-view';
 import { problemWords } from '@/words/en/problem';
@@ -12,58 +13,71 @@ export const LEAST_DRAIN_L = 0.5;
 export function CorrectEc({
 	seen,
 	target,
-	tooHigh,
-	tooLow,
-	correction,
+	dilution,
 	more,
-	plan,
+	litres,
+	water,
 	units,
+	busy,
 	onDone,
 	onLeave,
 }: {
 	seen: number;
 	target: number;
-	tooHigh: boolean;
-	tooLow: boolean;
-	correction: Answer<Dilution> | null;
-	/** Feed to add, of each part; not a number where that is not known. */
-	more: number;
-	plan: { unit: 'mL' | 'g'; parts: number; water: string };
+	/** Where it came out too high. */
+	dilution: Answer<Dilution> | null;
+	/** Where it came out too low. */
+	more: Answer<Pour[]> | null;
+	litres: number;
+	water: string;
 	units: DisplayUnits;
+	busy: boolean;
 	onDone: () => void;
 	onLeave: () => void;
 }) {
 	const shown = (v: number) => ecShown(v, units);
+	const problem = dilution?.ok === false ? dilution.problem : more?.ok === false ? more.problem : null;
 	return (
-		<div data-correction={tooHigh ? 'dilute' : 'feed'}>
+		<div data-correction={dilution ? 'dilute' : 'feed'}>
 			<p className="text-[1.15rem]">
-				EC {shown(seen)} is {tooHigh ? 'above' : 'below'} the target of {shown(target)}.{' '}
-				{correction?.ok &&
-					`${correction.value.drainL > LEAST_DRAIN_L ? `Drain ${Math.round(correction.value.drainL)} L and add` : 'Add'} ${Math.round(correction.value.addL)} L of ${plan.water}.`}
-				{more > 0 &&
-					`Add ${poured(more)} ${plan.unit} more${plan.parts > 1 ? ' of each part, stirred in between' : ''}.`}
+				EC {shown(seen)} is {seen > target ? 'above' : 'below'} the target of {shown(target)}.{' '}
+				{dilution?.ok &&
+					`${dilution.value.drainL > LEAST_DRAIN_L ? `Drain ${Math.round(dilution.value.drainL)} L and add` : 'Add'} ${Math.round(dilution.value.addL)} L of ${water}.`}
+				{more?.ok && 'Add more, stirred in between:'}
 			</p>
-			{correction?.ok && correction.value.drainL > LEAST_DRAIN_L && (
+			{more?.ok && (
+				<ul className="list-disc pl-6" data-more>
+					{more.value.map((p) => (
+						<li key={`${p.product}${p.bottle}`}>
+							<strong>
+								{poured(p.perL * litres)} {p.unit}
+							</strong>{' '}
+							of {p.product}
+							{p.bottle && `, part ${p.bottle}`}
+						</li>
+					))}
+				</ul>
+			)}
+			{dilution?.ok && dilution.value.drainL > LEAST_DRAIN_L && (
 				<p className="text-soft text-[0.9rem]">Where it may run off is a matter of local discharge rules.</p>
 			)}
-			{more > 0 && (
+			{more?.ok && (
 				<p className="border-l-4 border-warning pl-2 text-[0.92rem] my-1" data-caution>
 					Never concentrate on concentrate. Gloves and eye protection.
 				</p>
 			)}
-			{correction && !correction.ok && <p className="text-error">{problemWords(correction.problem)}</p>}
-			{tooLow && !(more > 0) && <p>How much feed that takes is not known: add a little, and measure again.</p>}
+			{problem && <p className="text-error">{problemWords(problem)}</p>}
 			<div className="flex flex-wrap gap-2 mt-1">
 				<button
 					type="button"
 					className="act act-main"
 					data-correct
-					disabled={!correction?.ok && !(more > 0)}
+					disabled={busy || !(dilution?.ok || more?.ok)}
 					onClick={onDone}
 				>
 					Done: measure again
 				</button>
-				<button type="button" className="act !font-normal" data-leave onClick={onLeave}>
+				<button type="button" className="act !font-normal" data-leave disabled={busy} onClick={onLeave}>
 					Leave it so
 				</button>
 			</div>

@@ -12,7 +12,7 @@ import { MixingWait } from './MixingWait';
 import { ResponseChart } from './ResponseChart';
 import { litresTyped } from './typed';
 import { useDose } from './use-dose';
-import { cautionOf, poured, STAND_INS } from './words';
+import { cautionOf, poured, STAND_IN_WORDS } from './words';
 
 /** Few, safe, learned steps: the next dose with the pH it leads to, what it did, and the one after. */
 export function Dose({
@@ -130,7 +130,7 @@ export function Dose({
 							</p>
 						))}
 						<p className="w-full border-l-4 border-warning pl-2 text-[0.92rem]" data-caution>
-							{cautionOf(product.kind)} {STAND_INS[product.chemical] ?? ''}
+							{cautionOf(product.kind)} {STAND_IN_WORDS[product.chemical] ?? ''}
 						</p>
 						<label className="block w-32">
 							<span className="field-label">Poured, mL</span>

@@ -1,20 +1,14 @@
 import { useState } from 'react';
 import type { StoredBatch } from '@/contract/batches';
-import { camelKeys } from '@/contract/names';
 import type { Tank } from '@/contract/pages';
-import { batchFigures, compareBatches, gainOf } from '@/core/mix/compare-batches';
+import { compareBatches, gainOf } from '@/core/mix/compare-batches';
+import { feedName } from '@/core/mix/feed/plan';
 import type { DisplayUnits } from '@/core/reading/site-view';
 import { differenceWords } from '@/words/en/batch';
+import { figuresOf } from './batch-plan';
 import { ecShown, ecUnit, ecWithUnit } from './typed';
 
 const MOST = 8;
-const figuresOf = (b: StoredBatch) =>
-	batchFigures(
-		camelKeys(b.plan),
-		b.log,
-		Date.parse(b.started_at),
-		b.finished_at === null ? null : Date.parse(b.finished_at),
-	);
 
 /** Batches before, side by side; each says what was different from the one like it before. */
 export function EarlierBatches({
@@ -34,18 +28,16 @@ export function EarlierBatches({
 	const [chosen, setChosen] = useState<number | null>(null);
 	const done = batches.filter((b) => b.finished_at !== null);
 	if (done.length === 0) return null;
+	const named = (b: StoredBatch) => b.plan.recipe || feedName(b.plan.pours);
 	const like = (b: StoredBatch) =>
 		done.find(
 			(o) =>
 				Date.parse(o.started_at) < Date.parse(b.started_at) &&
-				(b.plan.recipe
-					? o.plan.recipe === b.plan.recipe
-					: o.station === b.station && o.plan.product === b.plan.product),
+				(b.plan.recipe ? o.plan.recipe === b.plan.recipe : o.station === b.station && named(o) === named(b)),
 		);
 	const shown = done.find((b) => b.id === chosen) ?? done[0]!;
 	const earlier = like(shown);
 	const differences = earlier ? compareBatches(figuresOf(earlier), figuresOf(shown)) : [];
-	const named = (b: StoredBatch) => b.plan.recipe || b.plan.product;
 	return (
 		<section className="note-rule mt-4 no-print" aria-label="Batches before">
 			<h2>Batches before</h2>
@@ -108,7 +100,7 @@ export function EarlierBatches({
 									<td className="pr-3">{f.litres}</td>
 									<td className="pr-3">{mS(f.waterEcUsCm)}</td>
 									<td className="pr-3">
-										{f.feedPerL.toFixed(2)} {b.plan.unit ?? 'mL'}
+										{f.feedPerL.toFixed(2)} {b.plan.pours[0]!.unit}
 									</td>
 									<td className="pr-3">{gain === null ? '–' : gain.toFixed(0)}</td>
 									<td className="pr-3">

@@ -50,7 +50,8 @@ export function Mix({
 		site,
 		tanks.map((t) => t.code),
 	);
-	const [products, setProducts] = useState(first);
+	const [shelf, setShelf] = useState(first);
+	const products = shelf.filter((p) => !p.retired);
 	const [part, setPart] = useState<Part>((PARTS as readonly string[]).includes(asked ?? '') ? (asked as Part) : 'dose');
 	const acids = products.filter((p) => p.kind !== 'nutrient');
 	const [tankCode, setTankCode] = useState(tanks[0]?.code ?? '');
@@ -137,7 +138,7 @@ export function Mix({
 			)}
 			{part === 'recipes' && (
 				<section className="note-rule">
-					<Recipes units={site.units} recipes={recipes} products={products} waters={waters} />
+					<Recipes units={site.units} recipes={recipes} products={products} waters={waters} batches={batches} />
 				</section>
 			)}
 			{part === 'top-up' && (
@@ -152,7 +153,7 @@ export function Mix({
 			)}
 			{part === 'products' && (
 				<section className="note-rule">
-					<Products products={products} onChange={setProducts} />
+					<Products site={site} products={shelf} onChange={setShelf} />
 				</section>
 			)}
 		</div>

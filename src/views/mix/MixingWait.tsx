@@ -9,7 +9,7 @@ const clock = (ms: number): string => {
 };
 
 /** How long what was poured still wants to mix, counted down; and the word when it has. */
-export function MixingWait({ mixedAt }: { mixedAt: number }) {
+export function MixingWait({ mixedAt, of = 'dose' }: { mixedAt: number; of?: 'dose' | 'pour' }) {
 	const [now, setNow] = useState(() => Date.now());
 	const over = now >= mixedAt;
 	useEffect(() => {
@@ -20,14 +20,18 @@ export function MixingWait({ mixedAt }: { mixedAt: number }) {
 	return (
 		<p className="my-1 text-[1.1rem]" data-mixing={over ? 'mixed' : 'waiting'}>
 			{over ? (
-				'It has had its time to mix: read now.'
+				of === 'pour' ? (
+					'The one before has had its time: go on.'
+				) : (
+					'It has had its time to mix: read now.'
+				)
 			) : (
 				<>
 					Stir, and let it mix:{' '}
 					<strong className="tabular-nums" role="timer">
 						{clock(mixedAt - now)}
 					</strong>{' '}
-					still. A pH read sooner is kept, and not dosed on.
+					still.{of === 'dose' && ' A pH read sooner is kept, and not dosed on.'}
 				</>
 			)}
 		</p>

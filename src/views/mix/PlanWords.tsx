@@ -1,48 +1,80 @@
 import type { Product } from '@/contract/products';
+import type { FeedPlan } from '@/core/mix/feed/plan';
+import { inLabelMeasure } from '@/core/mix/label-rate';
 import type { DisplayUnits } from '@/core/reading/site-view';
 import { ecShown, ecWithUnit } from './typed';
-import { poured } from './words';
+import { gainOf, poured } from './words';
+
+const times = (n: number): string => (n === 1 ? 'time' : `${n} times`);
 
 /** What is to be poured for a batch, what it should come to, and how that is known. */
 export function PlanWords({
 	plan,
-	feed,
+	products,
 	litres,
-	asLabel,
-	gain,
+	learned,
 	waterEcUsCm,
 	units,
 }: {
-	plan: { mlEach: number; expectedEcUsCm: number | null };
-	feed: Product;
+	plan: FeedPlan;
+	products: readonly Product[];
 	litres: number;
-	/** The amount in the label's own measure. */
-	asLabel: string | null;
-	gain: number | undefined;
+	/** What batches of these proportions have shown. */
+	learned: { batches: number } | null;
 	waterEcUsCm: number;
 	units: DisplayUnits;
 }) {
+	const rows = plan.pours.filter((p, i, all) => all.findIndex((x) => x.product === p.product) === i);
 	return (
-		<p className="mt-2" data-batch-plan>
-			<strong className="text-[1.15rem]">
-				{poured(plan.mlEach)} {feed.unit}
-			</strong>
-			{asLabel && ` (${asLabel})`} {feed.parts === 1 ? '' : `of each of ${feed.parts} parts `}(
-			{(plan.mlEach / litres).toFixed(2)} {feed.unit}
-			/L).
-			{plan.expectedEcUsCm !== null &&
-				` EC should come to ${ecWithUnit(plan.expectedEcUsCm, units)}, of which ${ecShown(waterEcUsCm, units)} is the water’s own.`}
-			{gain !== undefined && (
+		<div className="mt-2" data-batch-plan>
+			<ol className={rows.length > 1 ? 'list-decimal pl-6' : ''}>
+				{rows.map((p) => {
+					const product = products.find((x) => x.name === p.product)!;
+					const asLabel = product.rate_text ? inLabelMeasure(p.perL * litres, product.rate_text) : null;
+					const bottles = plan.pours.filter((x) => x.product === p.product).length;
+					return (
+						<li key={p.product} data-pour={p.product}>
+							<strong className="text-[1.15rem]">
+								{poured(p.perL * litres)} {p.unit}
+							</strong>
+							{asLabel && ` (${asLabel})`} {bottles === 1 ? '' : `of each of ${bottles} parts `}
+							{rows.length > 1 && `of ${p.product} `}({p.perL.toFixed(2)} {p.unit}/L)
+						</li>
+					);
+				})}
+			</ol>
+			<p>
+				{plan.expectedEcUsCm !== null &&
+					`EC should come to ${ecWithUnit(plan.expectedEcUsCm, units)}, of which ${ecShown(waterEcUsCm, units)} is the water’s own.`}
 				<span className="text-soft">
 					{' '}
-					{feed.learned_from_batches > 0
-						? `Its gain, ${gain.toFixed(0)} µS/cm for each ${feed.unit}/L, is what it showed the last ${feed.learned_from_batches === 1 ? 'time' : `${feed.learned_from_batches} times`}.`
-						: `Its gain, ${gain.toFixed(0)} µS/cm for each ${feed.unit}/L, is as typed; the first batch teaches it.`}
+					{howKnown(
+						rows.map((p) => products.find((x) => x.name === p.product)!),
+						learned,
+					)}
 				</span>
-			)}
-			{gain === undefined && (
-				<span className="text-soft"> What EC it brings is not known yet; this batch teaches it.</span>
-			)}
-		</p>
+			</p>
+		</div>
 	);
+}
+
+/** How the EC that a feed brings is known. */
+function howKnown(products: readonly Product[], learned: { batches: number } | null): string {
+	if (products.length > 1) {
+		if (learned) return `What these do together is what they showed the last ${times(learned.batches)}.`;
+		const unknown = products.filter((p) => gainOf(p) === undefined);
+		return unknown.length > 0
+			? `What ${unknown.map((p) => p.name).join(' and ')} brings is not known yet; this batch teaches it.`
+			: 'That is the sum of what each is known to bring; the first batch shows what they do together.';
+	}
+	const [feed] = products;
+	const gain = feed && gainOf(feed);
+	if (!feed || gain === undefined) return 'What EC it brings is not known yet; this batch teaches it.';
+	const by =
+		feed.learned_gain_us_cm_per_ml_l !== null
+			? `is what it showed the last ${times(feed.learned_from_batches)}`
+			: feed.gain_us_cm_per_ml_l !== null
+				? 'is as typed; the first batch teaches it'
+				: 'follows from its label; the first batch teaches it';
+	return `Its gain, ${gain.toFixed(0)} µS/cm for each ${feed.unit}/L, ${by}.`;
 }

@@ -6,12 +6,31 @@ import type { DisplayUnits } from '@/core/reading/site-view';
 import { ecShown } from './typed';
 import { gainOf } from './words';
 
+/** One product of a feed as it is typed. */
+export interface PartDraft {
+	product: string;
+	/** In the words of a label; empty: the label’s own rate. */
+	rate: string;
+	scales: boolean;
+	wait: string;
+	/** Of an injector; empty: by its bottle, or by what is in it. */
+	stockTank: string;
+}
+export const partOf = (product: string, more: Partial<PartDraft> = {}): PartDraft => ({
+	product,
+	rate: '',
+	scales: true,
+	wait: '5',
+	stockTank: '',
+	...more,
+});
+
 /** What a batch is to be, as it is typed: from nothing, from a recipe, or from a batch before. */
 export interface BatchDraft {
 	tank: string;
 	litres: string;
 	water: string;
-	feed: string;
+	parts: PartDraft[];
 	by: 'target' | 'label';
 	target: string;
 	percent: string;
@@ -22,6 +41,7 @@ export interface BatchDraft {
 }
 
 const middle = (r: [number, number] | null | undefined) => (r ? (r[0] + r[1]) / 2 : null);
+export const rateText = (perL: number, unit: 'mL' | 'g'): string => `${Number(perL.toPrecision(4))} ${unit}/L`;
 
 export const emptyBatch = (
 	tank: Tank | undefined,
@@ -32,7 +52,7 @@ export const emptyBatch = (
 	tank: tank?.code ?? '',
 	litres: String(tank?.volumeL ?? 100),
 	water,
-	feed: feed?.name ?? '',
+	parts: feed ? [partOf(feed.name)] : [],
 	by: feed && gainOf(feed) === undefined && feed.rate_ml_per_l !== null ? 'label' : 'target',
 	target: ecShown(middle(tank?.ecRange) ?? 1600, units),
 	percent: '100',
@@ -42,35 +62,67 @@ export const emptyBatch = (
 	recipe: '',
 });
 
-export function fromRecipe(d: BatchDraft, r: Recipe, units: DisplayUnits): BatchDraft {
+export function fromRecipe(
+	d: BatchDraft,
+	r: Recipe,
+	units: DisplayUnits,
+	products: readonly Pick<Product, 'name' | 'unit'>[],
+): BatchDraft {
+	const unit = (name: string) => products.find((p) => p.name === name)?.unit ?? 'mL';
 	return {
 		...d,
 		recipe: r.name,
-		feed: r.product,
+		parts: r.parts.map((p) =>
+			partOf(p.product, {
+				rate: p.per_l === null ? '' : rateText(p.per_l, unit(p.product)),
+				scales: p.scales,
+				wait: String(p.wait_min),
+				stockTank: p.stock_tank,
+			}),
+		),
 		water: r.water ?? d.water,
 		by: r.target_ec_us_cm !== null ? 'target' : 'label',
 		target: r.target_ec_us_cm !== null ? ecShown(r.target_ec_us_cm, units) : d.target,
 		percent: r.strength !== null ? String(Math.round(100 * r.strength)) : d.percent,
-		stage: '',
+		stage: Object.keys(r.stages).length > 0 ? 'full' : '',
 		targetPh: r.target_ph !== null ? String(r.target_ph) : d.targetPh,
 		phFirst: r.ph_first,
 	};
 }
 
-export function fromBatch(d: BatchDraft, b: StoredBatch, units: DisplayUnits): BatchDraft {
+/** As a batch before was made: by its recipe where it has one, else by what was poured in it. */
+export function fromBatch(d: BatchDraft, b: StoredBatch, recipe: Recipe | undefined, units: DisplayUnits): BatchDraft {
 	const { plan } = b;
+	const strength = plan.strength ?? null;
+	const first = plan.pours.filter((p, i, all) => all.findIndex((x) => x.product === p.product) === i);
+	const base = recipe
+		? fromRecipe(
+				d,
+				recipe,
+				units,
+				plan.pours.map((p) => ({ name: p.product, unit: p.unit })),
+			)
+		: {
+				...d,
+				recipe: '',
+				// One product goes by its own label; of several the proportions are those that were poured.
+				parts: first.map((p) =>
+					partOf(p.product, {
+						rate: first.length === 1 ? '' : rateText(p.per_l / (strength ?? 1), p.unit),
+						wait: String(p.wait_min),
+					}),
+				),
+			};
 	return {
-		...d,
+		...base,
 		tank: b.station,
 		litres: String(plan.litres),
 		water: plan.water ?? d.water,
-		feed: plan.product,
-		by: plan.strength != null ? 'label' : 'target',
+		by: strength !== null ? 'label' : 'target',
 		target: plan.target_ec_us_cm === null ? d.target : ecShown(plan.target_ec_us_cm, units),
-		percent: plan.strength != null ? String(Math.round(100 * plan.strength)) : d.percent,
+		percent: strength !== null ? String(Math.round(100 * strength)) : d.percent,
 		stage: '',
 		targetPh: plan.target_ph === null ? d.targetPh : String(plan.target_ph),
 		phFirst: plan.ph_first ?? false,
-		recipe: plan.recipe ?? '',
 	};
 }

@@ -7,7 +7,7 @@ import type { Reading } from '@/core/reading/model';
 import type { DisplayUnits } from '@/core/reading/site-view';
 import { api } from '../data/client';
 import { bodyOf, type DraftSample, readingsOf } from '../entry/sample';
-import { logEvent, type Pour } from './log-event';
+import { logEvents, type Pour } from './log-event';
 import type { KeepReading } from './MeasureHere';
 import { ecShown } from './typed';
 
@@ -17,7 +17,7 @@ export interface BatchLog {
 		step: BatchStepKind,
 		words: string,
 		more?: { expected?: number | null; amount?: number },
-		pour?: Pour,
+		pours?: readonly Pour[],
 	) => Promise<void>;
 	/** How a step that is read is kept. @param expected what it should show */
 	reading: (step: 'ec' | 'ph', expected: number | null) => KeepReading;
@@ -42,9 +42,8 @@ export function batchLog(
 	const wordsOf = (step: 'ec' | 'ph', { value }: Pick<Reading, 'value'>): string =>
 		step === 'ec' ? `EC ${ecShown(value, units)}` : `pH ${value.toFixed(2)}`;
 	return {
-		did: async (step, words, more = {}, pour) => {
-			if (!pour) await send({ step, words, ...more });
-			else await logEvent(engine, batch.station, pour, (event) => send({ step, words, ...more, event }));
+		did: async (step, words, more = {}, pours = []) => {
+			await logEvents(engine, batch.station, pours, (events) => send({ step, words, ...more, events }));
 		},
 		reading: (step, expected) => ({
 			take: async (draft: DraftSample, at: number) => {

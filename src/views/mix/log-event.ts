@@ -12,22 +12,30 @@ export interface Pour {
 	note?: string;
 }
 
+/** What was poured, at the clock of this device as readings are. */
+export type Poured = Pour & { note: string; time: string };
+
 /**
- * Logs what was poured at the clock of this device, as readings are, and lets the checks of this page know of it. `send`
- * takes the event where it goes with something else, such as the step of a batch.
+ * Logs what was poured together, and lets the checks of this page know of it. `send` takes the events where they go with something
+ * else, such as the step of a batch.
  */
-export async function logEvent(
+export async function logEvents(
 	engine: Engine,
 	station: string,
-	pour: Pour,
-	send: (event: Pour & { time: string }) => Promise<unknown> = (event) =>
-		enter(
-			'POST /events',
-			{ body: { station, ...event } },
-			`${station}: ${event.amount} ${event.unit} ${event.product}`,
-		),
+	pours: readonly Pour[],
+	send: (events: Poured[]) => Promise<unknown>,
 ): Promise<void> {
 	const at = Date.now();
-	await send({ ...pour, note: pour.note ?? '', time: new Date(at).toISOString() });
-	engine.note({ at, station, kind: pour.kind, amount: pour.amount, unit: unitNamed(pour.unit) ?? null });
+	await send(pours.map((p) => ({ ...p, note: p.note ?? '', time: new Date(at).toISOString() })));
+	for (const p of pours) engine.note({ at, station, kind: p.kind, amount: p.amount, unit: unitNamed(p.unit) ?? null });
 }
+
+/** Logs one pouring by itself. */
+export const logEvent = (engine: Engine, station: string, pour: Pour): Promise<void> =>
+	logEvents(engine, station, [pour], ([event]) =>
+		enter(
+			'POST /events',
+			{ body: { station, ...event! } },
+			`${station}: ${event!.amount} ${event!.unit} ${event!.product}`,
+		),
+	);

@@ -91,7 +91,7 @@ export function useDose(
 					'dosed',
 					`${poured(amount)} mL ${product.name}`,
 					{ expected: advice.predicted_ph ?? null, amount },
-					pour,
+					[pour],
 				);
 			else await logEvent(engine, tank.code, pour);
 			setGiven({

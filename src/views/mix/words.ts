@@ -2,9 +2,9 @@ import type { Product } from '@/contract/products';
 import type { BatchPhase } from '@/core/mix/batch-course';
 
 export const poured = (ml: number): string => (ml >= 100 ? ml.toFixed(0) : ml >= 10 ? ml.toFixed(1) : ml.toFixed(2));
-/** The gain a feed is planned with: what its batches have shown, else what was typed. */
+/** The gain a feed is planned with: what its batches have shown, else what was typed, else what its label leads to. */
 export const gainOf = (p: Product): number | undefined =>
-	p.learned_gain_us_cm_per_ml_l ?? p.gain_us_cm_per_ml_l ?? undefined;
+	p.learned_gain_us_cm_per_ml_l ?? p.gain_us_cm_per_ml_l ?? p.gain_by_label_us_cm_per_ml_l ?? undefined;
 export const CAUTION_ACID =
 	'Gloves and eye protection. Acid into water, never the reverse; never acid with bleach or base concentrate. The label comes first.';
 export const CAUTION_BASE =
@@ -12,7 +12,7 @@ export const CAUTION_BASE =
 export const cautionOf = (kind: Product['kind']): string => (kind === 'base' ? CAUTION_BASE : CAUTION_ACID);
 
 /** Household stand-ins: allowed, with what is wrong with them. */
-export const STAND_INS: Record<string, string> = {
+export const STAND_IN_WORDS: Record<string, string> = {
 	citric:
 		'Lemon and lime juice are citric acid of uncertain strength; microbes eat it within days and the pH climbs back.',
 	acetic: 'Vinegar is weak, smells, and is eaten by microbes; a batch holds for days, not weeks.',

@@ -34,6 +34,17 @@ const WORDS: { [C in ProblemOf]: (p: ProblemParams<C>) => string } = {
 		`The water alone has ${p.ecUsCm} µS/cm, more than the target: dilute it or choose another water.`,
 	'no-such-feed': (p) =>
 		`${digits(p.mlPerL, 3)} mL for each litre is no feed: litres written for millilitres, or a unit of the gain?`,
+	'hardly-rose': () =>
+		'EC has risen by less than half of what the feed should bring, so nothing more is advised on it: has everything been poured, has it mixed, is the meter right? Read again, or add a little and read.',
+	'ec-high-enough': () => 'Its EC is there already: nothing is added.',
+	'no-feed': () => 'Name at least one product to pour.',
+	'gain-of-needed': (p) =>
+		`A target needs to know what ${p.product} does to EC. Put its label’s analysis under products, or plan by the label: the first batch teaches it.`,
+	'rate-of-needed': (p) =>
+		`Of ${p.product} no rate is known: fill in how much goes into each litre, or its label’s rate under products.`,
+	'nothing-scales': () =>
+		'Everything keeps its rate, so nothing can be changed to reach a target: let one product follow the target.',
+	'no-such-strength': () => 'Of the label’s rate: more than 0 %, and at most 300 %.',
 	'label-form': () => 'Write the rate as the label does: 4 mL/L, 10 mL/gal, 2 tsp/gal, 6 drops/L, 1.5 g/L.',
 	'unknown-measure': (p) => `“${p.text}” is no measure known here: mL, tsp, tbsp, cup, fl oz, drops, g, oz.`,
 	'unknown-volume': (p) => `“${p.text}” is no volume known here: L, gal (US), imp gal.`,

@@ -68,6 +68,18 @@ const WORDS: { [C in RemarkCode]: (p: RemarkParams<C>) => string } = {
 		`Open for ${p.days} days; it keeps ${p.keepsDays}. Titrate it in a jug, or open a fresh one.`,
 	'bottle-empty': () => 'By what was logged the bottle is empty: count it again.',
 	'bottle-low': (p) => `${amount(p.left, p.unit)} left: order some.`,
+	'nitrogen-taken-as-nitrate': (p) =>
+		`The label does not say in which form ${p.share > 0.99 ? 'its nitrogen' : `${Math.round(100 * p.share)} % of its nitrogen`} is: counted as nitrate, which most feeds for growing without soil hold.`,
+	'label-leaves-out': (p) =>
+		`What the label names does not balance: about ${Math.round(100 * p.share)} % of what carries current is not named, and is counted as a common ion. The first batch shows the true EC.`,
+	'stock-falls-out': (p) =>
+		`In stock tank ${p.tank} calcium (${p.calcium}) meets sulfate or phosphate (${p.against}): they fall out as a white sludge. Put them into two tanks.`,
+	'stock-not-known': (p) =>
+		`What is in ${p.product} is not known, so nobody can say whether it bears the others in stock tank ${p.tank}: ask the label, or give it a tank of its own.`,
+	'stock-too-strong': (p) =>
+		`${Math.round(p.gL)} g of ${p.product} for each litre of stock: ${p.gL > p.mostGL ? `more than dissolves (${p.mostGL} g/L at 20 °C)` : `close to what dissolves (${p.mostGL} g/L at 20 °C), and it falls out in the cold`}. Take a smaller ratio.`,
+	'stock-over-full': (p) =>
+		`Each litre of stock tank ${p.tank} would take ${p.litresForEach.toFixed(1)} L of product: the feed is too weak for this ratio. Take a smaller one.`,
 	'no-anions': () => 'Only cations are given: neither the balance nor the alkalinity can be judged.',
 	'no-cations': () => 'Only anions are given: neither the balance nor the hardness can be judged.',
 	unbalanced: (p) =>

@@ -81,7 +81,7 @@ export function consequenceWords(c: Consequence): string {
 		case 'over-target':
 			return `the water alone is over its target of ${mS(c.targetEcUsCm)}: it wants another water or a blend.`;
 		case 'feed-changes':
-			return `${c.afterPerL.toFixed(2)} ${c.unit}/L instead of ${c.beforePerL.toFixed(2)} for the same ${mS(c.targetEcUsCm)}; the next batch is planned so.`;
+			return `${c.afterPerL.toFixed(2)} ${c.unit}/L${c.of ? ` of ${c.of}` : ''} instead of ${c.beforePerL.toFixed(2)} for the same ${mS(c.targetEcUsCm)}; the next batch is planned so.`;
 		case 'ec-moves':
 			return `at ${Math.round(100 * c.strength)} % of the label its EC comes out ${mS(Math.abs(c.byUsCm))} ${c.byUsCm > 0 ? 'higher' : 'lower'}.`;
 		case 'planned-anew':

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { batchCourse, type CoursePlan, type CourseStep } from '@/core/mix/batch-course';
+import { batchCourse, type CoursePlan, type CourseStep, ecAim } from '@/core/mix/batch-course';
 
 describe('a batch goes on from its log', () => {
-	const plan: CoursePlan = { parts: 2, targetEcUsCm: 1900, expectedEcUsCm: 1890 };
+	const plan: CoursePlan = { pours: [{}, {}], targetEcUsCm: 1900, expectedEcUsCm: 1890 };
 	const step = (s: string, measured: number | null = null, expected: number | null = null): CourseStep => ({
 		step: s,
 		measured,
@@ -35,8 +35,14 @@ describe('a batch goes on from its log', () => {
 		expect(batchCourse(first, [...set, ...parts, step('ec', 1890)])).toMatchObject({ phase: 'ph', phRead: false });
 	});
 	it('without a target any EC is right', () => {
-		expect(batchCourse({ parts: 1, targetEcUsCm: null }, [step('part'), step('ec', 400)])).toMatchObject({
+		expect(batchCourse({ pours: [{}], targetEcUsCm: null }, [step('part'), step('ec', 400)])).toMatchObject({
 			phase: 'ph',
 		});
+	});
+	it('without a target the tank’s own range says what is right', () => {
+		const ranged: CoursePlan = { pours: [{}], targetEcUsCm: null, ecRangeUsCm: [1500, 2500] };
+		expect(batchCourse(ranged, [step('part'), step('ec', 1600)])).toMatchObject({ phase: 'ph' });
+		expect(batchCourse(ranged, [step('part'), step('ec', 900)])).toMatchObject({ phase: 'ec', seenEcUsCm: 900 });
+		expect([ecAim(ranged), ecAim(plan), ecAim({ targetEcUsCm: null })]).toEqual([2000, 1900, null]);
 	});
 });

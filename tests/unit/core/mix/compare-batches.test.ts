@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { batchFigures, compareBatches, gainOf } from '@/core/mix/compare-batches';
 
 describe('batches held against each other', () => {
-	const plan = { litres: 1000, waterEcUsCm: 780, mlPerL: 2.67 };
+	const plan = { litres: 1000, waterEcUsCm: 780, pours: [{ perL: 2.67 }, { perL: 2.67 }] };
 	const log = (ec: number, doses: number[], ph: number) => [
 		{ at: 0, step: 'ec', measured: ec },
 		...doses.map((amount) => ({ at: 0, step: 'dosed', measured: null, amount })),

@@ -47,7 +47,14 @@ describe('a line of a report that is not understood', () => {
 describe('what a shift means', () => {
 	it('says old and new feed for the same target, and by how much a strength comes out otherwise', () => {
 		expect(
-			consequenceWords({ code: 'feed-changes', beforePerL: 2.667, afterPerL: 2.452, unit: 'mL', targetEcUsCm: 1900 }),
+			consequenceWords({
+				code: 'feed-changes',
+				of: '',
+				beforePerL: 2.667,
+				afterPerL: 2.452,
+				unit: 'mL',
+				targetEcUsCm: 1900,
+			}),
 		).toBe('2.45 mL/L instead of 2.67 for the same 1.90; the next batch is planned so.');
 		expect(consequenceWords({ code: 'ec-moves', strength: 0.25, byUsCm: -90 })).toBe(
 			'at 25 % of the label its EC comes out 0.09 lower.',
