@@ -23,6 +23,9 @@ export interface Tank {
 	ph: number | null;
 	ecUsCm: number | null;
 	phAt: number | null;
+	ecAt: number | null;
+	/** Nothing is poured on an EC in doubt. */
+	ecDoubted: boolean;
 }
 /** A water whose EC is known, with what else is. */
 export interface KnownWater {

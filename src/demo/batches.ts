@@ -57,6 +57,22 @@ export const RECIPES: Omit<RecipeRow, 'id' | 'changedAt'>[] = [
 		phFirst: false,
 		note: '',
 	},
+	{
+		name: 'fruiting, through the injector',
+		parts: [
+			part('silicate', { scales: false, waitMin: 10, stockTank: 'C' }),
+			part('calcium nitrate', { stockTank: 'A' }),
+			part('fruit salts', { stockTank: 'B' }),
+		],
+		stages: { seedling: 800, growing: 1200 },
+		injector: 100,
+		water: 'rain',
+		targetEcUsCm: 1500,
+		strength: null,
+		targetPh: 5.8,
+		phFirst: false,
+		note: 'for the gutters',
+	},
 ];
 
 const MINUTE = 60_000;

@@ -63,6 +63,7 @@ export async function frameSite(db: Db, context: SiteContext, now: number): Prom
 							u: p.today.u,
 							told: p.today.told,
 							dueAt: p.dueAt,
+							record: p.record,
 							state: judging.probeAt(p.instrument.code, p.quantity, now),
 						},
 					]),

@@ -1,4 +1,5 @@
 import type { KnownWater, Tank } from '@/contract/pages';
+import { permits } from '@/core/trust/trust';
 import { readReport } from '@/core/water/ions';
 import { type BatchRow, listBatches } from '@/store/batches';
 import type { Db } from '@/store/pool';
@@ -28,7 +29,7 @@ export async function mixView(db: Db, context: SiteContext, now: number): Promis
 		const r = latest
 			.filter((x) => x.station === station && quantities.includes(x.quantity))
 			.sort((a, b) => b.at - a.at)[0];
-		return r ? { value: r.restated ?? r.value, at: r.at } : null;
+		return r ? { value: r.restated ?? r.value, at: r.at, doubted: !permits(r, 'dose') } : null;
 	};
 	const reported = (station: string): number | null => {
 		const report = reports.find((r) => r.station === station);
@@ -46,6 +47,7 @@ export async function mixView(db: Db, context: SiteContext, now: number): Promis
 			.filter((s) => s.kind === 'mix' || s.kind === 'reservoir')
 			.map((s) => {
 				const ph = newest(s.code, 'ph');
+				const ec = newest(s.code, 'ec', 'tds');
 				return {
 					code: s.code,
 					name: s.name,
@@ -53,7 +55,9 @@ export async function mixView(db: Db, context: SiteContext, now: number): Promis
 					phRange: s.ranges.ph ?? null,
 					ecRange: s.ranges.ec ?? null,
 					ph: ph?.value ?? null,
-					ecUsCm: newest(s.code, 'ec', 'tds')?.value ?? null,
+					ecUsCm: ec?.value ?? null,
+					ecAt: ec?.at ?? null,
+					ecDoubted: ec?.doubted ?? false,
 					phAt: ph?.at ?? null,
 				};
 			}),

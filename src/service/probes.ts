@@ -45,6 +45,8 @@ export interface ProbeView {
 	/** What is known of its error before anybody dips it. */
 	today: ErrorToday;
 	life: LifeEstimate;
+	/** How its newest dips in standards came out, as found. */
+	record: { passed: number; failed: number };
 }
 
 export const evaluateRow = (c: CalibrationRow): CalibrationResult =>
@@ -58,6 +60,22 @@ export const evaluateRow = (c: CalibrationRow): CalibrationResult =>
 	);
 
 export const intervalChoice = (i: InstrumentRow): IntervalChoice => ({ by: i.calibrateBy, days: i.makerDays });
+
+/** Dips that say what a probe is worth now. */
+const NEWEST_DIPS = 6;
+/** Passed where every standard showed within what is tolerated, as found. */
+function dipsOf(quantity: 'ph' | 'ec', calibrations: readonly Pick<CalibrationRow, 'points'>[]): ProbeView['record'] {
+	const off = calibrations.slice(-NEWEST_DIPS).flatMap(({ points }) => {
+		const errors = points.flatMap((p) =>
+			p.asFound === null
+				? []
+				: [quantity === 'ph' ? Math.abs(p.asFound - p.nominal) : Math.abs(100 * (p.asFound / p.nominal - 1))],
+		);
+		return errors.length === 0 ? [] : [Math.max(...errors)];
+	});
+	const passed = off.filter((e) => e <= TOLERANCE[quantity]).length;
+	return { passed, failed: off.length - passed };
+}
 
 function viewOf(
 	instrument: InstrumentRow,
@@ -107,6 +125,7 @@ function viewOf(
 		const nominals = points.filter((p) => p.asFound !== null).map((p) => p.nominal);
 		return [{ at, kind, slopePct: result.value.slopePct, mv, apart: Math.max(...nominals) - Math.min(...nominals) }];
 	});
+	const record = dipsOf(quantity, results);
 	const hidden = slopes.every((s) => !s.mv);
 	return {
 		instrument,
@@ -123,6 +142,7 @@ function viewOf(
 			? { code: 'upset', by: upsetNow.kind }
 			: (wrong ?? (last ? reason : { code: 'never-calibrated' })),
 		today,
+		record,
 		uToday: Math.hypot(instrumentU, today.u),
 		life:
 			quantity === 'ph'

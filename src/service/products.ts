@@ -59,7 +59,9 @@ function labelOf(p: ProductRow) {
 	const contains = pure ?? all.content;
 	const perL = p.rateMlL ?? USUAL_PER_L;
 	const ec = contains === null ? null : feedEc(ionsOf(sumOf([[contains, perL]])));
-	const leavesOut = ec !== null && ec.unnamedShare > UNNAMED_SHARE;
+	// Silicate is what balances the potassium of its label.
+	const silicate = (contains?.si_mg_l ?? 0) > 0 && (ec?.unnamedMeqL ?? 0) > 0;
+	const leavesOut = ec !== null && !silicate && ec.unnamedShare > UNNAMED_SHARE;
 	return {
 		contains,
 		bottles: pure !== null ? [pure] : each,
@@ -137,6 +139,7 @@ async function gainsOfFeeding(db: Db, context: SiteContext, now: number): Promis
 				ec,
 				stirring,
 				litres,
+				feeds.filter((f) => f.product !== product).map((f) => f.at),
 			);
 			const list = samples.flatMap((x) => learnGain([x]) ?? []);
 			gains.set(product, [...(gains.get(product) ?? []), ...list]);

@@ -234,7 +234,7 @@ describe('batches', () => {
 		expect((await get('/readings?station=tank&limit=1')).readings[0].decision).toBe('keep');
 		const open = (await get('/batches')).batches.find((b: Answer) => b.id === body.id);
 		expect(open.finished_at).toBeNull();
-		expect(open.plan).toMatchObject({ recipe: 'leaf', ph_first: true, expected_ec_us_cm: 1830, unit: 'mL' });
+		expect(open.plan).toMatchObject({ recipe: 'leaf', ph_first: true, expected_ec_us_cm: 1830 });
 		expect(open.log).toMatchObject([
 			{ step: 'next' },
 			{ step: 'part', amount: 250 },
@@ -361,7 +361,7 @@ describe('batches', () => {
 				.filter((e: Answer) => e.product === 'traces')
 				.map((e: Answer) => e.amount)
 				.sort(),
-		).toEqual(['100', '15']);
+		).toEqual([100, 15]);
 		// A mixture teaches none of its products alone.
 		expect(await product('fruit base')).toMatchObject({ learned_gain_us_cm_per_ml_l: null });
 	});

@@ -172,9 +172,9 @@ describe('several tanks at once', () => {
 			unit: 'pH',
 		});
 		const page = await open('/mix?part=tanks');
-		const row = page.locator('tr[data-tank=slabs]');
+		const row = page.locator('[data-tank=slabs]');
 		// What is in its range is left alone: the mixing tank needs nothing.
-		await page.locator('tr[data-tank=mix][data-does=nothing]', { hasText: 'Leave it' }).waitFor();
+		await page.locator('[data-tank=mix] [data-does=nothing]', { hasText: 'Leave it' }).waitFor();
 		await row.locator('button', { hasText: 'read Slabs tank' }).click();
 		await row.locator('#measure-ph').fill('6.50');
 		await row.locator('#measure-ph').press('Enter');
@@ -183,7 +183,7 @@ describe('several tanks at once', () => {
 		const ml = Number(await poured.inputValue());
 		expect(ml).toBeGreaterThan(0);
 		await poured.press('Enter');
-		await page.locator('tr[data-tank=slabs][data-does=waiting]').waitFor();
+		await page.locator('[data-tank=slabs] [data-does=waiting]').waitFor();
 		await row.locator('#measure-ph').fill('6.10');
 		await row.locator('#measure-ph').press('Enter');
 		await row.getByText(/It went to 6.10/).waitFor();

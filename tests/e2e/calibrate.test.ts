@@ -91,7 +91,7 @@ describe('calibrating', () => {
 		await page.fill('#f-2ph', '6.3');
 		await page.locator('[data-zeta=agree]').filter({ hasText: 'together' }).waitFor();
 		await page.fill('#f-2ph', '8.9');
-		await page.locator('[data-zeta=unacceptable]').filter({ hasText: 'Dip Brass in one buffer' }).waitFor();
+		await page.locator('[data-zeta=unacceptable]').filter({ hasText: 'Dip Brass in the 7' }).waitFor();
 		await page.close();
 	});
 	it('the ledger explains where an uncertainty comes from', async () => {

@@ -82,14 +82,19 @@ export function feedings(events: readonly Dosed[]): (Dosed & { parts: number[] }
 	return list.map(({ letters: _, ...f }) => f);
 }
 
-/** Each feeding with the EC before and after it, where nothing else happened between: what the gain is learned from. */
+/**
+ * Each feeding with the EC before and after it, where nothing else happened between: what the gain is learned from.
+ * @param together when other feeds were poured: one poured at the very same time shares in what EC did
+ */
 export function pairFeeds(
 	feeds: readonly Dosed[],
 	ec: readonly Seen[],
 	otherEvents: readonly number[],
 	volumeAt: (at: number) => number,
+	together: readonly number[] = [],
 ): GainSample[] {
 	return feedings(feeds).flatMap((f) => {
+		if (f.parts.some((at) => together.includes(at))) return [];
 		const own = new Set(f.parts);
 		const seen = around(
 			f.at,

@@ -44,6 +44,8 @@ export interface SiteInstrument {
 				told: boolean;
 				dueAt: number | null;
 				state: ProbeState | null;
+				/** How its newest dips in standards came out, as found. */
+				record: { passed: number; failed: number };
 			}
 		>
 	>;

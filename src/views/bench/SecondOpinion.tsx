@@ -1,8 +1,8 @@
-import { compareWitnesses, type Witness, weighWitnesses } from '@/core/probe/agreement';
+import { secondOpinion, type Witness } from '@/core/probe/second-opinion';
 import type { DisplayUnits } from '@/core/reading/site-view';
-import { ago, shown, shownWithUnit } from '../ui/format';
+import { ago, chanceWords, shown, shownWithUnit } from '../ui/format';
 
-/** What repeats, several instruments and drop kits say together: agreed and combined, or which of them to dip. */
+/** What repeats, several instruments and drop kits say together: whom to believe, and which dip settles the rest. */
 export function SecondOpinion({
 	quantity,
 	witnesses,
@@ -14,34 +14,58 @@ export function SecondOpinion({
 	now: number;
 	units: DisplayUnits;
 }) {
-	const weighed = weighWitnesses(witnesses);
-	if (!weighed) return <Repeat quantity={quantity} witnesses={witnesses} units={units} />;
+	const opinion = secondOpinion(witnesses, now);
+	if (!opinion) return <Repeat quantity={quantity} witnesses={witnesses} units={units} />;
+	const { agree, zeta, believed, odd, dip, chance } = opinion;
 	const names = [...new Set(witnesses.map((w) => w.name))];
 	const of = (name: string) => witnesses.find((w) => w.name === name)!;
-	const pair = names.length === 2 && witnesses.length === 2 ? compareWitnesses(of(names[0]!), of(names[1]!)) : null;
-	const grade = pair?.grade ?? (weighed.consistent ? 'agree' : 'unacceptable');
+	const combined = `${shownWithUnit(quantity, opinion.combined.value, units)} ± ${shown(quantity, 1.96 * opinion.combined.u, units)}`;
 	const spread = Math.max(...witnesses.map((w) => w.value)) - Math.min(...witnesses.map((w) => w.value));
+	const meters = names.map(of).filter((w) => !w.interval);
+	const score = zeta === null ? '' : ` (ζ ${zeta.toFixed(1)})`;
+	const standard = quantity === 'ph' ? 'the 7' : 'one standard';
+	const grade = agree ? 'agree' : zeta !== null && zeta <= 3 ? 'questionable' : 'unacceptable';
 	return (
 		<div className="border-t border-line pt-2 mt-2" data-zeta={grade}>
 			<p>
 				<strong>{listed(names)}</strong>{' '}
-				{grade === 'agree' && weighed.combined
-					? `agree (${pair ? `ζ ${pair.zeta.toFixed(1)}` : `χ² ${weighed.chi2.toFixed(1)}`}); together ${shownWithUnit(quantity, weighed.combined.value, units)} ± ${shown(quantity, 1.96 * weighed.combined.u, units)}: most likely true.`
-					: `differ by ${shown(quantity, spread, units)}, ${grade === 'unacceptable' ? 'more than' : 'about as much as'} their uncertainties allow${pair ? ` (ζ ${pair.zeta.toFixed(1)})` : ` (χ² ${weighed.chi2.toFixed(1)})`}.`}
+				{agree
+					? `agree${score}; together ${combined}: most likely true.`
+					: `differ by ${shown(quantity, spread, units)}, ${grade === 'unacceptable' ? 'more than' : 'about as much as'} they can and be right together${score}.`}
 			</p>
-			{grade !== 'agree' && (
-				<p className="text-soft text-[0.9rem]">
-					{weighed.odd ? `${weighed.odd} stands apart from the others. ` : ''}
-					{names
-						.map(of)
-						.map((w) => `${w.name} was checked ${w.lastCheckedAt === null ? 'never' : `${ago(w.lastCheckedAt, now)}`}`)
-						.join(', ')}
-					. Dip {weighed.odd ?? weighed.dip} in one {quantity === 'ph' ? 'buffer' : 'standard'}: that settles it.
-				</p>
+			{!agree && (
+				<>
+					<p data-believed={believed.join(' ')}>
+						{listed(believed)} {believed.length > 1 ? 'are' : 'is'} the likelier ({chanceWords(chance)}): {combined}.{' '}
+						{listed(odd)} {odd.length > 1 ? 'stand' : 'stands'} apart
+						{odd.every((n) => of(n).interval) ? ', and a kit cannot be dipped in a standard' : ''}.
+					</p>
+					<p>
+						<strong>
+							Dip {listed(dip)} in {standard}:
+						</strong>{' '}
+						that settles it.
+						{odd.every((n) => of(n).interval) &&
+							' If they show it rightly, do the kit again: fresh reagent, clean tube, daylight.'}
+					</p>
+					<p className="text-soft text-[0.9rem]">
+						{meters
+							.map(
+								(w) =>
+									`${w.name} was checked ${w.lastCheckedAt === null ? 'never' : ago(w.lastCheckedAt, now)}${dips(w)}`,
+							)
+							.join(', ')}
+						.
+					</p>
+				</>
 			)}
 		</div>
 	);
 }
+
+/** How its dips in standards came out. */
+const dips = ({ record: { passed, failed } }: Witness): string =>
+	passed + failed === 0 ? '' : ` (${passed} of ${passed + failed} dips passed)`;
 
 /** The same instrument a second time: it shows whether the reading repeats, not whether it is right. */
 function Repeat({

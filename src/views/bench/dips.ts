@@ -108,6 +108,12 @@ export function worthOf(
 	return { value: probe.told ? value - inUnits(probe.error) : value, u: Math.hypot(u, inUnits(probe.u)) };
 }
 
+/** What a kit leaves open: between two colours of its card, or a drop more or less; where one number was typed, its uncertainty. */
+const intervalOf = ({ value, halfWidth }: Reading, u: number): readonly [number, number] => [
+	value - Math.max(halfWidth, u),
+	value + Math.max(halfWidth, u),
+];
+
 /** What each instrument says of a quantity that more than one dip measured. */
 export const opinionsOf = (
 	entries: readonly Entry[],
@@ -124,7 +130,9 @@ export const opinionsOf = (
 				{
 					name: by?.name ?? 'the unnamed meter',
 					...worthOf(e.v.quantity, by, verdicts[i]!.u, value),
+					interval: by?.kind === 'drop_kit' ? intervalOf(readings[i]!, verdicts[i]!.u) : null,
 					lastCheckedAt: by?.probes[q]?.lastAt ?? null,
+					record: by?.probes[q]?.record ?? { passed: 0, failed: 0 },
 				},
 			];
 		});

@@ -12,7 +12,7 @@ import { useChanges } from '../bench/JustIn';
 import { api } from '../data/client';
 import { BatchForm } from './BatchForm';
 import { BatchRun } from './BatchRun';
-import { type BatchDraft, emptyBatch, fromBatch, fromRecipe } from './batch-draft';
+import { type BatchDraft, emptyBatch, fromBatch, fromRecipe, usualFeed } from './batch-draft';
 import { batchLog } from './batch-log';
 import { planOf } from './batch-plan';
 import { EarlierBatches } from './EarlierBatches';
@@ -44,7 +44,7 @@ export function Batch({
 	const [runId, setRunId] = useState<number | null>(null);
 	const [problem, setProblem] = useState('');
 	const [draft, setDraft] = useState<BatchDraft>(() => {
-		const empty = emptyBatch(tanks[0], feeds[0], waters[0]?.code ?? '', site.units);
+		const empty = emptyBatch(tanks[0], usualFeed(products, batches, tanks[0]?.code), waters[0]?.code ?? '', site.units);
 		const recipe = recipes.find((r) => r.name === askedRecipe);
 		return recipe ? fromRecipe(empty, recipe, site.units, products) : empty;
 	});
@@ -152,6 +152,8 @@ export function Batch({
 			ph: null,
 			ecUsCm: null,
 			phAt: null,
+			ecAt: null,
+			ecDoubted: false,
 		};
 	return (
 		<div data-batch={run ? batchCourse(planOf(run.plan), run.log).phase : 'fill'}>

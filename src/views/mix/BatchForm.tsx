@@ -150,31 +150,34 @@ export function BatchForm({
 					/>
 					<FeedList parts={d.parts} products={feeds} onChange={(parts) => set({ parts })} />
 				</div>
-				<div aria-live="polite">
-					{wrong.map((w) => (
-						<p key={w} className="text-error mt-1">
-							{w}
-						</p>
-					))}
-					{plan && (
-						<PlanWords
-							plan={plan}
-							products={products}
-							litres={litres!}
-							learned={planned.learned}
-							waterEcUsCm={water!.ecUsCm}
-							units={units}
-						/>
-					)}
-					{products
-						.filter((p) => d.parts.some((x) => x.product === p.name))
-						.flatMap((p) =>
-							p.bottle.map((w) => (
-								<p key={`${p.name}${w}`} className="border-l-4 border-warning pl-2 mt-1" data-bottle>
-									{p.name}: {w}
-								</p>
-							)),
+				<div className="lg:grid lg:grid-cols-[1fr_24rem] lg:gap-x-10">
+					<div aria-live="polite">
+						{wrong.map((w) => (
+							<p key={w} className="text-error mt-1">
+								{w}
+							</p>
+						))}
+						{plan && (
+							<PlanWords
+								plan={plan}
+								products={products}
+								litres={litres!}
+								learned={planned.learned}
+								waterEcUsCm={water!.ecUsCm}
+								units={units}
+							/>
 						)}
+						{products
+							.filter((p) => d.parts.some((x) => x.product === p.name))
+							.flatMap((p) =>
+								p.bottle.map((w) => (
+									<p key={`${p.name}${w}`} className="border-l-4 border-warning pl-2 mt-1" data-bottle>
+										{p.name}: {w}
+									</p>
+								)),
+							)}
+					</div>
+					{plan && <Contents feed={contentOf(plan.pours, products)} water={water} />}
 				</div>
 				<button type="submit" className="act act-main mt-2" disabled={!plan}>
 					The tank is filled: begin
@@ -183,7 +186,6 @@ export function BatchForm({
 			{plan && (
 				<>
 					<div className="no-print">
-						<Contents feed={contentOf(plan.pours, products)} water={water} />
 						<div className="flex flex-wrap gap-2 items-end mt-2">
 							<button type="button" className="act !font-normal" onClick={() => print()}>
 								Print a batch sheet

@@ -10,9 +10,18 @@ const SULFUR_IN_SULFATE = 32.06 / 96.06;
 const digits = (v: number): string => (v >= 100 ? v.toFixed(0) : v >= 10 ? v.toFixed(1) : v.toFixed(2));
 
 /** What each litre holds: by the labels of what is poured, and with what the water brings where a laboratory has said it. */
-export function Contents({ feed, water }: { feed: Content | null; water: KnownWater | undefined }) {
+export function Contents({
+	feed,
+	water,
+	quiet = false,
+}: {
+	feed: Content | null;
+	water: KnownWater | undefined;
+	/** Nothing is said where the labels are not known. */
+	quiet?: boolean;
+}) {
 	if (feed === null)
-		return (
+		return quiet ? null : (
 			<p className="text-soft text-[0.9rem] mt-1">
 				What is in each litre can be said once the labels are known: under products, “what the label says is in it”.
 			</p>

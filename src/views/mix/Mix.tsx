@@ -143,12 +143,19 @@ export function Mix({
 			)}
 			{part === 'top-up' && (
 				<section className="note-rule">
-					<TopUpTool units={site.units} engine={engine} tanks={tanks} products={products} waters={waters} />
+					<TopUpTool
+						units={site.units}
+						engine={engine}
+						tanks={tanks}
+						products={products}
+						waters={waters}
+						batches={batches}
+					/>
 				</section>
 			)}
 			{part === 'tanks' && (
 				<section className="note-rule">
-					<TankTable site={site} engine={engine} tanks={tanks} products={products} />
+					<TankTable site={site} engine={engine} tanks={tanks} products={products} waters={waters} batches={batches} />
 				</section>
 			)}
 			{part === 'products' && (

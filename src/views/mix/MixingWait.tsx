@@ -9,7 +9,7 @@ const clock = (ms: number): string => {
 };
 
 /** How long what was poured still wants to mix, counted down; and the word when it has. */
-export function MixingWait({ mixedAt, of = 'dose' }: { mixedAt: number; of?: 'dose' | 'pour' }) {
+export function MixingWait({ mixedAt, of = 'dose' }: { mixedAt: number; of?: 'dose' | 'pour' | 'ec' }) {
 	const [now, setNow] = useState(() => Date.now());
 	const over = now >= mixedAt;
 	useEffect(() => {

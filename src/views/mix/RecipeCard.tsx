@@ -73,7 +73,7 @@ export function RecipeCard({
 					})}
 				</ol>
 			)}
-			{plan && <Contents feed={contentOf(plan.pours, shelf.products)} water={water} />}
+			{plan && <Contents feed={contentOf(plan.pours, shelf.products)} water={water} quiet />}
 			{plan && r.injector !== null && (
 				<StockTanks
 					recipe={r}

@@ -1,84 +1,73 @@
-import { useEffect, useState } from 'react';
-import type { Tank } from '@/contract/pages';
+import { useState } from 'react';
+import type { StoredBatch } from '@/contract/batches';
+import type { KnownWater, Tank } from '@/contract/pages';
 import type { Product } from '@/contract/products';
 import type { Engine } from '@/core/judge/engine';
 import { decimal } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
-import { Choice, Text } from '../setup/fields';
-import { MeasureHere } from './MeasureHere';
-import { MixingWait } from './MixingWait';
-import { useDose } from './use-dose';
-import { cautionOf, poured } from './words';
+import { Text } from '../setup/fields';
+import { usualFeed } from './batch-draft';
+import { WaterChoice } from './choices';
+import { TankEc } from './TankEc';
+import { TankPh } from './TankPh';
+import { litresTyped } from './typed';
 
-const USUAL_PH = 5.8;
+/** A pH that can be meant. */
+const asTarget = (text: string): number | undefined => {
+	const n = decimal(text.trim());
+	return n !== undefined && n >= 3 && n <= 10 ? n : undefined;
+};
 
-/** Several tanks at once, a row of buckets with different plants: a dose each, and what each did. */
+/** Several tanks at once, a row of buckets with different plants: EC, then pH of each, and what each step did. */
 export function TankTable({
 	site,
 	engine,
 	tanks,
 	products,
+	waters,
+	batches,
 }: {
 	site: SiteView;
 	engine: Engine;
 	tanks: Tank[];
 	products: Product[];
+	waters: KnownWater[];
+	batches: StoredBatch[];
 }) {
-	const changers = products.filter((p) => p.kind !== 'nutrient');
-	const [chosen, setChosen] = useState(changers[0]?.name ?? '');
 	const [target, setTarget] = useState('');
-	const product = changers.find((p) => p.name === chosen);
-	const goal = decimal(target.trim());
-	if (!product) return <p>Add an acid or a base under products first.</p>;
+	const [water, setWater] = useState(waters[0]?.code ?? '');
+	if (tanks.length === 0) return <p>There is no tank yet: add one in Setup.</p>;
 	return (
 		<div data-tank-table>
-			<div className="flex flex-wrap gap-2 items-end">
-				<Choice label="with" width="w-40" value={chosen} options={changers.map((a) => a.name)} onChange={setChosen} />
+			<div className="flex flex-wrap gap-2 items-end no-print">
 				<Text
 					label="target pH (else into each range)"
-					width="w-72"
+					width="w-56"
 					mode="decimal"
 					value={target}
 					onChange={setTarget}
 				/>
+				{waters.length > 0 && <WaterChoice units={site.units} waters={waters} value={water} onChange={setWater} />}
+				<button type="button" className="act !font-normal" onClick={() => print()}>
+					Print the row
+				</button>
 			</div>
 			<p className="border-l-4 border-warning pl-2 text-[0.92rem] my-2" data-caution>
-				{cautionOf(product.kind)}
+				EC before pH in each. Gloves and eye protection; acid into water, never the reverse; never concentrate on
+				concentrate, never acid on base. The label comes first. Unplug pumps and heaters before reaching in.
 			</p>
-			<div className="overflow-x-auto">
-				<table className="w-full">
-					<thead>
-						<tr>
-							<th className="pr-5">tank</th>
-							<th className="pr-5">litres</th>
-							<th className="pr-5">pH now</th>
-							<th className="pr-5">to</th>
-							<th className="pr-5">should go to</th>
-							<th className="pr-5">pour, mL</th>
-							<th className="pr-5">what it did</th>
-						</tr>
-					</thead>
-					<tbody>
-						{tanks.map((t) => (
-							<TankRow
-								key={`${t.code}${product.name}`}
-								site={site}
-								engine={engine}
-								tank={t}
-								product={product}
-								leaveInRange={goal === undefined && t.phRange !== null}
-								targetPh={
-									goal !== undefined && goal >= 3 && goal <= 10
-										? goal
-										: t.phRange
-											? (t.phRange[0] + t.phRange[1]) / 2
-											: USUAL_PH
-								}
-							/>
-						))}
-					</tbody>
-				</table>
-			</div>
+			{tanks.map((t) => (
+				<TankRow
+					key={t.code}
+					site={site}
+					engine={engine}
+					tank={t}
+					products={products}
+					water={waters.find((w) => w.code === water)}
+					usual={usualFeed(products, batches, t.code)?.name ?? ''}
+					targetPh={asTarget(target)}
+				/>
+			))}
 		</div>
 	);
 }
@@ -87,127 +76,67 @@ function TankRow({
 	site,
 	engine,
 	tank,
-	product,
+	products,
+	water,
+	usual,
 	targetPh,
-	leaveInRange,
 }: {
 	site: SiteView;
 	engine: Engine;
 	tank: Tank;
-	product: Product;
-	targetPh: number;
-	/** No target was typed: what is in its range is left alone. */
-	leaveInRange: boolean;
+	products: Product[];
+	water: KnownWater | undefined;
+	/** Name of the feed it is usually given. */
+	usual: string;
+	targetPh: number | undefined;
 }) {
-	const [ml, setMl] = useState('');
-	const [reading, setReading] = useState(false);
 	const [litres, setLitres] = useState('');
-	const { advice, given, told, problem, ask, pour, measured } = useDose(
-		engine,
-		tank,
-		product,
-		targetPh,
-		tank.volumeL ?? decimal(litres.trim()),
-		undefined,
-		leaveInRange,
-	);
-	useEffect(() => {
-		if (advice?.do === 'dose') setMl(poured(advice.ml!));
-	}, [advice]);
-	const says = problem || (advice && advice.do !== 'dose' ? advice.message : '');
+	/** Counts what was done to its EC: pH is asked about anew after it. */
+	const [fed, setFed] = useState(0);
+	const volumeL = tank.volumeL ?? litresTyped(litres);
 	return (
-		<tr
-			className="border-t border-line align-top"
+		<section
+			className="border-t border-line py-2 grid lg:grid-cols-[9rem_1fr_1fr] gap-x-8 gap-y-2 break-inside-avoid"
 			data-tank={tank.code}
-			data-does={given ? 'waiting' : (advice?.do ?? '')}
+			aria-label={tank.name}
 		>
-			<th scope="row" className="!text-base-content !text-[1rem] py-1.5 pr-5">
-				{tank.name}
-			</th>
-			<td className="pr-5 py-1.5">
-				{tank.volumeL ?? (
-					<input
-						className="field !w-20"
-						inputMode="decimal"
-						aria-label={`Litres in ${tank.name}`}
-						value={litres}
-						onChange={(e) => setLitres(e.target.value)}
-						onBlur={ask}
-					/>
+			<div>
+				<h2>{tank.name}</h2>
+				{tank.volumeL === null ? (
+					<label className="block w-28">
+						<span className="field-label">litres in it</span>
+						<input
+							className="field"
+							inputMode="decimal"
+							aria-label={`Litres in ${tank.name}`}
+							value={litres}
+							onChange={(e) => setLitres(e.target.value)}
+							onBlur={() => setFed((n) => n + 1)}
+						/>
+					</label>
+				) : (
+					<p className="text-soft">{tank.volumeL} L</p>
 				)}
-			</td>
-			<td className="pr-5 py-1.5">{(advice?.ph ?? tank.ph)?.toFixed(2) ?? '–'}</td>
-			<td className="pr-5 py-1.5">{targetPh.toFixed(1)}</td>
-			{given || reading ? (
-				<td colSpan={2} className="pr-5 py-1.5">
-					{given && (
-						<p className="text-[0.92rem]">
-							{poured(given.ml)} mL is in: {given.predicted.toFixed(2)} expected, {given.low.toFixed(2)} to{' '}
-							{given.high.toFixed(2)}.
-						</p>
-					)}
-					{given && <MixingWait mixedAt={given.mixedAt} />}
-					<MeasureHere
-						site={site}
-						engine={engine}
-						station={tank.code}
-						quantity="ph"
-						note={given ? `after ${poured(given.ml)} mL ${product.name}` : 'before a dose'}
-						onRead={async (m) => {
-							setReading(false);
-							await measured(m);
-						}}
-					/>
-				</td>
-			) : advice?.do === 'dose' ? (
-				<>
-					<td className="pr-5 py-1.5">
-						{advice.predicted_ph!.toFixed(2)}{' '}
-						<span className="text-soft text-[0.9rem]">
-							{advice.low_ph!.toFixed(2)} to {advice.high_ph!.toFixed(2)}, {advice.past.length} known
-						</span>
-					</td>
-					<td className="pr-5 py-1.5">
-						<form
-							className="flex gap-2"
-							onSubmit={(e) => {
-								e.preventDefault();
-								pour(ml);
-							}}
-						>
-							<input
-								className="field !w-24 font-bold"
-								inputMode="decimal"
-								aria-label={`Poured into ${tank.name}, mL`}
-								value={ml}
-								onChange={(e) => setMl(e.target.value)}
-							/>
-							<button type="submit" className="act">
-								In
-							</button>
-						</form>
-					</td>
-				</>
-			) : (
-				<td colSpan={2} className="pr-5 py-1.5">
-					{says}{' '}
-					{(advice?.do === 'refuse' ||
-						advice?.do === 'wait' ||
-						(problem && (tank.volumeL !== null || litres !== ''))) && (
-						<button
-							type="button"
-							className="underline cursor-pointer min-h-10 sm:min-h-8"
-							onClick={() => setReading(true)}
-						>
-							read {tank.name}
-						</button>
-					)}
-				</td>
-			)}
-			<td className="pr-5 py-1.5">
-				{told}
-				{problem && advice?.do === 'dose' && <span className="text-error">{problem}</span>}
-			</td>
-		</tr>
+			</div>
+			<TankEc
+				site={site}
+				engine={engine}
+				tank={tank}
+				volumeL={volumeL}
+				feeds={products.filter((p) => p.kind === 'nutrient')}
+				usual={usual}
+				water={water}
+				onDone={() => setFed((n) => n + 1)}
+			/>
+			<TankPh
+				key={fed}
+				site={site}
+				engine={engine}
+				tank={tank}
+				volumeL={volumeL}
+				changers={products.filter((p) => p.kind !== 'nutrient')}
+				targetPh={targetPh}
+			/>
+		</section>
 	);
 }

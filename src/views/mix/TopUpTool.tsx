@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import type { StoredBatch } from '@/contract/batches';
 import type { KnownWater, Tank } from '@/contract/pages';
 import type { Product } from '@/contract/products';
 import { MG_L_CACO3_PER_MEQ } from '@/core/chem/constants';
@@ -9,12 +10,17 @@ import { decimal } from '@/core/quantity';
 import type { DisplayUnits } from '@/core/reading/site-view';
 import { problemWords } from '@/words/en/problem';
 import { Choice, Text } from '../setup/fields';
+import { usualFeed } from './batch-draft';
 import { TankChoice, WaterChoice } from './choices';
 import { logEvent } from './log-event';
 import { ecShown, ecTyped, ecUnit, litresTyped } from './typed';
 import { gainOf, poured } from './words';
 
 const round3 = (v: number): string => String(Number(v.toPrecision(3)));
+
+/** An EC in doubt is not filled in: it is read again. */
+const ecOf = (t: Tank | undefined, units: DisplayUnits): string =>
+	t?.ecUsCm && !t.ecDoubted ? ecShown(t.ecUsCm, units) : '';
 
 /** What a top-up makes of a tank, and in which parts. */
 export function TopUpTool({
@@ -23,21 +29,23 @@ export function TopUpTool({
 	tanks,
 	products,
 	waters,
+	batches,
 }: {
 	units: DisplayUnits;
 	engine: Engine;
 	tanks: Tank[];
 	products: Product[];
 	waters: KnownWater[];
+	batches: StoredBatch[];
 }) {
 	const feeds = products.filter((p) => p.kind === 'nutrient');
 	const [tankCode, setTankCode] = useState(tanks[0]?.code ?? '');
 	const [waterCode, setWaterCode] = useState(waters[0]?.code ?? '');
-	const [feedName, setFeedName] = useState(feeds[0]?.name ?? '');
+	const [feedName, setFeedName] = useState(usualFeed(products, batches, tanks[0]?.code)?.name ?? '');
 	const tank = tanks.find((t) => t.code === tankCode);
 	const [now, setNow] = useState(tank?.volumeL ? String(Math.round(tank.volumeL * 0.9)) : '');
 	const [add, setAdd] = useState(tank?.volumeL ? String(Math.round(tank.volumeL * 0.1)) : '');
-	const [ec, setEc] = useState(tank?.ecUsCm ? ecShown(tank.ecUsCm, units) : '');
+	const [ec, setEc] = useState(ecOf(tank, units));
 	const [ph, setPh] = useState(tank?.ph ? tank.ph.toFixed(2) : '');
 	const [stirred, setStirred] = useState(true);
 	const [said, setSaid] = useState('');
@@ -86,7 +94,7 @@ export function TopUpTool({
 		setTankCode(code);
 		setNow(t?.volumeL ? String(Math.round(t.volumeL * 0.9)) : '');
 		setAdd(t?.volumeL ? String(Math.round(t.volumeL * 0.1)) : '');
-		setEc(t?.ecUsCm ? ecShown(t.ecUsCm, units) : '');
+		setEc(ecOf(t, units));
 		setPh(t?.ph ? t.ph.toFixed(2) : '');
 	};
 	if (waters.length === 0 || tanks.length === 0)

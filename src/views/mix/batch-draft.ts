@@ -40,6 +40,20 @@ export interface BatchDraft {
 	recipe: string;
 }
 
+/** The feed a tank is usually given: that of its newest batch, else the one that most is known of. */
+export const usualFeed = (
+	products: readonly Product[],
+	batches: readonly StoredBatch[],
+	tank: string | undefined,
+): Product | undefined => {
+	const feeds = products.filter((p) => p.kind === 'nutrient');
+	const newest = batches.find((b) => b.station === tank)?.plan.pours[0]?.product;
+	return (
+		feeds.find((p) => p.name === newest) ??
+		[...feeds].sort((a, b) => b.learned_from_batches - a.learned_from_batches)[0]
+	);
+};
+
 const middle = (r: [number, number] | null | undefined) => (r ? (r[0] + r[1]) / 2 : null);
 export const rateText = (perL: number, unit: 'mL' | 'g'): string => `${Number(perL.toPrecision(4))} ${unit}/L`;
 

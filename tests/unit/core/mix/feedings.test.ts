@@ -34,6 +34,21 @@ describe('parts and powders', () => {
 		);
 		expect(gains).toEqual([{ mlPerL: 200 / 75.7, ecBeforeUsCm: 300, ecAfterUsCm: 1400 }]);
 	});
+	it('what was poured together with another feed teaches the gain of neither', () => {
+		const pair = (together: number[]) =>
+			pairFeeds(
+				[{ at: 600_000, ml: 30, product: 'f', note: '' }],
+				[
+					{ at: 0, value: 1800 },
+					{ at: 1_200_000, value: 2000 },
+				],
+				[600_000],
+				() => 100,
+				together,
+			);
+		expect(pair([])).toHaveLength(1);
+		expect(pair([600_000])).toEqual([]);
+	});
 	it('litres at a dose are those of its own filling, with what was added and drained since', () => {
 		const H = 3_600_000;
 		const fillings = [
