@@ -1,4 +1,5 @@
 import { about } from './about';
+import { attachments } from './attachments';
 import { batches } from './batches';
 import { calibrations } from './calibrations';
 import { doses } from './doses';
@@ -38,6 +39,7 @@ export const RESOURCES = [
 	probes,
 	calibrations,
 	files,
+	attachments,
 ] as const satisfies readonly Resource[];
 
 type Together<R extends readonly Resource[]> = R extends readonly [

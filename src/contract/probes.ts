@@ -20,6 +20,7 @@ const probeShape = {
 	storage: z.enum(STORAGES).nullable(),
 	in_service: z.string().nullable(),
 	storage_refilled: z.string().nullable(),
+	storage_overdue_days: z.number().nullable().describe('days by which the solution in its cap wants renewing'),
 	serial: z.string(),
 	last_at: instant.nullable(),
 	verdict: grade.nullable(),
@@ -47,7 +48,7 @@ const probeShape = {
 		latest: instant.nullable(),
 	}).nullable(),
 };
-const names = { alpha_pct_per_c: 'alphaPct' } as const;
+const names = { alpha_pct_per_c: 'alphaPct', storage_overdue_days: 'renewalOverdueDays' } as const;
 export const probe = wire(probeShape, names);
 export type Probe = z.input<typeof probe>;
 export type ShownProbe = z.output<typeof probe>;

@@ -15,7 +15,7 @@ import type { InstrumentRow } from '@/store/line';
 import type { Db } from '@/store/pool';
 import { insertAudit } from '@/store/site';
 import { writing } from '@/store/writing';
-import { CALIBRATION_PROBLEM } from '@/words/en/calibration';
+import { bottleWords, CALIBRATION_PROBLEM } from '@/words/en/calibration';
 import { judgeAgain } from './judging';
 import { freshRecord } from './probe-record';
 import { Refusal } from './refusal';
@@ -98,11 +98,16 @@ async function resolvePoints(
 			nominal = at.value;
 		}
 		if (definition && p.asFound !== null && c.tempC !== null && !c.acceptDoubts) {
-			const other = likelyStandard(definition, p.asFound, c.tempC);
+			const other = likelyStandard(
+				definition,
+				p.asFound,
+				c.tempC,
+				lots.map((l) => l.standard),
+			);
 			if (other)
 				throw refuse(
 					`${path}.as_found`,
-					`It reads ${p.asFound}: is this the ${other.name} bottle? Change the standard, or say that it is right as it is.`,
+					`It reads ${p.asFound}: is this ${bottleWords(other.name, lots)}? Change the standard, or say that it is right as it is.`,
 					'wrong-standard',
 				);
 		}

@@ -29,6 +29,7 @@ export function shownProbe(v: ProbeView): ShownProbe {
 		storage: v.probe?.storage ?? null,
 		inService: v.probe?.inService ?? null,
 		storageRefilled: v.probe?.storageRefilled ?? null,
+		renewalOverdueDays: v.renewalOverdueDays,
 		serial: v.probe?.serial ?? '',
 		lastAt: v.lastCalibration?.at ?? null,
 		verdict: last.verdict,

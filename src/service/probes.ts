@@ -1,4 +1,6 @@
 import { type CalibrationResult, evaluateCalibration } from '@/core/probe/calibration';
+import { renewalOverdue } from '@/core/probe/care';
+import { dipRecord } from '@/core/probe/dip-record';
 import { displayStep } from '@/core/probe/display-step';
 import { type CurvePoint, drawCurve, type MetMark, metMarks } from '@/core/probe/drawn';
 import { adviseInterval, type DriftModel, type IntervalAdvice, learnDrift, TOLERANCE } from '@/core/probe/drift';
@@ -21,6 +23,7 @@ import { listEvents } from '@/store/events';
 import type { InstrumentRow } from '@/store/line';
 import type { Db } from '@/store/pool';
 import { type JudgedReading, listReadings } from '@/store/readings';
+import { dayOf } from './day-of';
 import { type ErrorsOf, errorsOf } from './errors';
 import { probeRecord, timelineCalibrations, timelineJumps } from './probe-record';
 import type { SiteContext } from './site';
@@ -47,6 +50,8 @@ export interface ProbeView {
 	life: LifeEstimate;
 	/** How its newest dips in standards came out, as found. */
 	record: { passed: number; failed: number };
+	/** Days by which the solution in its cap is overdue. */
+	renewalOverdueDays: number | null;
 }
 
 export const evaluateRow = (c: CalibrationRow): CalibrationResult =>
@@ -61,22 +66,6 @@ export const evaluateRow = (c: CalibrationRow): CalibrationResult =>
 
 export const intervalChoice = (i: InstrumentRow): IntervalChoice => ({ by: i.calibrateBy, days: i.makerDays });
 
-/** Dips that say what a probe is worth now. */
-const NEWEST_DIPS = 6;
-/** Passed where every standard showed within what is tolerated, as found. */
-function dipsOf(quantity: 'ph' | 'ec', calibrations: readonly Pick<CalibrationRow, 'points'>[]): ProbeView['record'] {
-	const off = calibrations.slice(-NEWEST_DIPS).flatMap(({ points }) => {
-		const errors = points.flatMap((p) =>
-			p.asFound === null
-				? []
-				: [quantity === 'ph' ? Math.abs(p.asFound - p.nominal) : Math.abs(100 * (p.asFound / p.nominal - 1))],
-		);
-		return errors.length === 0 ? [] : [Math.max(...errors)];
-	});
-	const passed = off.filter((e) => e <= TOLERANCE[quantity]).length;
-	return { passed, failed: off.length - passed };
-}
-
 function viewOf(
 	instrument: InstrumentRow,
 	quantity: 'ph' | 'ec',
@@ -85,6 +74,7 @@ function viewOf(
 	probes: ProbeRow[],
 	errors: ErrorsOf,
 	now: number,
+	zone: string,
 ): ProbeView {
 	const own = all.filter((c) => c.instrument === instrument.code && c.quantity === quantity);
 	const ownEvents = events.filter((e) => e.instrument === instrument.code && e.quantity === quantity);
@@ -125,12 +115,12 @@ function viewOf(
 		const nominals = points.filter((p) => p.asFound !== null).map((p) => p.nominal);
 		return [{ at, kind, slopePct: result.value.slopePct, mv, apart: Math.max(...nominals) - Math.min(...nominals) }];
 	});
-	const record = dipsOf(quantity, results);
+	const probe = probes.find((p) => p.instrument === instrument.code && p.quantity === quantity) ?? null;
 	const hidden = slopes.every((s) => !s.mv);
 	return {
 		instrument,
 		quantity,
-		probe: probes.find((p) => p.instrument === instrument.code && p.quantity === quantity) ?? null,
+		probe,
 		lastCalibration: last,
 		lastResult: last && evaluateRow(last),
 		drift,
@@ -142,7 +132,11 @@ function viewOf(
 			? { code: 'upset', by: upsetNow.kind }
 			: (wrong ?? (last ? reason : { code: 'never-calibrated' })),
 		today,
-		record,
+		record: dipRecord(
+			quantity,
+			results.map((r) => r.points),
+		),
+		renewalOverdueDays: renewalOverdue(probe?.storage ?? null, probe?.storageRefilled ?? null, dayOf(now, zone)),
 		uToday: Math.hypot(instrumentU, today.u),
 		life:
 			quantity === 'ph'
@@ -164,7 +158,7 @@ export async function fleet(db: Db, context: SiteContext, now: number): Promise<
 	const { calibrations: all, events, probes } = await probeRecord(db, context);
 	const errors = { ph: await errorsOf(db, context, 'ph'), ec: await errorsOf(db, context, 'ec') };
 	const views = context.inUse.instruments.flatMap((i) =>
-		quantitiesOf(i).map((q) => viewOf(i, q, all, events, probes, errors[q], now)),
+		quantitiesOf(i).map((q) => viewOf(i, q, all, events, probes, errors[q], now, context.site.timezone)),
 	);
 	return views.sort((a, b) => mayBeOff(a) - mayBeOff(b));
 }
@@ -253,7 +247,8 @@ export async function probeStory(
 	const all = withWithdrawn.filter((c) => !c.withdrawn);
 	const events = await listProbeEvents(db, context.site.id);
 	const errors = await errorsOf(db, context, quantity);
-	const view = viewOf(instrument, quantity, all, events, await listProbes(db, context.site.id), errors, now);
+	const probes = await listProbes(db, context.site.id);
+	const view = viewOf(instrument, quantity, all, events, probes, errors, now, context.site.timezone);
 	const readings = await listReadings(db, context.site.id, {
 		instrument: code,
 		quantity,

@@ -25,6 +25,7 @@ import { labelProblemWords } from '@/words/en/label';
 import { problemWords } from '@/words/en/problem';
 import { remarkWords } from '@/words/en/remark';
 import { changed } from './changed';
+import { dayOf } from './day-of';
 import { fillingsOf, inMl } from './poured';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
@@ -153,9 +154,6 @@ function gainOfAll(ofBatches: readonly number[], ofFeeding: readonly number[] = 
 	const list = ofBatches.length > 0 ? ofBatches : ofFeeding.slice(-LEARN_FROM);
 	return { learnedGainUsCm: list.length === 0 ? null : median(list), learnedFromBatches: list.length };
 }
-
-const dayOf = (at: number, zone: string): string =>
-	new Intl.DateTimeFormat('sv-SE', { timeZone: zone, dateStyle: 'short' }).format(at);
 
 export async function productViews(
 	db: Db,

@@ -26,6 +26,8 @@ export interface RoundView {
 	/** The round under way or just done. */
 	round: RoundRow | null;
 	/** Probes that want a standard before they are used. */
+	/** Caps whose solution wants renewing. */
+	wantsSolution: { instrument: string; quantity: 'ph' | 'ec'; days: number }[];
 	wantsStandard: { instrument: string; quantity: 'ph' | 'ec'; dueAt: number; reason: string }[];
 }
 
@@ -68,6 +70,11 @@ export async function roundView(db: Db, context: SiteContext, now: number): Prom
 		stations,
 		toDecide,
 		round,
+		wantsSolution: probes.flatMap((p) =>
+			p.renewalOverdueDays === null
+				? []
+				: [{ instrument: p.instrument.code, quantity: p.quantity, days: p.renewalOverdueDays }],
+		),
 		wantsStandard: probes
 			.filter((p) => p.dueAt !== null && p.dueAt <= now && p.instrument.kind !== 'sensor_node')
 			.map((p) => ({

@@ -20,6 +20,7 @@ interface Ids {
 	round: number;
 	batch: number;
 	event: number;
+	attachment: number;
 	waiting: number;
 	stations: string[];
 }
@@ -152,6 +153,12 @@ const examples = (ids: Ids): Asked => ({
 	'GET /judging': {},
 	'GET /jobs/:id': { params: { id: 'nothing' } },
 	'DELETE /jobs/:id': { params: { id: 'nothing' } },
+	'GET /attachments': { query: { event: ids.event } },
+	'POST /attachments': {
+		body: { event: ids.event, name: 'note.txt', type: 'text/plain', base64: btoa('yellow tips') },
+	},
+	'GET /attachments/:id/file': { params: { id: ids.attachment } },
+	'DELETE /attachments/:id': { params: { id: ids.attachment } },
 });
 
 let app: Application;
@@ -189,10 +196,14 @@ describe('the contract', () => {
 			round: 0,
 			batch: 0,
 			event: 0,
+			attachment: 0,
 			waiting: 0,
 			stations: [],
 		});
 		const event = await json('POST /events', asked['POST /events'] as Given);
+		const attachment = await json('POST /attachments', {
+			body: { reading: readings[0].id, name: 'a.txt', type: 'text/plain', base64: btoa('a') },
+		});
 		const batch = await json('POST /batches', asked['POST /batches'] as Given);
 		const ids = {
 			reading: readings[0].id,
@@ -201,6 +212,7 @@ describe('the contract', () => {
 			round: round.id,
 			batch: batch.id,
 			event: event.id,
+			attachment: attachment.id,
 			waiting: (await json('GET /episodes', {})).episodes.at(-1).newest,
 			// One is made by the example before.
 			stations: [...(await json('GET /stations', {})).stations.map((s: { code: string }) => s.code), 'tower-tank'],

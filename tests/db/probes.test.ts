@@ -296,7 +296,7 @@ describe('calibrations change the past, and give it back', () => {
 			},
 			/exchanged/,
 		],
-		['as found of 7 in the 4 buffer', { points: [{ standard: 'pH 4.01', as_found: 7 }] }, /is this the/],
+		['as found of 7 in the 4 buffer', { points: [{ standard: 'pH 4.01', as_found: 7 }] }, /is this your/],
 		[
 			'the same buffer twice',
 			{

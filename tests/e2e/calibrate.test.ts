@@ -57,7 +57,10 @@ describe('calibrating', () => {
 		const page = await open('/calibrate?instrument=plum&quantity=ph');
 		await page.fill('#c-temp', '25');
 		await page.fill('#c-found-0', '4.05');
-		await page.locator('[role=alert]').filter({ hasText: 'is this the pH 4.01 bottle' }).waitFor();
+		await page
+			.locator('[role=alert]')
+			.filter({ hasText: /is this your .*\(pH 4\.01\)/ })
+			.waitFor();
 		await page.locator('button').filter({ hasText: /^Yes/ }).click();
 		await page.locator('[data-nominal="0"]').filter({ hasText: '4.01' }).waitFor();
 		await page.locator('button').filter({ hasText: 'Time the settling' }).click();

@@ -132,6 +132,60 @@ describe('from the Round, by touch', () => {
 		await page.locator('#h-alkalinity', { hasText: '11 °dKH' }).waitFor();
 		await page.close();
 	});
+	it('a note with a photo: kept small, without its place, and taken away again', async () => {
+		const hand = await fromRound();
+		const { page } = hand;
+		await hand.go('Events');
+		await hand.pick(page.getByLabel('Station').first(), 'pond');
+		await hand.tap(page.locator('[data-event-form] summary'));
+		await page.locator('[data-event-form] select').first().selectOption('note');
+		await hand.type(page.locator('[data-event-form]').getByLabel(/note/i).last(), 'yellow tips');
+		await hand.tap(page.getByRole('button', { name: 'Log it' }));
+		const beside = page.locator('[data-photo-of]');
+		await beside.waitFor();
+		// A picture as a camera makes it, larger than it is kept.
+		const png = await page.evaluate(async () => {
+			const canvas = Object.assign(document.createElement('canvas'), { width: 2400, height: 1800 });
+			canvas.getContext('2d')!.fillRect(0, 0, 1200, 900);
+			const blob = await new Promise<Blob | null>((done) => canvas.toBlob(done, 'image/png'));
+			return [...new Uint8Array(await blob!.arrayBuffer())];
+		});
+		await beside
+			.locator('input[type=file]')
+			.setInputFiles({ name: 'leaf.png', mimeType: 'image/png', buffer: Buffer.from(png) });
+		await beside.locator('[data-attached="1"] img').waitFor();
+		const width = await beside
+			.locator('img')
+			.evaluate((img: HTMLImageElement) => img.decode().then(() => img.naturalWidth));
+		expect(width).toBe(1600);
+		// Found again where the note is.
+		await page.locator('[data-event]').first().getByRole('button').first().click();
+		await page.locator('[data-event] [data-attached="1"] img').waitFor();
+		await page.locator('[data-event] button', { hasText: 'take away' }).click();
+		await page.locator('[data-event] [data-attached="0"]').waitFor();
+		await page.close();
+	});
+	it('a laboratory report as it comes: as N and as CaCO3, and what is not understood is asked', async () => {
+		const hand = await fromRound();
+		const { page } = hand;
+		await hand.go('Water');
+		await hand.type(
+			page.locator('#report-text'),
+			'Nitrate (as N) 5.2 mg/L\nTotal alkalinity 210 mg/L as CaCO3\nCalcium 84 mg/L\nMoonlight 3 mg/L',
+		);
+		await page.locator('[data-understood="3"]').waitFor();
+		await page.locator('[data-report] p.text-error', { hasText: 'Line 4' }).waitFor();
+		const kept = page.waitForResponse((r) => r.url().endsWith('/reports') && r.request().method() === 'POST');
+		await hand.tap(page.getByRole('button', { name: 'Keep this report' }));
+		// 5.2 mg/L of nitrogen, and 210 mg/L of alkalinity as 256 of bicarbonate (61.02/50.04, Standard Methods 2320).
+		expect((await kept).request().postDataJSON().ions).toMatchObject({
+			no3_n_mg_l: 5.2,
+			hco3_mg_l: expect.closeTo(256.1, 0),
+			ca_mg_l: 84,
+		});
+		expect(hand.taps).toBeLessThanOrEqual(4);
+		await page.close();
+	});
 	it('a pen that broke is retired', async () => {
 		const hand = await fromRound();
 		const { page } = hand;

@@ -60,7 +60,8 @@ function together(of: readonly Witness[]): { value: number; u: number; chi2: num
 	const value = list.reduce((sum, w) => sum + w.value / w.u ** 2, 0) / weight;
 	const chi2 = of.reduce((sum, w) => {
 		const beyond = w.interval
-			? Math.max(w.interval[0] - value, value - w.interval[1], 0) / Math.hypot(((w.interval[1] - w.interval[0]) / 2) * BESIDE_INTERVAL, 1 / Math.sqrt(weight))
+			? Math.max(w.interval[0] - value, value - w.interval[1], 0) /
+				Math.hypot(((w.interval[1] - w.interval[0]) / 2) * BESIDE_INTERVAL, 1 / Math.sqrt(weight))
 			: (w.value - value) / w.u;
 		return sum + beyond ** 2;
 	}, 0);

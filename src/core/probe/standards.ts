@@ -122,8 +122,16 @@ export function nominalValue(
 	return done(raw.value / (1 + ((meter.alphaPctPerC ?? ALPHA_PEN_PCT) / 100) * (tempC - 25)));
 }
 
-/** The standard a found value most likely stands for, when it is not the one that was named: "reads 4.1: the 4.01 bottle?" */
-export function likelyStandard(named: StandardDefinition, found: number, tempC: number): StandardDefinition | null {
+/**
+ * The standard a found value most likely stands for, when it is not the one that was named: "reads 4.1: the 4.01 bottle?"
+ * @param owned names of those that stand on the shelf: where one of them fits, no other is asked about
+ */
+export function likelyStandard(
+	named: StandardDefinition,
+	found: number,
+	tempC: number,
+	owned: readonly string[] = [],
+): StandardDefinition | null {
 	const distance = (s: StandardDefinition) => {
 		const nominal = fromTable(s.table, Math.min(Math.max(tempC, s.table[0]![0]), s.table[s.table.length - 1]![0]));
 		if (!nominal.ok) return Number.POSITIVE_INFINITY;
@@ -135,7 +143,8 @@ export function likelyStandard(named: StandardDefinition, found: number, tempC: 
 	// A drifted probe may be a whole pH off; a wrong bottle is two or three.
 	if (own < 1.2) return null;
 	const others = STANDARDS.filter((s) => s.quantity === named.quantity && s !== named && distance(s) < own * 0.4);
-	return others.reduce<StandardDefinition | null>(
+	const onShelf = others.filter((s) => owned.includes(s.name));
+	return (onShelf.length > 0 ? onShelf : others).reduce<StandardDefinition | null>(
 		(best, s) => (best === null || distance(s) < distance(best) ? s : best),
 		null,
 	);

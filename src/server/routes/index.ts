@@ -1,5 +1,6 @@
 import type { Route } from '../dispatch';
 import { about } from './about';
+import { attachments } from './attachments';
 import { episodes } from './episodes';
 import { events } from './events';
 import { files } from './files';
@@ -36,4 +37,5 @@ export const routes: Route[] = [
 	...probes,
 	...calibrations,
 	...files,
+	...attachments,
 ];

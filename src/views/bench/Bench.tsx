@@ -1,23 +1,22 @@
 import { type KeyboardEvent, useCallback, useEffect, useRef } from 'react';
-import { type Quantity, seriesQuantity } from '@/core/quantity';
+import type { Quantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { type Held, unheld } from '../data/held';
 import { EventForm } from '../entry/EventForm';
 import { heldInHand, InstrumentChoice, otherInstrument } from '../entry/InstrumentChoice';
 import { DipRows } from './DipRows';
 import { DropKit, USUAL_PRINTED } from './DropKit';
-import { fixesOf, opinionsOf, worthOf } from './dips';
-import { EntryVerdict } from './EntryVerdict';
+import { fixesOf } from './dips';
 import { JustIn, useArrivals } from './JustIn';
 import { Measuring } from './Measuring';
 import { MoreFields } from './MoreFields';
 import { Protocol } from './Protocol';
 import { Said } from './Said';
 import { SaveBar } from './SaveBar';
-import { SecondOpinion } from './SecondOpinion';
 import { StationList } from './StationList';
 import { type BenchWalk, useBench } from './use-bench';
 import { useSwipe } from './use-swipe';
+import { Verdicts } from './Verdicts';
 import { Walk } from './Walk';
 
 const MOST_OTHERS = 3;
@@ -34,7 +33,7 @@ export function Bench({
 	walk: BenchWalk | null;
 }) {
 	const b = useBench(unheld(held), asked, walk);
-	const { site, draft, setDraft, state, set, station, instrument, rows, entries, verdicts, readings } = b;
+	const { site, draft, setDraft, state, set, station, instrument, rows, entries, verdicts } = b;
 	const fields = useRef<Partial<Record<string, HTMLInputElement | null>>>({});
 	const first = b.fields[0]!;
 	const focusFirst = () => fields.current[first]?.focus();
@@ -72,7 +71,7 @@ export function Bench({
 	const addOther = (code: string) =>
 		setDraft((d) => ({ ...d, others: [...d.others, { instrument: code, texts: {} }] }));
 	const others = draft.others.length < MOST_OTHERS;
-	const { name, info } = station;
+	const { name } = station;
 
 	return (
 		<div className="grid lg:grid-cols-[15rem_1fr] gap-x-8 gap-y-3">
@@ -160,22 +159,7 @@ export function Bench({
 					)}
 					<div aria-live="polite">
 						<Said lines={state.said} empty={entries.length === 0} onUndo={state.undo === null ? null : b.undo} />
-						{verdicts.map((v, i) => (
-							<EntryVerdict
-								key={`${entries[i]!.row}${entries[i]!.q}`}
-								entry={entries[i]!}
-								verdict={v}
-								value={readings[i]!.value}
-								u={worthOf(entries[i]!.v.quantity, instrumentOf(entries[i]!.instrument), v.u, readings[i]!.value).u}
-								range={info.ranges[seriesQuantity(entries[i]!.v.quantity)] ?? null}
-								units={site.units}
-								fixKey={i === firstFix ? 'f' : undefined}
-								onFix={() => fix(i)}
-							/>
-						))}
-						{opinionsOf(entries, readings, verdicts, instrumentOf).map(({ q, witnesses }) => (
-							<SecondOpinion key={q} quantity={q} witnesses={witnesses} now={state.clock} units={site.units} />
-						))}
+						<Verdicts bench={b} firstFix={firstFix} onFix={fix} />
 					</div>
 				</form>
 				{kit && (

@@ -1,15 +1,14 @@
-import { useCallback, useEffect, useRef, useState } from 'react';
-import type { Contract } from '@/contract';
-import type { Call } from '@/contract/operation';
+import { useState } from 'react';
 import { type Waits, wantedWait } from '@/core/judge/waits';
-import { decimal, type Quantity } from '@/core/quantity';
+import type { Quantity } from '@/core/quantity';
 import { FIELD, type Settling, settling, TIGHT } from '@/core/reading/settling';
 import type { DisplayUnits } from '@/core/reading/site-view';
-import { type MeterSample, type Refused, StreamIntake } from '@/core/reading/stream';
+import type { Refused } from '@/core/reading/stream';
 import { REFUSED_WORDS } from '@/words/en/reading';
-import { addressOf, api } from '../data/client';
 import { QUANTITY_HUE, shown, unitLabel } from '../ui/format';
 import { SettleCurve } from './SettleCurve';
+import { SimulatedMeter } from './SimulatedMeter';
+import { useLiveMeter } from './use-live-meter';
 
 const QUANTITIES = ['ph', 'ec', 'temp'] as const;
 const NAMES = { ph: 'pH', ec: 'EC', temp: 'Temperature' } as const;
@@ -25,8 +24,6 @@ export interface Taken {
 	texts: Partial<Record<Quantity, string>>;
 	waitS: number;
 }
-
-type Act = Call<'POST /meters/:code/act', Contract['POST /meters/:code/act']>['body'];
 
 /** A meter that speaks by itself: what it shows, whether it has settled, its curve, and the values to take over. */
 export function LiveMeter({
@@ -52,76 +49,11 @@ export function LiveMeter({
 	onStep: (code: string) => void;
 	onTake: (taken: Taken) => void;
 }) {
-	const intake = useRef(new StreamIntake());
-	const [shownNow, setShownNow] = useState<MeterSample | null>(null);
-	const [listening, setListening] = useState(!simulated);
-	const [lost, setLost] = useState(false);
-	const [quiet, setQuiet] = useState<number | null>(null);
-	const [refused, setRefused] = useState<Record<Refused, number> | null>(null);
+	const m = useLiveMeter({ instrument, simulated, station, onStep });
+	const { shownNow, lost, quiet, refused, listening, problem } = m;
 	const [field, setField] = useState(false);
-	const [water, setWater] = useState({ temp: '', ph: '', ec: '' });
-	const [problem, setProblem] = useState('');
-
-	const begin = useCallback(() => {
-		intake.current = new StreamIntake();
-		setShownNow(null);
-		setRefused(null);
-		setQuiet(null);
-	}, []);
-
-	useEffect(() => {
-		if (!listening) return;
-		const source = new EventSource(addressOf('GET /meters/:code/stream', { params: { code: instrument } }));
-		source.onopen = () => setLost(false);
-		source.onerror = () => setLost(true);
-		source.onmessage = (e: MessageEvent<string>) => {
-			let raw: unknown = null;
-			try {
-				raw = JSON.parse(e.data);
-			} catch {
-				// Left to the intake, which counts it as unreadable.
-			}
-			const sample = intake.current.take(raw, performance.now());
-			if (sample) setShownNow(sample);
-			else setRefused({ ...intake.current.refused });
-		};
-		const timer = setInterval(() => setQuiet(intake.current.quietFor(performance.now())), 1000);
-		return () => {
-			source.close();
-			clearInterval(timer);
-		};
-	}, [instrument, listening]);
-
-	async function act(body: Act, step?: string) {
-		try {
-			await api('POST /meters/:code/act', { params: { code: instrument }, body });
-			setProblem('');
-			if (step) onStep(step);
-		} catch (error) {
-			setProblem((error as Error).message);
-		}
-	}
-	async function dip() {
-		const number = (text: string) => (text.trim() === '' ? undefined : decimal(text.trim()));
-		const ec = number(water.ec);
-		await act(
-			{
-				do: 'dip',
-				station,
-				water: {
-					ph: number(water.ph),
-					ec_us_cm: ec === undefined ? undefined : ec * 1000,
-					temp_c: number(water.temp),
-				},
-			},
-			'deep',
-		);
-		begin();
-		setListening(true);
-	}
-
 	const verdicts = QUANTITIES.map((q) => {
-		const points = intake.current.points(q);
+		const points = m.points(q);
 		return { q, points, verdict: settling(q, points, field ? FIELD : TIGHT) };
 	});
 	const seconds = shownNow ? Math.round(shownNow.s) : 0;
@@ -147,75 +79,7 @@ export function LiveMeter({
 				{name}, live
 				{simulated && <span className="font-normal text-soft"> · simulated: nothing it shows is measured</span>}
 			</h2>
-			{simulated && (
-				<div className="flex flex-wrap gap-1.5 my-1">
-					<button type="button" className="act !font-normal" onClick={() => act({ do: 'rinse' }, 'rinse')}>
-						Rinse
-					</button>
-					<button type="button" className="act" data-dip onClick={dip}>
-						Dip into {stationName}
-					</button>
-					<button type="button" className="act !font-normal" onClick={() => act({ do: 'swirl' }, 'swirl')}>
-						Swirl
-					</button>
-					<button
-						type="button"
-						className="act !font-normal"
-						onClick={async () => {
-							await act({ do: 'store' });
-							setListening(false);
-							begin();
-						}}
-					>
-						Back into storage
-					</button>
-					<details className="w-full text-soft">
-						<summary className="cursor-pointer min-h-8">the water, the meter and its pace</summary>
-						<div className="flex flex-wrap gap-2 items-end py-1 text-base-content">
-							{(
-								[
-									['ph', 'pH of the water'],
-									['ec', 'EC, mS/cm'],
-									['temp', '°C'],
-								] as const
-							).map(([q, label]) => (
-								<label key={q} className="block w-28">
-									<span className="field-label">{label}</span>
-									<input
-										className="field"
-										inputMode="decimal"
-										id={`sim-${q}`}
-										placeholder="as expected"
-										value={water[q]}
-										onChange={(e) => setWater({ ...water, [q]: e.target.value })}
-									/>
-								</label>
-							))}
-							<label className="flex gap-2 items-center min-h-10">
-								<input
-									type="checkbox"
-									defaultChecked
-									id="sim-compensates"
-									onChange={(e) => act({ do: 'set', compensates: e.target.checked })}
-								/>{' '}
-								compensates EC
-							</label>
-							<label className="block w-28">
-								<span className="field-label">Pace</span>
-								<select
-									className="field"
-									id="sim-speed"
-									onChange={(e) => act({ do: 'set', speed: Number(e.target.value) })}
-								>
-									<option value="1">as it is</option>
-									<option value="10">10 × faster</option>
-									<option value="60">60 × faster</option>
-								</select>
-							</label>
-						</div>
-					</details>
-				</div>
-			)}
+			{simulated && <SimulatedMeter stationName={stationName} act={m.act} onDip={m.dip} onStore={m.store} />}
 			{problem && (
 				<p role="alert" className="text-error">
 					{problem}

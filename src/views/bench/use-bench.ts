@@ -2,49 +2,41 @@ import { useCallback, useEffect, useMemo, useReducer } from 'react';
 import { fromWorking } from '@/core/judge/working-scale';
 import { type Quantity, seriesQuantity } from '@/core/quantity';
 import { parseWhen } from '@/core/quantity/when';
-import type { PerDrop } from '@/core/reading/drops';
 import { skippedSteps, usualProtocol } from '@/core/reading/protocol';
-import type { SiteInstrument, SiteView } from '@/core/reading/site-view';
+import type { SiteView } from '@/core/reading/site-view';
 import { hasFewMinerals } from '@/core/rhythm/due';
 import { stepsHere } from '@/words/en/protocol';
 import { whenProblem } from '@/words/en/when';
-import { api } from '../data/client';
 import { refetchMemory, useEngine } from '../data/engine';
-import { type Undo, undo } from '../data/undo';
+import { undo } from '../data/undo';
 import type { Logged } from '../entry/EventForm';
 import { usualInstrument } from '../entry/InstrumentChoice';
-import { type DraftSample, idsOf, judgeDraft, readingsOf, save } from '../entry/sample';
+import { idsOf, judgeDraft, readingsOf, save } from '../entry/sample';
 import { dateTime, shown } from '../ui/format';
+import { changedBench, newBench } from './bench-state';
 import { dipsOf, entriesOf, otherFields, USUAL } from './dips';
 import { dropDraft, emptyDraft } from './draft';
+import { type KitChange, keepKit } from './keep-kit';
 import { useExpert } from './Protocol';
 import type { WalkStop } from './StationList';
+import { sampleOf } from './sample-of';
 import { savedWords } from './saved-words';
-import { countedNote } from './understand';
 import { useDraft } from './use-draft';
 
 /** Salt leaks from a pH electrode, so water of few minerals has its EC dipped first. */
 const THIN: readonly Quantity[] = ['ec', 'temp', 'ph'];
 
+/** Where a round goes on: the next stop that is not done; outside of one the next number typed belongs here too. */
+function goesOn(order: readonly string[], station: string, finished: ReadonlySet<string>): string {
+	const here = order.indexOf(station);
+	const after = [...order.slice(here + 1), ...order.slice(0, here)];
+	return after.find((s) => !finished.has(s)) ?? order[(here + 1) % order.length]!;
+}
+
 export interface BenchWalk {
 	id: number;
 	stops: WalkStop[];
 }
-interface State {
-	busy: boolean;
-	said: readonly string[];
-	/** What of what was said can be taken back. */
-	undo: Undo | null;
-	problem: string;
-	waitS: number | null;
-	ticked: ReadonlySet<string>;
-	done: ReadonlySet<string>;
-	clock: number;
-	/** What was changed of instruments since the page was made. */
-	changed: Record<string, Partial<SiteInstrument>>;
-}
-type Change = Partial<State> | ((s: State) => Partial<State>);
-
 /** What is typed at Bench, what it is understood as, and everything that can be done with it. */
 export function useBench(given: SiteView, asked: string | null, walk: BenchWalk | null) {
 	const order = useMemo(
@@ -53,17 +45,7 @@ export function useBench(given: SiteView, asked: string | null, walk: BenchWalk 
 	);
 	const start = asked && given.stations.some((s) => s.info.code === asked) ? asked : order[0]!;
 	const [draft, setDraft] = useDraft(given, start, asked);
-	const [state, set] = useReducer((s: State, c: Change) => ({ ...s, ...(typeof c === 'function' ? c(s) : c) }), {
-		busy: false,
-		said: [],
-		undo: null,
-		problem: '',
-		waitS: null,
-		ticked: new Set<string>(),
-		done: new Set<string>(),
-		clock: given.now,
-		changed: {},
-	});
+	const [state, set] = useReducer(changedBench, given.now, newBench);
 	const { clock, ticked, waitS, changed } = state;
 	const site = useMemo(
 		() => ({ ...given, instruments: given.instruments.map((i) => ({ ...i, ...changed[i.info.code] })) }),
@@ -83,23 +65,14 @@ export function useBench(given: SiteView, asked: string | null, walk: BenchWalk 
 	const rows = dipsOf(draft, site, engine, at ?? clock);
 	const entries = entriesOf(rows);
 	const broken = !when.ok || rows.some((r) => Object.values(r.values).some((v) => v.state === 'problem'));
-	const sample: DraftSample = {
-		station: draft.station,
-		instrument: draft.instrument,
-		values: entries.map((e) => ({
-			quantity: e.v.quantity,
-			digits: e.v.digits,
-			unit: e.v.unit,
-			instrument: e.instrument,
-			note: countedNote(e.v),
-		})),
-		note: draft.note,
+	const sample = sampleOf({
+		draft,
+		entries,
 		at,
 		waitS,
 		skipped: skippedSteps(steps, ticked, new Set()),
 		round: walk?.id ?? null,
-		source: 'bench',
-	};
+	});
 	const ready = !state.busy && !broken && entries.length > 0;
 
 	/** What is mostly shown here, as it would be typed. */
@@ -137,14 +110,6 @@ export function useBench(given: SiteView, asked: string | null, walk: BenchWalk 
 		[],
 	);
 
-	/** Where a round goes on; outside of one the next number typed belongs here too. */
-	function nextStation(finished: ReadonlySet<string>): string {
-		if (!walk) return draft.station;
-		const here = order.indexOf(draft.station);
-		const after = [...order.slice(here + 1), ...order.slice(0, here)];
-		return after.find((s) => !finished.has(s)) ?? order[(here + 1) % order.length]!;
-	}
-
 	async function submit() {
 		if (!ready) return;
 		set({ busy: true, problem: '' });
@@ -155,7 +120,7 @@ export function useBench(given: SiteView, asked: string | null, walk: BenchWalk 
 			else refetchMemory();
 			dropDraft();
 			const finished = new Set(state.done).add(draft.station);
-			const next = nextStation(finished);
+			const next = walk ? goesOn(order, draft.station, finished) : draft.station;
 			setDraft({
 				...emptyDraft(site, next),
 				...(next === draft.station ? { instrument: draft.instrument, by: draft.by } : {}),
@@ -190,21 +155,14 @@ export function useBench(given: SiteView, asked: string | null, walk: BenchWalk 
 		set({ said: [words], undo: id === null ? null : { event: id }, clock: Date.now() });
 		refetchMemory();
 	}
-	/** What its leaflet says of a kit. */
-	async function keepKit(code: string, change: { printed?: number[]; perDrop?: Partial<Record<Quantity, PerDrop>> }) {
+	const keep = async (code: string, change: KitChange) => {
 		try {
-			const body = {
-				code,
-				kind: 'drop_kit' as const,
-				...(change.printed ? { printed_ph: change.printed } : {}),
-				...(change.perDrop ? { per_drop: change.perDrop } : {}),
-			};
-			await api('POST /instruments', { body });
+			await keepKit(code, change);
 			set((s) => ({ changed: { ...s.changed, [code]: { ...s.changed[code], ...change } } }));
 		} catch (error) {
 			set({ problem: (error as Error).message });
 		}
-	}
+	};
 
 	return {
 		site,
@@ -240,7 +198,7 @@ export function useBench(given: SiteView, asked: string | null, walk: BenchWalk 
 		submit,
 		undo: takeBack,
 		logged,
-		keepKit,
+		keepKit: keep,
 		expert,
 		setExpert,
 	};

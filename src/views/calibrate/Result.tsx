@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react';
+import { type ReactNode, useEffect, useRef } from 'react';
 import type { Contract } from '@/contract';
 import type { Got } from '@/contract/operation';
 import type { Probe } from '@/contract/probes';
@@ -7,7 +7,18 @@ import { amount } from '../probes/words';
 export type Outcome = Got<Contract['POST /calibrations']>;
 
 /** What a calibration came to, and what it means for the readings before it. */
-export function Result({ outcome, probe, onAgain }: { outcome: Outcome; probe: Probe; onAgain: () => void }) {
+export function Result({
+	outcome,
+	probe,
+	now,
+	onAgain,
+}: {
+	outcome: Outcome;
+	probe: Probe;
+	/** What to do with it now. */
+	now?: ReactNode;
+	onAgain: () => void;
+}) {
 	const { result } = outcome;
 	const heading = useRef<HTMLHeadingElement>(null);
 	useEffect(() => heading.current?.focus(), []);
@@ -31,6 +42,7 @@ export function Result({ outcome, probe, onAgain }: { outcome: Outcome; probe: P
 					{d}
 				</p>
 			))}
+			{now}
 			<div className="note-rule mt-4">
 				<h2>What it means for the readings before</h2>
 				<p data-restated={outcome.restated}>

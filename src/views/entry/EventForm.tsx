@@ -4,6 +4,7 @@ import { EVENT_WORDS, eventLine } from '@/words/en/event';
 import { askAgain, useAsked } from '../data/queries';
 import { enter } from '../data/queue';
 import { ago } from '../ui/format';
+import { Attached } from './Attached';
 import { EventFields } from './EventFields';
 import { EventQuestion } from './EventQuestion';
 import { type EventBody, emptyEvent, LOGGED, valuesOf } from './event-values';
@@ -29,11 +30,14 @@ export function EventForm({
 	onLogged: (logged: Logged) => void;
 }) {
 	const [open, setOpen] = useState(false);
+	/** What was logged last, for a photo of it. */
+	const [lastId, setLastId] = useState<number | null>(null);
 	const name = site.stations.find((s) => s.info.code === station)?.name ?? station;
 	const { form, submit, asked, send, forget } = useEventForm(site, emptyEvent(station), async (body: EventBody) => {
 		const what = eventLine(name, body);
 		const result = await enter('POST /events', { body }, what);
 		form.reset(emptyEvent(station, body.kind));
+		setLastId(result.kind === 'stored' ? result.answer.id : null);
 		void askAgain();
 		onLogged(
 			result.kind === 'stored'
@@ -83,6 +87,12 @@ export function EventForm({
 					</p>
 				)}
 			</form>
+			{lastId !== null && (
+				<div data-photo-of={lastId}>
+					<p className="text-soft text-[0.9rem] mt-2">A photo of what was just logged:</p>
+					<Attached key={lastId} of={{ event: lastId }} />
+				</div>
+			)}
 			{(kind === 'acid_added' || kind === 'base_added') && (
 				<p className="text-soft text-[0.85rem] mt-1">
 					Gloves and eye protection; acid into water, never the reverse; never acid with bleach or base. The product’s

@@ -1,23 +1,13 @@
 import { useEffect, useMemo, useReducer, useRef } from 'react';
-import { QUANTITY } from '@/core/quantity';
 import { parseQuickLine } from '@/core/reading/quick-line';
 import type { SiteView } from '@/core/reading/site-view';
-import { EVENT_WORDS, eventDoubtWords } from '@/words/en/event';
+import { eventDoubtWords } from '@/words/en/event';
 import { useEngine } from '../data/engine';
 import { fixedValue } from '../entry/fix';
 import { VerdictLine } from '../entry/VerdictLine';
-import { unitLabel } from '../ui/format';
 import { isTyping } from '../ui/typing';
-import {
-	askText,
-	contextOf,
-	linesOf,
-	PartlySaved,
-	type QuickSaved,
-	type QuickUnderstood,
-	saveLines,
-	understand,
-} from './quick-lines';
+import { QuickChips } from './QuickChips';
+import { askText, contextOf, linesOf, PartlySaved, type QuickSaved, saveLines, understand } from './quick-lines';
 
 interface State {
 	text: string;
@@ -126,7 +116,7 @@ export function QuickLine({ site, onSaved }: { site: SiteView; onSaved: (saved: 
 				>
 					{understood.map((u, i) => (
 						<div key={i} className={i > 0 ? 'border-t border-line mt-2 pt-2' : ''}>
-							<Chips u={u} names={names} site={site} />
+							<QuickChips u={u} names={names} site={site} />
 							{u.said.asks.map((a, k) => (
 								<p key={k} className="mt-1">
 									{askText(a, names)}
@@ -175,37 +165,4 @@ export function QuickLine({ site, onSaved }: { site: SiteView; onSaved: (saved: 
 			)}
 		</search>
 	);
-}
-
-/** What a line was understood as, piece by piece. */
-function Chips({ u: { said }, names, site }: { u: QuickUnderstood; names: Map<string, string>; site: SiteView }) {
-	const { event } = said;
-	return (
-		<p className="flex flex-wrap gap-1.5">
-			{said.station && <Chip>{names.get(said.station)}</Chip>}
-			{event && (
-				<Chip>
-					{EVENT_WORDS[event.kind][0]}{' '}
-					{event.amount !== null && (
-						<strong>
-							{event.amount} {event.unit}
-						</strong>
-					)}
-				</Chip>
-			)}
-			{event?.product && <Chip>{event.product}</Chip>}
-			{event?.note && <Chip>“{event.note}”</Chip>}
-			{said.instrument && <Chip>with {site.instruments.find((x) => x.info.code === said.instrument)?.name}</Chip>}
-			{said.readings.map((r, k) => (
-				<Chip key={k}>
-					{QUANTITY[r.quantity].name} <strong>{r.digits}</strong> {unitLabel(r.unit)}
-				</Chip>
-			))}
-			{said.note && <Chip>“{said.note}”</Chip>}
-		</p>
-	);
-}
-
-function Chip({ children }: { children: React.ReactNode }) {
-	return <span className="border border-line bg-zone px-2 py-0.5 rounded-[3px]">{children}</span>;
 }

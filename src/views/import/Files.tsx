@@ -181,6 +181,9 @@ export function Files({ timezone }: { timezone: string }) {
 				<a className="act" href={addressOf('GET /calibrations', { query: { format: 'csv' } })} download>
 					calibrations.csv
 				</a>{' '}
+				<a className="act" href={addressOf('GET /attachments', { query: { format: 'zip' } })} download>
+					photos and files, zip
+				</a>
 				<a className="act !font-normal" href={addressOf('GET /restatements', {})} download>
 					restatements.csv
 				</a>

@@ -1,6 +1,7 @@
 import type { SiteView } from '@/core/reading/site-view';
 import { EVENT_WORDS, eventLine } from '@/words/en/event';
 import { enter } from '../data/queue';
+import { Attached } from '../entry/Attached';
 import { EventFields } from '../entry/EventFields';
 import { EventQuestion } from '../entry/EventQuestion';
 import { valuesOf } from '../entry/event-values';
@@ -42,6 +43,7 @@ export function EventRow({
 				</span>
 				<span className="text-soft">{[e.product, e.note].filter((x) => x !== '').join(', ')}</span>
 			</button>
+			{open && <Attached of={{ event: e.id }} />}
 			{open && <Mend event={e} name={name} site={site} onWithdraw={onWithdraw} onCorrected={onCorrected} />}
 		</li>
 	);

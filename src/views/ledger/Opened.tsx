@@ -2,6 +2,7 @@ import type { StoredReading } from '@/contract/readings';
 import type { SiteView } from '@/core/reading/site-view';
 import { api } from '../data/client';
 import { useAsked } from '../data/queries';
+import { Attached } from '../entry/Attached';
 import { Decide, type Decided } from '../entry/Decide';
 import { dateTime, unitLabel } from '../ui/format';
 import { Explain } from './Explain';
@@ -28,6 +29,7 @@ export function Opened({
 				<Decide reading={r} site={site} now={Date.now()} onDone={onDone} />
 			)}
 			<Explain r={r} site={site} evidence={history?.evidence ?? null} />
+			<Attached of={{ reading: r.id }} />
 			<h2 className="mt-2 text-[0.9rem]">History</h2>
 			<ul className="text-[0.9rem]" data-history>
 				{history?.readings.map((h) => (

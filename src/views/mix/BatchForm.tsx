@@ -1,21 +1,16 @@
 import type { BatchPlan, StoredBatch } from '@/contract/batches';
 import type { KnownWater, Tank } from '@/contract/pages';
 import type { Product, Recipe } from '@/contract/products';
-import { STAGES, type Stage } from '@/core/mix/strength';
 import type { DisplayUnits } from '@/core/reading/site-view';
-import { Choice, Text } from '../setup/fields';
+import { BatchFields } from './BatchFields';
 import { BatchSheet } from './BatchSheet';
-import { type BatchDraft, fromRecipe } from './batch-draft';
+import type { BatchDraft } from './batch-draft';
 import { asBatchPlan, contentOf, planDraft } from './batch-plan';
 import { Contents } from './Contents';
-import { TankChoice, WaterChoice } from './choices';
 import { FeedList } from './FeedList';
 import { KeepRecipe } from './KeepRecipe';
 import { PlanWords } from './PlanWords';
-import { ecShown, ecUnit } from './typed';
 import { WHY_PH_FIRST, WHY_PH_LAST } from './words';
-
-const stageWords = { '': 'as typed', ...Object.fromEntries(Object.entries(STAGES).map(([k, s]) => [k, s.words])) };
 
 /** Plans a batch: what goes in and what it should come to, before anything is poured. */
 export function BatchForm({
@@ -46,14 +41,6 @@ export function BatchForm({
 	const planned = planDraft(d, { units, tanks, products, waters, batches });
 	const { plan, tank, water, litres, wrong } = planned;
 	const recipe = recipes.find((r) => r.name === d.recipe);
-	const atStage = (stage: Stage) =>
-		d.by === 'label'
-			? { stage, percent: String(100 * STAGES[stage].share) }
-			: {
-					stage,
-					target: ecShown(recipe?.stages[stage] ?? recipe?.target_ec_us_cm ?? planned.targetEcUsCm ?? 0, units),
-				};
-	const staged = d.by === 'label' || Object.keys(recipe?.stages ?? {}).length > 0;
 	return (
 		<div>
 			<form
@@ -64,89 +51,15 @@ export function BatchForm({
 				}}
 			>
 				<div className="flex flex-wrap gap-2 items-end">
-					{recipes.length > 0 && (
-						<Choice
-							label="recipe"
-							width="w-36"
-							value={d.recipe}
-							options={['', ...recipes.map((r) => r.name)]}
-							labels={{ '': 'none' }}
-							onChange={(v) => {
-								const r = recipes.find((x) => x.name === v);
-								onChange(r ? fromRecipe(d, r, units, products) : { ...d, recipe: '' });
-							}}
-						/>
-					)}
-					<TankChoice
+					<BatchFields
+						draft={d}
+						units={units}
 						tanks={tanks}
-						value={d.tank}
-						onChange={(code) => set({ tank: code, litres: String(tanks.find((t) => t.code === code)?.volumeL ?? 100) })}
-					/>
-					<label className="block w-24">
-						<span className="field-label">litres</span>
-						<input
-							id="batch-litres"
-							className="field"
-							inputMode="decimal"
-							value={d.litres}
-							onChange={(e) => set({ litres: e.target.value })}
-						/>
-					</label>
-					<WaterChoice units={units} waters={waters} value={d.water} onChange={(v) => set({ water: v })} />
-					<Choice
-						label="by"
-						width="w-32"
-						value={d.by}
-						options={['target', 'label']}
-						labels={{ target: 'a target EC', label: 'the label' }}
-						onChange={(v) => set({ by: v as 'target' })}
-					/>
-					{staged && (
-						<Choice
-							label="for"
-							width="w-48"
-							value={d.stage}
-							options={[
-								...(d.stage === '' ? [''] : []),
-								...Object.keys(STAGES).filter(
-									(s) => d.by === 'label' || s === 'full' || recipe?.stages[s] !== undefined,
-								),
-							]}
-							labels={stageWords}
-							onChange={(v) => v !== '' && set(atStage(v as Stage))}
-						/>
-					)}
-					{d.by === 'target' ? (
-						<Text
-							label={`target EC, ${ecUnit(units)}`}
-							width="w-28"
-							mode="decimal"
-							value={d.target}
-							onChange={(v) => set({ target: v, stage: '' })}
-						/>
-					) : (
-						<Text
-							label="% of the label"
-							width="w-24"
-							mode="decimal"
-							value={d.percent}
-							onChange={(v) => set({ percent: v, stage: '' })}
-						/>
-					)}
-					<Text
-						label="target pH"
-						width="w-20"
-						mode="decimal"
-						value={d.targetPh}
-						onChange={(v) => set({ targetPh: v })}
-					/>
-					<Choice
-						label="pH"
-						width="w-32"
-						value={d.phFirst ? 'first' : 'last'}
-						options={['last', 'first']}
-						labels={{ last: 'last', first: 'first and last' }}
-						onChange={(v) => set({ phFirst: v === 'first' })}
+						products={products}
+						waters={waters}
+						recipes={recipes}
+						targetEcUsCm={planned.targetEcUsCm}
+						onChange={onChange}
 					/>
 					<FeedList parts={d.parts} products={feeds} onChange={(parts) => set({ parts })} />
 				</div>

@@ -1,5 +1,4 @@
 import { useEffect, useRef, useState } from 'react';
-import type { Advice } from '@/contract/doses';
 import type { Tank } from '@/contract/pages';
 import type { Product } from '@/contract/products';
 import type { Engine } from '@/core/judge/engine';
@@ -9,6 +8,7 @@ import type { BatchLog } from './batch-log';
 import { Jug } from './Jug';
 import { MeasureHere } from './MeasureHere';
 import { MixingWait } from './MixingWait';
+import { PastDoses } from './PastDoses';
 import { ResponseChart } from './ResponseChart';
 import { litresTyped } from './typed';
 import { useDose } from './use-dose';
@@ -189,42 +189,5 @@ export function Dose({
 				</div>
 			)}
 		</div>
-	);
-}
-
-function PastDoses({ past }: { past: Advice['past'] }) {
-	return (
-		<details className="mt-2">
-			<summary className="cursor-pointer text-soft min-h-8">what earlier doses did here</summary>
-			<div className="overflow-x-auto">
-				<table className="text-[0.92rem]">
-					<thead>
-						<tr>
-							<th className="pr-4">when</th>
-							<th className="pr-4">mL</th>
-							<th className="pr-4">pH before</th>
-							<th className="pr-4">pH after</th>
-							<th className="pr-4">as expected</th>
-							<th className="pr-4">water</th>
-						</tr>
-					</thead>
-					<tbody>
-						{past.slice(-12).map((d) => (
-							<tr key={`${d.time}${d.ph_before}`} className="border-t border-line">
-								<td className="pr-4">{d.time.slice(0, 10)}</td>
-								<td className="pr-4">
-									{Number(d.ml.toPrecision(3))}
-									{d.jug && ` in a jug of ${d.litres} L`}
-								</td>
-								<td className="pr-4">{d.ph_before.toFixed(2)}</td>
-								<td className="pr-4">{d.ph_after.toFixed(2)}</td>
-								<td className="pr-4">{d.answered === 'as expected' ? 'yes' : d.answered}</td>
-								<td className="pr-4">{d.other_water ? 'another then' : 'the same'}</td>
-							</tr>
-						))}
-					</tbody>
-				</table>
-			</div>
-		</details>
 	);
 }

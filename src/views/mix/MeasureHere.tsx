@@ -1,50 +1,13 @@
-import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
-import type { Contract } from '@/contract';
-import type { Got } from '@/contract/operation';
 import type { Engine } from '@/core/judge/engine';
 import { QUANTITY } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
-import { permits } from '@/core/trust/trust';
-import { fieldMeter, understandField } from '../bench/understand';
-import { api } from '../data/client';
-import { fixedValue } from '../entry/fix';
-import { InstrumentChoice, usualInstrument } from '../entry/InstrumentChoice';
-import { type DraftSample, judgeDraft, readingsOf, save } from '../entry/sample';
+import { InstrumentChoice } from '../entry/InstrumentChoice';
 import { VerdictLine } from '../entry/VerdictLine';
 import { unitLabel } from '../ui/format';
+import { type KeepReading, type Measured, useMeasure } from './use-measure';
 
 /** Beyond this share the step is not what it should be: gains scatter by some percent from batch to batch. */
 const BESIDE_AIM = 0.06;
-
-/** What a step measured, canonical, with what the checks said of it. */
-export interface Measured {
-	value: number;
-	flag: number | null;
-	/** Why it was doubted, where a person kept it all the same. */
-	doubt: string | null;
-}
-
-type Said = Pick<
-	Got<Contract['POST /readings']>['samples'][number]['readings'][number],
-	'id' | 'flag' | 'cause' | 'message'
->;
-/** How what is measured is kept. */
-export interface KeepReading {
-	/** Stores it. @returns what the checks say of it; null when it waits on this device */
-	take: (draft: DraftSample, at: number) => Promise<Said | null>;
-	/** A person stands by a doubtful one. */
-	stand: (id: number, measured: Measured) => Promise<void>;
-}
-/** By itself: as at Bench. */
-const BY_ITSELF: KeepReading = {
-	take: async (draft, at) => {
-		const result = await save([{ ...draft, at }]);
-		return (result.kind === 'stored' && result.stored.samples[0]?.readings[0]) || null;
-	},
-	stand: async (id) => {
-		await api('POST /readings/:id/decision', { params: { id }, body: { kind: 'keep' } });
-	},
-};
 
 /**
  * One value, entered where it is needed as at Bench: understood and judged while it is typed, with the one-key fix. A
@@ -57,7 +20,7 @@ export function MeasureHere({
 	quantity,
 	note,
 	aim = null,
-	keep = BY_ITSELF,
+	keep,
 	children,
 	onRead,
 }: {
@@ -74,84 +37,14 @@ export function MeasureHere({
 	children?: React.ReactNode;
 	onRead?: (m: Measured) => void | Promise<void>;
 }) {
-	const [text, setText] = useState('');
-	const [instrument, setInstrument] = useState(() => usualInstrument(site, station, quantity) ?? '');
-	const [problem, setProblem] = useState('');
-	const [busy, setBusy] = useState(false);
-	const [doubted, setDoubted] = useState<(Measured & { id: number | null }) | null>(null);
-	const field = useRef<HTMLInputElement>(null);
-	// biome-ignore lint/correctness/useExhaustiveDependencies: another place is another field
-	useEffect(() => field.current?.focus(), [station, quantity]);
-
-	const meter = fieldMeter(site, instrument || null, quantity);
-	const v = understandField(quantity, text, meter, site.units, engine.expect(station, quantity, Date.now()));
-	const draft: DraftSample | null =
-		v.state === 'value'
-			? {
-					station,
-					instrument: instrument || null,
-					values: [{ quantity: v.quantity, digits: v.digits, unit: v.unit }],
-					note,
-					at: null,
-					source: 'bench',
-				}
-			: null;
-	const verdict = draft ? judgeDraft(engine, draft)[0] : undefined;
-	const typed = draft ? readingsOf(draft, Date.now())[0]?.value : undefined;
-	const unit = quantity === 'ec' ? site.units.ec : 'pH';
-
-	function fix() {
-		const suggested = verdict?.deciding?.suggested;
-		if (v.state !== 'value' || suggested == null) return;
-		const to = verdict!.deciding!.cause === 'unit-slip' && quantity === 'ec' ? site.units.ec : v.unit;
-		setText(fixedValue(suggested, to, v.digits));
-		field.current?.focus();
-	}
-	async function submit() {
-		if (busy) return;
-		if (!draft || v.state !== 'value') return setProblem(`Type the ${QUANTITY[quantity].name} that the meter shows.`);
-		setBusy(true);
-		setProblem('');
-		try {
-			const at = Date.now();
-			const said = await keep.take(draft, at);
-			const reading = readingsOf(draft, at)[0]!;
-			engine.take([reading]);
-			const measured: Measured = { value: reading.value, flag: said?.flag ?? null, doubt: null };
-			setText('');
-			if (said && !permits(said, 'dose')) setDoubted({ ...measured, doubt: said.message, id: said.id });
-			else {
-				setDoubted(null);
-				await onRead?.(measured);
-			}
-		} catch (error) {
-			setProblem((error as Error).message);
-		} finally {
-			setBusy(false);
-		}
-	}
-	async function stand() {
-		if (!doubted) return;
-		try {
-			if (doubted.id !== null) await keep.stand(doubted.id, doubted);
-			setDoubted(null);
-			await onRead?.(doubted);
-		} catch (error) {
-			setProblem((error as Error).message);
-		}
-	}
-	function onKey(e: KeyboardEvent<HTMLInputElement>) {
-		if (e.key === 'f' && verdict?.deciding?.suggested != null && !/[a-z]$/i.test(text)) {
-			e.preventDefault();
-			fix();
-		}
-	}
+	const m = useMeasure({ site, engine, station, quantity, note, keep, onRead });
+	const { field, doubted, v, verdict, typed, problem } = m;
 	return (
 		<form
 			data-measure={quantity}
 			onSubmit={(e) => {
 				e.preventDefault();
-				submit();
+				m.submit();
 			}}
 		>
 			{children}
@@ -161,7 +54,7 @@ export function MeasureHere({
 						It is kept, and in doubt: {doubted.doubt} Read again before going on
 						{quantity === 'ph' ? ': nothing is dosed on a doubtful pH' : ''}.
 					</p>
-					<button type="button" className="act !font-normal mt-1" onClick={stand}>
+					<button type="button" className="act !font-normal mt-1" onClick={m.stand}>
 						It is right: go on with it
 					</button>
 				</div>
@@ -169,7 +62,7 @@ export function MeasureHere({
 			<div className="flex flex-wrap gap-3 items-end">
 				<label className="block w-36">
 					<span className="field-label">
-						{QUANTITY[quantity].name} now{quantity === 'ec' && `, ${unitLabel(unit)}`}
+						{QUANTITY[quantity].name} now{quantity === 'ec' && `, ${unitLabel(m.unit)}`}
 					</span>
 					<input
 						ref={field}
@@ -178,24 +71,21 @@ export function MeasureHere({
 						style={{ borderBottom: `3px solid var(--q-${quantity})` }}
 						inputMode="decimal"
 						autoComplete="off"
-						value={text}
+						value={m.text}
 						aria-invalid={v.state === 'problem'}
-						onChange={(e) => {
-							setText(e.target.value);
-							setProblem('');
-						}}
-						onKeyDown={onKey}
+						onChange={(e) => m.type(e.target.value)}
+						onKeyDown={m.onKey}
 					/>
 				</label>
 				<InstrumentChoice
 					label="measured with"
 					site={site}
-					value={instrument}
+					value={m.instrument}
 					unsaid
 					width="w-36"
-					onChange={setInstrument}
+					onChange={m.setInstrument}
 				/>
-				<button type="submit" className="act act-main" disabled={busy || v.state === 'problem'}>
+				<button type="submit" className="act act-main" disabled={m.busy || v.state === 'problem'}>
 					Enter
 				</button>
 			</div>
@@ -208,7 +98,7 @@ export function MeasureHere({
 						verdict={aim === null ? verdict : { ...verdict, expected: null }}
 						units={site.units}
 						fixKey="f"
-						onFix={verdict.deciding?.suggested == null ? undefined : fix}
+						onFix={verdict.deciding?.suggested == null ? undefined : m.fix}
 					/>
 				)}
 			</div>

@@ -1,9 +1,9 @@
 import type { ApexOptions } from 'apexcharts';
-import { lazy, Suspense, useMemo } from 'react';
+import { useMemo } from 'react';
 import type { Advice } from '@/contract/doses';
+import { ApexFigure } from '../ui/ApexFigure';
 import { useTheme } from '../ui/theme';
 
-const ApexChart = lazy(() => import('react-apexcharts'));
 const MOST_DOSES = 12;
 const THIS_VISIT_MS = 3 * 3_600_000;
 /** Further below the target the band says nothing that matters. */
@@ -56,24 +56,11 @@ export function ResponseChart({ advice, targetPh, product }: { advice: Advice; t
 			...doses,
 		];
 		const options: ApexOptions = {
-			chart: {
-				type: 'rangeArea',
-				animations: { enabled: false },
-				background: 'transparent',
-				fontFamily: 'B612, sans-serif',
-				foreColor: theme['--soft'] ?? '#555',
-				toolbar: {
-					show: true,
-					tools: { download: true, zoom: false, zoomin: false, zoomout: false, pan: false, reset: false },
-				},
-			},
 			colors: [hue, hue, ...doses.map(() => theme['--color-base-content'] ?? '#000')],
 			fill: { opacity: [0.16, 1, ...doses.map(() => 1)] },
 			stroke: { width: [0, 2, ...doses.map(() => 1.4)], dashArray: [0, 0, ...doses.map(() => 3)] },
 			markers: { size: [0, 0, ...doses.map(() => 3)], strokeWidth: 0 },
-			dataLabels: { enabled: false },
-			legend: { show: false },
-			grid: { borderColor: theme['--color-base-300'] ?? '#ccc', padding: { left: 8, right: 12 } },
+			grid: { padding: { left: 8 } },
 			xaxis: {
 				type: 'numeric',
 				tickAmount: 6,
@@ -111,21 +98,14 @@ export function ResponseChart({ advice, targetPh, product }: { advice: Advice; t
 	}, [advice, theme, targetPh, product]);
 	if (advice.curve.length === 0) return null;
 	return (
-		<figure
-			data-chart="response"
-			aria-label={`pH against millilitres of ${product} for each litre; the doses stand in the table below.`}
-		>
-			<Suspense fallback={<div style={{ height: 240 }} />}>
-				{theme['--soft'] !== undefined && (
-					<ApexChart
-						key={`${theme['--soft']}${series.length}${advice.ph}`}
-						type="rangeArea"
-						height={240}
-						options={options}
-						series={series as ApexOptions['series']}
-					/>
-				)}
-			</Suspense>
-		</figure>
+		<ApexFigure
+			name="response"
+			label={`pH against millilitres of ${product} for each litre; the doses stand in the table below.`}
+			type="rangeArea"
+			height={240}
+			options={options}
+			series={series as ApexOptions['series']}
+			drawnAnew={`${series.length}${advice.ph}`}
+		/>
 	);
 }

@@ -12,11 +12,10 @@ import { problemWords } from '@/words/en/problem';
 import { Choice, Text } from '../setup/fields';
 import { usualFeed } from './batch-draft';
 import { TankChoice, WaterChoice } from './choices';
-import { logEvent } from './log-event';
+import { logEvent, type Pour } from './log-event';
+import { round3, TopUpSays } from './TopUpSays';
 import { ecShown, ecTyped, ecUnit, litresTyped } from './typed';
 import { gainOf, poured } from './words';
-
-const round3 = (v: number): string => String(Number(v.toPrecision(3)));
 
 /** An EC in doubt is not filled in: it is read again. */
 const ecOf = (t: Tank | undefined, units: DisplayUnits): string =>
@@ -97,6 +96,14 @@ export function TopUpTool({
 		setEc(ecOf(t, units));
 		setPh(t?.ph ? t.ph.toFixed(2) : '');
 	};
+	async function log(pour: Pour, words: string) {
+		try {
+			await logEvent(engine, tankCode, pour);
+			setSaid(`Logged: ${words} into ${tank!.name}.`);
+		} catch (error) {
+			setSaid((error as Error).message);
+		}
+	}
 	if (waters.length === 0 || tanks.length === 0)
 		return <p>A top-up wants a tank and a water whose EC has been read.</p>;
 	return (
@@ -125,81 +132,24 @@ export function TopUpTool({
 				{plan && !plan.ok && <p className="text-error">{problemWords(plan.problem)}</p>}
 				{plan?.ok && (
 					<>
-						<p className="text-[1.15rem]" data-top-up-ec>
-							EC comes to <strong>{ecShown(plan.value.ecUsCm, units)}</strong> {ecUnit(units)} in{' '}
-							{Math.round(plan.value.volumeL)} L
-							{target !== undefined &&
-								(plan.value.feedMlEach === null
-									? '; how much feed brings it to target is not known before its first batch'
-									: plan.value.feedMlEach > 0
-										? `; ${poured(plan.value.feedMlEach)} ${feed?.unit ?? 'mL'} of each part of ${feedName} bring it to ${ecShown(target, units)}`
-										: `, no feed wanted for ${ecShown(target, units)}`)}
-							.
-						</p>
-						{plan.value.toTarget && (
-							<p data-top-up-litres>
-								{plan.value.toTarget.drainL > 0.5
-									? `To land on ${ecShown(target!, units)} with ${water!.name} alone, drain ${round3(plan.value.toTarget.drainL)} L and add ${round3(plan.value.toTarget.addL)} L.`
-									: `${round3(plan.value.toTarget.addL)} L of ${water!.name} alone would land on ${ecShown(target!, units)}.`}{' '}
-								{plan.value.toTarget.drainL <= 0.5 && (
-									<button
-										type="button"
-										className="underline cursor-pointer min-h-10 sm:min-h-8"
-										onClick={() => setAdd(round3(plan.value.toTarget!.addL))}
-									>
-										use it
-									</button>
-								)}
-							</p>
-						)}
-						{phComes ? (
-							<p data-top-up-ph>
-								pH comes to about <strong>{phComes.ph.toFixed(1)}</strong> ({phComes.low.toFixed(1)} to{' '}
-								{phComes.high.toFixed(1)}, by how much phosphate is in it)
-								{phComes.aerated - phComes.ph > 0.1 &&
-									`, and climbs to about ${phComes.aerated.toFixed(1)} as the carbon dioxide of the new water leaves`}
-								.{plan.value.feedMlEach !== null && plan.value.feedMlEach > 0 && ' Feed pulls it down a little.'}
-							</p>
-						) : (
-							<p className="text-soft" data-top-up-ph>
-								{water?.alkalinityMgLCaco3 === null || water?.ph == null
-									? `What it does to pH is not known: ${water?.name} wants a pH and an alkalinity, by drop kit or laboratory.`
-									: 'Give the pH now, and what it does to it is said as well.'}
-							</p>
-						)}
-						{plan.value.parts.length > 1 && (
-							<p>
-								Roots hang still in it: add it in {plan.value.parts.length} parts of{' '}
-								{plan.value.parts[0]!.litres.toPrecision(2)} L.
-							</p>
-						)}
-						<p className="text-soft">
-							{plan.value.waitHours >= 1
-								? `Wait about ${plan.value.waitHours} hours after each part before judging it: it spikes first and settles slowly.`
-								: 'Let it mix a quarter of an hour, then measure EC, then pH.'}
-						</p>
-						{plan.value.feedMlEach !== null && plan.value.feedMlEach > 0 && (
-							<p className="border-l-4 border-warning pl-2 text-[0.92rem] my-1" data-caution>
-								Feed goes in after the water, each part by itself and stirred. Never concentrate on concentrate; gloves
-								and eye protection.
-							</p>
-						)}
+						<TopUpSays
+							plan={plan.value}
+							target={target}
+							feed={feed}
+							water={water!}
+							phComes={phComes}
+							units={units}
+							onLitres={setAdd}
+						/>
 						<button
 							type="button"
 							className="act mt-2"
-							onClick={async () => {
-								try {
-									await logEvent(engine, tankCode, {
-										kind: 'water_added',
-										amount: adding!,
-										unit: 'L',
-										product: water!.name,
-									});
-									setSaid(`Logged: ${round3(adding!)} L of ${water!.name} into ${tank!.name}.`);
-								} catch (error) {
-									setSaid((error as Error).message);
-								}
-							}}
+							onClick={() =>
+								log(
+									{ kind: 'water_added', amount: adding!, unit: 'L', product: water!.name },
+									`${round3(adding!)} L of ${water!.name}`,
+								)
+							}
 						>
 							The water is in: log it
 						</button>{' '}
@@ -207,21 +157,17 @@ export function TopUpTool({
 							<button
 								type="button"
 								className="act mt-2 !font-normal"
-								onClick={async () => {
-									try {
-										await logEvent(engine, tankCode, {
+								onClick={() =>
+									log(
+										{
 											kind: 'nutrient_added',
 											amount: Number(poured(plan.value.feedMlEach!)),
 											unit: feed.unit,
 											product: feed.name,
-										});
-										setSaid(
-											`Logged: ${poured(plan.value.feedMlEach!)} ${feed.unit} of each part of ${feed.name} into ${tank!.name}.`,
-										);
-									} catch (error) {
-										setSaid((error as Error).message);
-									}
-								}}
+										},
+										`${poured(plan.value.feedMlEach!)} ${feed.unit} of each part of ${feed.name}`,
+									)
+								}
 							>
 								The feed is in: log it
 							</button>

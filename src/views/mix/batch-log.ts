@@ -8,8 +8,8 @@ import type { DisplayUnits } from '@/core/reading/site-view';
 import { api } from '../data/client';
 import { bodyOf, type DraftSample, readingsOf } from '../entry/sample';
 import { logEvents, type Pour } from './log-event';
-import type { KeepReading } from './MeasureHere';
 import { ecShown } from './typed';
+import type { KeepReading } from './use-measure';
 
 /** The steps of one batch: each is kept with what was poured or read in it, or nothing of it is. */
 export interface BatchLog {

@@ -7,7 +7,7 @@ import { decimal } from '@/core/quantity';
 import { api } from '../data/client';
 import type { BatchLog } from './batch-log';
 import { logEvent, type Pour } from './log-event';
-import type { Measured } from './MeasureHere';
+import type { Measured } from './use-measure';
 import { poured } from './words';
 
 /** Far more than the whole way takes is a slip of the unit, asked about before it is stored. */

@@ -1,12 +1,12 @@
 import type { ApexOptions } from 'apexcharts';
-import { lazy, Suspense, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { ProbeStory } from '@/contract/probes';
 import { wallTime } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
+import { ApexFigure } from '../ui/ApexFigure';
 import { useTheme } from '../ui/theme';
 import { amount, day } from './words';
 
-const ApexChart = lazy(() => import('react-apexcharts'));
 const LIMITS = { ph: [0.1, 0.2], ec: [3, 20] } as const;
 
 /** Colours of the marks of other probes. */
@@ -71,17 +71,6 @@ export function DriftChart({ story, site }: { story: ProbeStory; site: SiteView 
 		const biggest = Math.max(watch * (q === 'ph' ? 1.3 : 0.4), ...values.map((y) => Math.abs(y) * 1.15));
 		const hue = theme[`--q-${q}`] ?? '#000';
 		const options: ApexOptions = {
-			chart: {
-				type: measure === 'error' ? 'rangeArea' : 'line',
-				animations: { enabled: false },
-				background: 'transparent',
-				fontFamily: 'B612, sans-serif',
-				foreColor: theme['--soft'] ?? '#555',
-				toolbar: {
-					show: true,
-					tools: { download: true, zoom: false, zoomin: false, zoomout: false, pan: false, reset: false },
-				},
-			},
 			colors:
 				measure === 'error'
 					? [
@@ -99,9 +88,7 @@ export function DriftChart({ story, site }: { story: ProbeStory; site: SiteView 
 				shape: series.map((_, i) => (i < 2 + standards.length ? 'square' : 'circle')),
 				strokeWidth: 0,
 			},
-			dataLabels: { enabled: false },
 			legend: { show: measure === 'error', position: 'top', horizontalAlign: 'left' },
-			grid: { borderColor: theme['--color-base-300'] ?? '#ccc', padding: { left: 18, right: 12 } },
 			// By the clock on the site’s wall.
 			xaxis: { type: 'datetime', labels: { datetimeUTC: true } },
 			yaxis: {
@@ -173,9 +160,14 @@ export function DriftChart({ story, site }: { story: ProbeStory; site: SiteView 
 			</p>
 		);
 	return (
-		<figure
-			aria-label={`As-found error of ${story.name} at ${story.calibrations.length} calibrations; the same numbers stand in the list of calibrations.`}
-			data-chart="drift"
+		<ApexFigure
+			name="drift"
+			label={`As-found error of ${story.name} at ${story.calibrations.length} calibrations; the same numbers stand in the list of calibrations.`}
+			type={measure === 'error' ? 'rangeArea' : 'line'}
+			height={280}
+			options={options}
+			series={series}
+			drawnAnew={measure}
 		>
 			<fieldset className="flex flex-wrap gap-1" aria-label="What the chart shows">
 				{MEASURES.map(([m, words]) => (
@@ -190,17 +182,6 @@ export function DriftChart({ story, site }: { story: ProbeStory; site: SiteView 
 					</button>
 				))}
 			</fieldset>
-			<Suspense fallback={<div style={{ height: 280 }} />}>
-				{theme['--soft'] !== undefined && (
-					<ApexChart
-						key={`${theme['--soft']}${measure}`}
-						type={measure === 'error' ? 'rangeArea' : 'line'}
-						height={280}
-						options={options}
-						series={series}
-					/>
-				)}
-			</Suspense>
-		</figure>
+		</ApexFigure>
 	);
 }

@@ -1,15 +1,13 @@
-import { useState } from 'react';
 import type { Lot } from '@/contract/calibrations';
 import type { Apart, BestDip, Probe } from '@/contract/probes';
-import { kclGrams } from '@/core/probe/storage-solution';
-import { decimal } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { type Held, unheld } from '../data/held';
 import { age, ago } from '../ui/format';
 import { Bottles } from './Bottles';
+import { StorageSolution } from './StorageSolution';
+import { Trust } from './Trust';
 import { amount, offWords, STORAGE } from './words';
 
-const TOLERANCE = { ph: 0.2, ec: 3 } as const;
 const QUANTITY = { ph: 'pH', ec: 'EC' } as const;
 
 /** Every probe, ranked by how much it can be trusted today. */
@@ -51,6 +49,11 @@ export function Fleet({
 									<span className="block text-soft text-[0.8rem]">
 										{p.storage ? (p.storage === 'dry' ? 'kept dry and clean' : `kept in ${STORAGE[p.storage]}`) : ''}
 									</span>
+									{p.storage_overdue_days !== null && (
+										<span className="block text-warning text-[0.85rem]" data-renew>
+											renew the solution in its cap
+										</span>
+									)}
 								</a>
 								<Trust probe={p} />
 								<div className="text-[0.9rem]">
@@ -148,80 +151,6 @@ function CheapestDip({ dip, probes }: { dip: BestDip; probes: Probe[] }) {
 			<a className="act" href={`/calibrate?instrument=${encodeURIComponent(dip.instrument)}&quantity=${dip.quantity}`}>
 				Check {name}
 			</a>
-		</div>
-	);
-}
-
-/** The tolerance as the quiet zone, what a reading is off by today as the smear. */
-function Trust({ probe }: { probe: Probe }) {
-	const tolerance = TOLERANCE[probe.quantity];
-	const half = 1.96 * probe.u_today;
-	const off = probe.error_today;
-	const reach = Math.max(2.2 * tolerance, 1.05 * (half + Math.abs(off)));
-	const x = (v: number) => 2 + ((v + reach) / (2 * reach)) * 276;
-	const words = offWords(probe);
-	return (
-		<div className="flex items-center gap-3">
-			<svg
-				viewBox="0 0 280 24"
-				className="w-full max-w-[280px]"
-				role="img"
-				aria-label={`${words} today, tolerance ±${amount(probe.quantity, tolerance)}`}
-			>
-				<rect x={x(-tolerance)} y="4" width={x(tolerance) - x(-tolerance)} height="14" fill="var(--zone)" />
-				<line x1="2" x2="278" y1="18" y2="18" stroke="var(--color-base-300)" />
-				<rect
-					x={x(off - half)}
-					y="6"
-					width={Math.max(x(off + half) - x(off - half), 2)}
-					height="11"
-					fill={`var(--q-${probe.quantity})`}
-					opacity={Math.abs(off) + half > tolerance ? 0.4 : 0.75}
-				/>
-				<line x1={x(0)} x2={x(0)} y1="2" y2="19" stroke="var(--soft)" strokeWidth="0.8" />
-				<line x1={x(off)} x2={x(off)} y1="2" y2="19" stroke="var(--color-base-content)" strokeWidth="1.6" />
-				{[-tolerance, tolerance].map((v) => (
-					<line key={v} x1={x(v)} x2={x(v)} y1="2" y2="20" stroke="var(--soft)" strokeWidth="0.8" />
-				))}
-			</svg>
-			<span className={probe.error_told ? 'font-bold text-[0.9rem] leading-tight' : 'font-bold whitespace-nowrap'}>
-				{words}
-			</span>
-		</div>
-	);
-}
-
-function StorageSolution() {
-	const [molar, setMolar] = useState('3');
-	const [ml, setMl] = useState('100');
-	const m = decimal(molar.trim());
-	const v = decimal(ml.trim());
-	const ok = m !== undefined && v !== undefined && m > 0 && v > 0 && m <= 4.6 && v <= 1e6;
-	return (
-		<div className="note-rule">
-			<h2>Storage solution</h2>
-			<div className="flex gap-2 my-1">
-				<label className="block">
-					<span className="field-label">mol/L KCl</span>
-					<input className="field" inputMode="decimal" value={molar} onChange={(e) => setMolar(e.target.value)} />
-				</label>
-				<label className="block">
-					<span className="field-label">mL made up</span>
-					<input className="field" inputMode="decimal" value={ml} onChange={(e) => setMl(e.target.value)} />
-				</label>
-			</div>
-			<p aria-live="polite">
-				{ok ? (
-					<>
-						<strong>{kclGrams(m, v).toFixed(2)} g</strong> potassium chloride, filled up with pure water to {v} mL.
-					</>
-				) : (
-					'Up to 4.6 mol/L dissolves; type two numbers.'
-				)}
-			</p>
-			<p className="text-soft text-[0.85rem] mt-1">
-				Label the bottle, keep it from food and children. The probe’s own instructions come first.
-			</p>
 		</div>
 	);
 }

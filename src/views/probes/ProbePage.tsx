@@ -4,11 +4,13 @@ import type { SiteView } from '@/core/reading/site-view';
 import { api, begin } from '../data/client';
 import { type Held, unheld } from '../data/held';
 import { followJob } from '../data/job';
-import { age, ago, dateTime, shown } from '../ui/format';
-import { GaugeStrip } from '../ui/GaugeStrip';
+import { age, ago } from '../ui/format';
+import { Calibrations } from './Calibrations';
 import { DriftChart } from './DriftChart';
 import { ProbeDetails } from './ProbeDetails';
+import { Rehydrate } from './Rehydrate';
 import { StoryEvents } from './StoryEvents';
+import { Turned } from './Turned';
 import { amount, day, offWords, unitOf } from './words';
 
 /** One probe's life: what it was found to be worth, what that made of its readings, and what would have been decided otherwise. */
@@ -94,66 +96,7 @@ export function ProbePage({ site: held, story: first }: { site: Held<SiteView>; 
 							'No reading of this probe needed restating.'
 						)}
 					</p>
-					{story.turned.length > 0 && (
-						<>
-							<h2>What it would have changed</h2>
-							<table className="w-full text-[0.92rem]" data-turned>
-								<thead>
-									<tr className="border-b border-base-content">
-										<th scope="col">When</th>
-										<th scope="col">Station</th>
-										<th scope="col" className="hidden sm:table-cell">
-											Read, and was
-										</th>
-										<th scope="col">Judged</th>
-										<th scope="col">Truly</th>
-										<th scope="col" className="hidden sm:table-cell">
-											Done meanwhile
-										</th>
-									</tr>
-								</thead>
-								<tbody>
-									{[...story.turned]
-										.reverse()
-										.slice(0, 12)
-										.map((t) => {
-											const r = story.touched.find((x) => x.id === t.id);
-											const range = site.stations.find((s) => s.info.code === t.station)?.info.ranges[q] ?? null;
-											return (
-												<tr key={t.id} className="border-b border-line">
-													<td className="py-1 pr-3 whitespace-nowrap">{dateTime(Date.parse(t.time), site.timezone)}</td>
-													<td className="pr-3">
-														{site.stations.find((s) => s.info.code === t.station)?.name ?? t.station}
-													</td>
-													<td className="pr-3 w-48 hidden sm:table-cell">
-														<GaugeStrip
-															quantity={q}
-															value={t.restated}
-															was={t.value}
-															u={r?.uncertainty ?? 0}
-															range={range}
-															standing="restated"
-															units={site.units}
-															width={180}
-														/>
-													</td>
-													<td className="pr-3">
-														{shown(q, t.value, site.units)} {t.was}
-													</td>
-													<td className="pr-3 font-bold">
-														{shown(q, t.restated, site.units)} {t.truly}
-													</td>
-													<td className="text-soft hidden sm:table-cell">
-														{t.doses.map((d) => d.words).join(', ') || 'left it'}
-													</td>
-												</tr>
-											);
-										})}
-								</tbody>
-							</table>
-							{story.turned.length > 12 && <p className="text-soft">and {story.turned.length - 12} earlier ones</p>}
-						</>
-					)}
+					<Turned story={story} site={site} />
 				</section>
 				<aside>
 					<div className="note-rule">
@@ -174,6 +117,17 @@ export function ProbePage({ site: held, story: first }: { site: Held<SiteView>; 
 							.
 						</p>
 					</div>
+					<Rehydrate
+						story={story}
+						now={site.now}
+						zone={site.timezone}
+						onLog={(kind) =>
+							attempt(async () => {
+								await api('POST /probe-events', { body: { instrument: story.instrument, quantity: q, kind } });
+								await reload('Logged: its hours run from now.');
+							})
+						}
+					/>
 					{q === 'ph' && (
 						<div className="note-rule">
 							<h2>How long it lasts</h2>
@@ -191,36 +145,7 @@ export function ProbePage({ site: held, story: first }: { site: Held<SiteView>; 
 						onLogged={() => reload('Logged; readings were worked out anew.')}
 						onProblem={setProblem}
 					/>
-					<div className="note-rule">
-						<h2>Calibrations</h2>
-						<ul className="text-[0.9rem]">
-							{[...story.calibrations]
-								.reverse()
-								.slice(0, 8)
-								.map((c) => (
-									<li
-										key={c.id}
-										className={`border-b border-line py-1 ${c.withdrawn ? 'text-soft line-through' : ''}`}
-										data-calibration={c.id}
-									>
-										<span className="flex justify-between gap-2">
-											<span>
-												{day(c.time, site.timezone)} · {c.kind}
-											</span>
-											<button type="button" className="underline cursor-pointer" onClick={() => withdraw(c)}>
-												{c.withdrawn ? 'take back' : 'withdraw'}
-											</button>
-										</span>
-										<span className="block">
-											{c.points
-												.map((p) => `${p.as_found ?? '–'} in ${Number(p.nominal.toFixed(q === 'ph' ? 2 : 0))}`)
-												.join(', ')}
-											{c.verdict ? ` · ${c.verdict}` : ''}
-										</span>
-									</li>
-								))}
-						</ul>
-					</div>
+					<Calibrations story={story} zone={site.timezone} onWithdraw={withdraw} />
 					{last && last.reasons.length > 0 && (
 						<div className="note-rule">
 							<h2>Last verdict: {last.verdict}</h2>

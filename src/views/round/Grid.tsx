@@ -1,103 +1,20 @@
-import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
-import { type Quantity, seriesQuantity } from '@/core/quantity';
-import { parseTime } from '@/core/quantity/time';
+import { type KeyboardEvent, useRef } from 'react';
 import type { SiteView } from '@/core/reading/site-view';
-import { type SheetRow, sheetColumns, sheetDay, sheetTime } from '@/core/rhythm/sheet-row';
+import type { SheetRow } from '@/core/rhythm/sheet-row';
 import { standingOf } from '@/core/trust/standing';
 import { findingWords } from '@/words/en/finding';
-import { USUAL } from '../bench/dips';
-import { countedNote, fieldMeter, understandField } from '../bench/understand';
-import { useEngine } from '../data/engine';
 import { type Held, unheld } from '../data/held';
-import { InstrumentChoice, usualInstrument } from '../entry/InstrumentChoice';
-import { type DraftSample, judgeDraft, save } from '../entry/sample';
+import { InstrumentChoice } from '../entry/InstrumentChoice';
 import { columnHead } from '../ui/format';
 import { StandingMark } from '../ui/StandingMark';
-
-type Column = 'time' | Quantity | 'note';
-type Cells = Partial<Record<Column, string>>;
-const KEPT = 'cordwain.sheet';
+import { useGrid } from './use-grid';
 
 /** A filled sheet copied in: one line a station, Enter goes down, arrows go everywhere, all stored at once. */
 export function Grid({ site: held, rows }: { site: Held<SiteView>; rows: SheetRow[] }) {
 	const site = unheld(held);
-	const engine = useEngine(site, null);
-	const quantities = sheetColumns(site.stations.map((s) => s.measured));
-	const columns: readonly Column[] = ['time', ...quantities, 'note'];
-	const [date, setDate] = useState(sheetDay(site.now, site.timezone));
-	const [instrument, setInstrument] = useState(site.instruments.find((i) => i.kind === 'combined')?.info.code ?? '');
-	const [cells, setCells] = useState<Record<string, Cells>>({});
-	const [said, setSaid] = useState('');
-	const [problem, setProblem] = useState('');
-	const [busy, setBusy] = useState(false);
+	const g = useGrid(site, rows);
+	const { quantities, columns, lines, filled, broken, cells, submit } = g;
 	const inputs = useRef(new Map<string, HTMLInputElement>());
-
-	useEffect(() => {
-		try {
-			const kept = JSON.parse(localStorage.getItem(KEPT) ?? 'null') as { date: string; cells: typeof cells } | null;
-			if (kept) {
-				setCells(kept.cells);
-				setDate(kept.date);
-			}
-		} catch {
-			localStorage.removeItem(KEPT);
-		}
-	}, []);
-	useEffect(() => {
-		if (Object.keys(cells).length > 0) localStorage.setItem(KEPT, JSON.stringify({ date, cells }));
-	}, [cells, date]);
-
-	/** Pens measure what pens do; the rest is measured with what measured it last, or can. */
-	const meterOf = (station: string, q: Quantity) =>
-		USUAL.includes(q) ? instrument || null : usualInstrument(site, station, q);
-	/** A line without a time takes the time of the line above it: a sheet often has only its first. */
-	let above = sheetTime(date, site.now, site.timezone);
-	const lines = rows.map((r) => {
-		const own = cells[r.station] ?? {};
-		const time = own.time?.trim() || above;
-		above = time;
-		const text = /^\d{1,2}[:.]?\d{2}$/.test(time) ? time.replace('.', ':').replace(/^(\d{1,2})(\d{2})$/, '$1:$2') : '';
-		const parsed = text ? parseTime(`${date}T${text.padStart(5, '0')}`, site.timezone) : { ok: false as const };
-		const at = parsed.ok ? parsed.at : null;
-		const values = quantities.map((q) => ({
-			q,
-			v: understandField(
-				q,
-				own[q] ?? '',
-				fieldMeter(site, meterOf(r.station, q), q),
-				site.units,
-				engine.expect(r.station, seriesQuantity(q), at ?? site.now),
-			),
-		}));
-		const typed = values.flatMap(({ q, v }) => (v.state === 'value' ? [{ q, v }] : []));
-		const sample: DraftSample = {
-			station: r.station,
-			instrument: instrument || null,
-			values: typed.map(({ q, v }) => ({
-				quantity: v.quantity,
-				digits: v.digits,
-				unit: v.unit,
-				instrument: meterOf(r.station, q),
-				note: countedNote(v),
-			})),
-			note: own.note ?? '',
-			at,
-			source: 'sheet',
-		};
-		const verdicts = typed.length > 0 && at !== null ? judgeDraft(engine, sample) : [];
-		return {
-			...r,
-			time,
-			at,
-			values,
-			typed,
-			sample,
-			verdict: (q: Quantity) => verdicts[typed.findIndex((t) => t.q === q)],
-			broken: values.some(({ v }) => v.state === 'problem') || (typed.length > 0 && at === null),
-		};
-	});
-	const filled = lines.filter((l) => l.typed.length > 0);
-	const broken = lines.filter((l) => l.broken);
 
 	function onKey(e: KeyboardEvent<HTMLInputElement>, row: number, column: number) {
 		const go = (r: number, c: number) => {
@@ -117,26 +34,6 @@ export function Grid({ site: held, rows }: { site: Held<SiteView>; rows: SheetRo
 		else if (e.key === 'ArrowLeft' && selectionStart === 0 && (selectionEnd === 0 || value === '')) go(row, column - 1);
 	}
 
-	async function submit() {
-		if (busy || filled.length === 0 || broken.length > 0) return;
-		setBusy(true);
-		setProblem('');
-		try {
-			const result = await save(filled.map((l) => l.sample));
-			localStorage.removeItem(KEPT);
-			setCells({});
-			setSaid(
-				result.kind === 'stored'
-					? `${filled.length} ${filled.length === 1 ? 'station' : 'stations'} stored for ${date}.`
-					: result.message,
-			);
-		} catch (error) {
-			setProblem(`${(error as Error).message} What you typed is still here.`);
-		} finally {
-			setBusy(false);
-		}
-	}
-
 	return (
 		<div>
 			<h1>Copy a sheet in</h1>
@@ -147,9 +44,9 @@ export function Grid({ site: held, rows }: { site: Held<SiteView>; rows: SheetRo
 			<div className="flex flex-wrap gap-3 items-end mb-3">
 				<label className="block w-44">
 					<span className="field-label">Day of the round</span>
-					<input type="date" className="field" value={date} onChange={(e) => setDate(e.target.value)} />
+					<input type="date" className="field" value={g.date} onChange={(e) => g.setDate(e.target.value)} />
 				</label>
-				<InstrumentChoice label="Measured with" site={site} value={instrument} unsaid onChange={setInstrument} />
+				<InstrumentChoice label="Measured with" site={site} value={g.instrument} unsaid onChange={g.setInstrument} />
 			</div>
 			<div className="overflow-x-auto">
 				<table className="border-collapse w-full">
@@ -189,10 +86,7 @@ export function Grid({ site: held, rows }: { site: Held<SiteView>; rows: SheetRo
 													aria-invalid={bad}
 													value={cells[l.station]?.[c] ?? ''}
 													placeholder={c === 'time' ? l.time : undefined}
-													onChange={(e) => {
-														setSaid('');
-														setCells({ ...cells, [l.station]: { ...cells[l.station], [c]: e.target.value } });
-													}}
+													onChange={(e) => g.type(l.station, c, e.target.value)}
 													onKeyDown={(e) => onKey(e, row, column)}
 												/>
 												{verdict && (
@@ -229,7 +123,7 @@ export function Grid({ site: held, rows }: { site: Held<SiteView>; rows: SheetRo
 				<button
 					type="button"
 					className="act act-main"
-					disabled={busy || filled.length === 0 || broken.length > 0}
+					disabled={g.busy || filled.length === 0 || broken.length > 0}
 					onClick={submit}
 				>
 					Store {filled.length} {filled.length === 1 ? 'station' : 'stations'}{' '}
@@ -239,11 +133,11 @@ export function Grid({ site: held, rows }: { site: Held<SiteView>; rows: SheetRo
 					<span className="text-error">{broken.map((b) => b.name).join(', ')}: not readable yet.</span>
 				)}
 				<span aria-live="polite" data-grid-said>
-					{said}
+					{g.said}
 				</span>
-				{problem && (
+				{g.problem && (
 					<span role="alert" className="text-error">
-						{problem}
+						{g.problem}
 					</span>
 				)}
 			</div>

@@ -21,12 +21,14 @@ export function Round({
 	toDecide,
 	round,
 	wantsStandard,
+	wantsSolution,
 }: {
 	site: Held<SiteView>;
 	rows: Held<RoundRow[]>;
 	toDecide: StoredReading[];
 	round: { id: number; finishedAt: number | null; leftOut: { station: string; reason: string }[] } | null;
 	wantsStandard: { instrument: string; quantity: 'ph' | 'ec'; dueAt: number; reason: string }[];
+	wantsSolution: { instrument: string; quantity: 'ph' | 'ec'; days: number }[];
 }) {
 	const site = unheld(held);
 	const rows = unheld(heldRows);
@@ -109,6 +111,17 @@ export function Round({
 						site={site}
 					/>
 				</div>
+				{wantsSolution.map((p) => (
+					<p key={`${p.instrument}${p.quantity}`} data-wants-solution>
+						<a
+							className="underline inline-block py-2"
+							href={`/probes/${encodeURIComponent(p.instrument)}/${p.quantity}`}
+						>
+							{site.instruments.find((i) => i.info.code === p.instrument)?.name ?? p.instrument}
+						</a>{' '}
+						wants new solution in its cap{p.days > 1 && `, for ${p.days} days`}.
+					</p>
+				))}
 				{wantsStandard.length > 0 && (
 					<div className="note-rule" data-wants-standard={wantsStandard.length}>
 						<h2>A buffer first</h2>

@@ -1,221 +1,173 @@
 import { useState } from 'react';
-import { CROPS, rangesFor, STAGES, type Stage, SYSTEM_PRESETS } from '@/core/crop/presets';
-import { type DisplayUnits, EC_UNITS } from '@/core/reading/site-view';
-import { api } from '../data/client';
-import { unitLabel } from '../ui/format';
-import { codeFrom } from './code';
+import { useForm } from 'react-hook-form';
+import { CROPS, rangesFor, STAGES, SYSTEM_PRESETS } from '@/core/crop/presets';
+import { ecWithUnit } from '../mix/typed';
+import { Field } from '../ui/Field';
+import { type FirstAnswers, PENS, type Pen, setUp, unitsOf } from './first-setup';
 import { ScaleFinder } from './ScaleFinder';
 
-const STATION_NAME = { source: 'Water', reservoir: '', mix: 'feed', drain: 'drain' } as const;
-
-/** From nothing to a first reading: one short page, everything with a sensible answer already in it. */
+/** From nothing to a first reading: a few questions that a beginner can answer, each with an answer already in it. */
 export function FirstSetup({ zones }: { zones: string[] }) {
 	const own = Intl.DateTimeFormat().resolvedOptions().timeZone;
-	const [site, setSite] = useState('');
-	const [zone, setZone] = useState(zones.includes(own) ? own : 'UTC');
-	const [ec, setEc] = useState<DisplayUnits['ec']>('mS/cm');
-	const [kind, setKind] = useState(SYSTEM_PRESETS[0]!.kind);
-	const preset = SYSTEM_PRESETS.find((p) => p.kind === kind)!;
-	const [systemName, setSystemName] = useState('Tank');
-	const [volume, setVolume] = useState('');
-	const [medium, setMedium] = useState('');
-	const [crop, setCrop] = useState('lettuce');
-	const [stage, setStage] = useState<Stage>('growing');
-	const [pen, setPen] = useState('Pen');
-	const [scale, setScale] = useState<'' | '500' | '640' | '700'>('');
+	const form = useForm<FirstAnswers>({
+		defaultValues: {
+			site: '',
+			zone: zones.includes(own) ? own : 'UTC',
+			kind: SYSTEM_PRESETS[0]!.kind,
+			name: 'Tank',
+			volume: '',
+			crop: 'lettuce',
+			stage: 'growing',
+			pen: 'combined',
+			penName: '',
+			decimals: '2',
+			scale: '',
+		},
+	});
 	const [finding, setFinding] = useState(false);
-	const [busy, setBusy] = useState(false);
-	const [problem, setProblem] = useState('');
-
-	async function submit(e: React.FormEvent) {
-		e.preventDefault();
-		setBusy(true);
-		setProblem('');
+	const { register, watch, formState } = form;
+	const a = watch();
+	const preset = SYSTEM_PRESETS.find((p) => p.kind === a.kind)!;
+	const ranges = rangesFor(a.crop, a.stage);
+	const units = { ec: unitsOf(a), temp: 'C', volume: 'L' } as const;
+	const shows = PENS[a.pen].kind;
+	const submit = form.handleSubmit(async (answers) => {
 		try {
-			const litres = volume.trim() === '' ? preset.volumeL : Number(volume.replace(',', '.'));
-			if (litres !== null && !(litres > 0 && litres < 1e9))
-				throw new Error('The volume is a number of litres, as 40 or 2400.');
-			await api('PUT /site', { body: { name: site.trim() || 'My site', timezone: zone, units: { ec } } });
-			const name = systemName.trim() || 'Tank';
-			const system = codeFrom(name);
-			await api('POST /systems', {
-				body: { code: system, name, kind, volume_l: litres, medium: medium.trim() || preset.medium, crop, stage },
-			});
-			const ranges = rangesFor(crop, stage);
-			let before: string[] = [];
-			for (const part of preset.stations) {
-				const stationName =
-					part === 'source' ? STATION_NAME.source : part === 'reservoir' ? name : `${name} ${STATION_NAME[part]}`;
-				const code = codeFrom(stationName);
-				await api('POST /stations', {
-					body: {
-						code,
-						name: stationName,
-						kind: part,
-						system: part === 'source' ? null : system,
-						fed_by: before,
-						volume_l: part === 'reservoir' ? litres : null,
-						ranges:
-							part === 'source'
-								? {}
-								: part === 'drain'
-									? { ph: ranges.ph, ec: [ranges.ec[0], ranges.ec[1] + 500] }
-									: ranges,
-					},
-				});
-				before = [code];
-			}
-			await api('POST /instruments', {
-				body: {
-					code: codeFrom(pen.trim() || 'Pen'),
-					name: pen.trim() || 'Pen',
-					kind: 'combined',
-					quantities: { ph: { resolution: 0.01, accuracy: 0.1 }, ec: { resolution: 10, accuracyPct: 2 } },
-					ppm_scale: scale === '' ? null : (Number(scale) as 500 | 640 | 700),
-				},
-			});
-			const bench = preset.stations.includes('reservoir') ? codeFrom(name) : codeFrom(`${name} feed`);
-			location.href = `/bench?station=${encodeURIComponent(bench)}`;
+			location.href = `/bench?station=${encodeURIComponent(await setUp(answers))}`;
 		} catch (error) {
-			setProblem((error as Error).message);
-			setBusy(false);
+			form.setError('root', { message: (error as Error).message });
 		}
-	}
-	const text = (id: string, label: string, value: string, set: (v: string) => void, placeholder = '') => (
-		<div>
-			<label className="field-label" htmlFor={id}>
-				{label}
-			</label>
-			<input
-				id={id}
-				className="field"
-				value={value}
-				placeholder={placeholder}
-				onChange={(e) => set(e.target.value)}
-				maxLength={200}
-				autoComplete="off"
-			/>
-		</div>
+	});
+	const go = (
+		<button type="submit" className="act act-main" disabled={formState.isSubmitting}>
+			Set up and take a reading
+		</button>
 	);
 	return (
-		<form onSubmit={submit} className="max-w-[46rem]">
-			<h1>Set up in one page</h1>
-			<p className="text-soft mb-4">
-				Leave anything as it is; all of it can be changed later. The first reading comes right after.
-			</p>
-			<fieldset className="note-rule grid sm:grid-cols-3 gap-3">
-				<legend className="font-bold pr-2">Your place</legend>
-				{text('s-site', 'Name', site, setSite, 'My site')}
-				<div>
-					<label className="field-label" htmlFor="s-zone">
-						Time zone
-					</label>
-					<select id="s-zone" className="field" value={zone} onChange={(e) => setZone(e.target.value)}>
-						{zones.map((z) => (
-							<option key={z}>{z}</option>
-						))}
-					</select>
-				</div>
-				<div>
-					<label className="field-label" htmlFor="s-ec">
-						EC shown in
-					</label>
-					<select id="s-ec" className="field" value={ec} onChange={(e) => setEc(e.target.value as DisplayUnits['ec'])}>
-						{EC_UNITS.map((u) => (
-							<option key={u} value={u}>
-								{unitLabel(u)}
-							</option>
-						))}
-					</select>
-				</div>
-			</fieldset>
-			<fieldset className="note-rule grid sm:grid-cols-3 gap-3">
-				<legend className="font-bold pr-2">Your first system</legend>
-				<div>
-					<label className="field-label" htmlFor="s-kind">
-						Kind
-					</label>
-					<select id="s-kind" className="field" value={kind} onChange={(e) => setKind(e.target.value as typeof kind)}>
-						{SYSTEM_PRESETS.map((p) => (
-							<option key={p.kind} value={p.kind}>
-								{p.name}
-							</option>
-						))}
-					</select>
-				</div>
-				{text('s-name', 'Name', systemName, setSystemName)}
-				{text(
-					's-volume',
-					'Litres of solution',
-					volume,
-					setVolume,
-					preset.volumeL === null ? 'not needed' : String(preset.volumeL),
-				)}
-				<div>
-					<label className="field-label" htmlFor="s-crop">
-						Crop
-					</label>
-					<select id="s-crop" className="field" value={crop} onChange={(e) => setCrop(e.target.value)}>
+		<form onSubmit={submit} className="max-w-[40rem] grid gap-4" data-first-setup>
+			<div>
+				<h1>Before the first reading</h1>
+				<p className="text-soft mb-2">
+					Every question has an answer in it already: leave what you do not know. All of it can be changed later.
+				</p>
+				{go}
+			</div>
+			<Field label="What do you call the place?" width="w-full">
+				<input
+					id="s-site"
+					className="field"
+					placeholder="My site"
+					maxLength={200}
+					autoComplete="off"
+					{...register('site')}
+				/>
+			</Field>
+			<Field label="What do the plants grow in?" width="w-full">
+				<select id="s-kind" className="field" {...register('kind')}>
+					{SYSTEM_PRESETS.map((p) => (
+						<option key={p.kind} value={p.kind}>
+							{p.name}
+						</option>
+					))}
+				</select>
+			</Field>
+			<div className="grid sm:grid-cols-2 gap-4">
+				<Field label="Its name" width="w-full">
+					<input id="s-name" className="field" maxLength={200} autoComplete="off" {...register('name')} />
+				</Field>
+				<Field label="How much solution does it hold?" width="w-full">
+					<input
+						id="s-volume"
+						className="field"
+						placeholder={preset.volumeL === null ? 'not needed' : `${preset.volumeL} L; or 10 gal`}
+						autoComplete="off"
+						{...register('volume')}
+					/>
+				</Field>
+				<Field label="What grows in it?" width="w-full">
+					<select id="s-crop" className="field" {...register('crop')}>
 						{CROPS.map((c) => (
 							<option key={c.crop}>{c.crop}</option>
 						))}
 					</select>
-				</div>
-				<div>
-					<label className="field-label" htmlFor="s-stage">
-						Stage
-					</label>
-					<select id="s-stage" className="field" value={stage} onChange={(e) => setStage(e.target.value as Stage)}>
+				</Field>
+				<Field label="How far is it?" width="w-full">
+					<select id="s-stage" className="field" {...register('stage')}>
 						{STAGES.map((s) => (
 							<option key={s}>{s}</option>
 						))}
 					</select>
+				</Field>
+			</div>
+			<p className="text-soft text-[0.95rem]" data-first-ranges>
+				It will say when pH leaves {ranges.ph.join(' to ')}, or EC {ecWithUnit(ranges.ec[0], units)} to{' '}
+				{ecWithUnit(ranges.ec[1], units)}.
+			</p>
+			<Field label="What does the label on your meter say it measures?" width="w-full">
+				<select id="s-pen" className="field" {...register('pen')}>
+					{(Object.keys(PENS) as Pen[]).map((p) => (
+						<option key={p} value={p}>
+							{PENS[p].words}
+						</option>
+					))}
+				</select>
+			</Field>
+			{shows !== null && (
+				<div className="grid sm:grid-cols-2 gap-4">
+					<Field label="What do you call it?" width="w-full">
+						<input
+							id="s-pen-name"
+							className="field"
+							placeholder={shows === 'drop_kit' ? 'Drop kit' : 'Pen'}
+							maxLength={200}
+							autoComplete="off"
+							{...register('penName')}
+						/>
+					</Field>
+					{(shows === 'combined' || shows === 'ph') && (
+						<Field label="How does it show pH?" width="w-full">
+							<select id="s-decimals" className="field" {...register('decimals')}>
+								<option value="2">6.12</option>
+								<option value="1">6.1</option>
+							</select>
+						</Field>
+					)}
 				</div>
-				{text('s-medium', 'Medium', medium, setMedium, preset.medium)}
-				<p className="sm:col-span-3 text-soft text-[0.9rem]">
-					Range to start with: pH {rangesFor(crop, stage).ph.join(' to ')}, EC{' '}
-					{rangesFor(crop, stage)
-						.ec.map((v) => (v / 1000).toFixed(1))
-						.join(' to ')}{' '}
-					mS/cm.
-				</p>
-			</fieldset>
-			<fieldset className="note-rule grid sm:grid-cols-3 gap-3 items-end">
-				<legend className="font-bold pr-2">Your meter</legend>
-				{text('s-pen', 'What you call it', pen, setPen)}
+			)}
+			{(a.pen === 'ppm' || a.pen === 'ec') && (
 				<div>
-					<label className="field-label" htmlFor="s-scale">
-						ppm scale
-					</label>
-					<select
-						id="s-scale"
-						className="field"
-						value={scale}
-						onChange={(e) => setScale(e.target.value as typeof scale)}
+					<Field label="Does it say 500, 640 or 700 somewhere, beside ppm or TDS?" width="w-full">
+						<select id="s-scale" className="field" {...register('scale')}>
+							<option value="">no, or it shows no ppm</option>
+							<option value="500">500</option>
+							<option value="640">640</option>
+							<option value="700">700</option>
+						</select>
+					</Field>
+					<button
+						type="button"
+						className="underline cursor-pointer min-h-11"
+						aria-expanded={finding}
+						onClick={() => setFinding(!finding)}
 					>
-						<option value="">shows no ppm, or not known</option>
-						<option value="500">500</option>
-						<option value="640">640</option>
-						<option value="700">700</option>
-					</select>
+						find it out with a bottle of 1413 µS/cm
+					</button>
+					{finding && <ScaleFinder onFound={(s) => form.setValue('scale', String(s) as '500')} />}
 				</div>
-				<button type="button" className="act !font-normal" aria-expanded={finding} onClick={() => setFinding(!finding)}>
-					Find the scale
-				</button>
-				{finding && (
-					<div className="sm:col-span-3">
-						<ScaleFinder onFound={(s) => setScale(String(s) as '500')} />
-					</div>
-				)}
-			</fieldset>
-			{problem && (
-				<p role="alert" className="text-error mb-2">
-					{problem}
+			)}
+			<Field label="Whose clock?" width="w-full">
+				<select id="s-zone" className="field" {...register('zone')}>
+					{zones.map((z) => (
+						<option key={z}>{z}</option>
+					))}
+				</select>
+			</Field>
+			{formState.errors.root && (
+				<p role="alert" className="text-error">
+					{formState.errors.root.message}
 				</p>
 			)}
-			<button type="submit" className="act act-main" disabled={busy}>
-				Set up and take a reading
-			</button>
+			<div>{go}</div>
 		</form>
 	);
 }

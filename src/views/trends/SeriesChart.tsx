@@ -1,15 +1,14 @@
 import type { ApexOptions } from 'apexcharts';
-import { lazy, Suspense, useMemo } from 'react';
+import { useMemo } from 'react';
 import { QUANTITY, type Quantity } from '@/core/quantity';
 import { wallTime } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
 import type { SeriesPoint as Point } from '@/core/series/point';
 import { standingOf } from '@/core/trust/standing';
+import { ApexFigure } from '../ui/ApexFigure';
 import { dateTime, displayUnit, shown, unitLabel } from '../ui/format';
 import { useTheme } from '../ui/theme';
 import { inDisplay } from './in-display';
-
-const ApexChart = lazy(() => import('react-apexcharts'));
 
 export interface ChartEvent {
 	at: number;
@@ -84,18 +83,9 @@ export function SeriesChart({
 		const unit = displayUnit(quantity, site.units);
 		const options: ApexOptions = {
 			chart: {
-				type: 'line',
-				animations: { enabled: false },
-				background: 'transparent',
-				fontFamily: 'B612, sans-serif',
-				foreColor: theme['--soft'] ?? '#555',
-				toolbar: {
-					show: true,
-					tools: { download: true, zoom: true, zoomin: false, zoomout: false, pan: false, reset: true },
-				},
 				group: 'trends',
 				id: `trend-${quantity}`,
-				zoom: { autoScaleYaxis: false },
+				zoom: { enabled: true, autoScaleYaxis: false },
 			},
 			colors: [hue, hue, theme['--color-warning'] ?? '#a60'],
 			fill: { type: 'solid', opacity: [0.18, 1, 1] },
@@ -108,12 +98,7 @@ export function SeriesChart({
 				fillOpacity: [1, 1, 0.15],
 				hover: { sizeOffset: 2 },
 			},
-			legend: { show: false },
-			dataLabels: { enabled: false },
-			grid: {
-				borderColor: theme['--color-base-300'] ?? '#ccc',
-				padding: { left: 18, right: 12, top: -12, bottom: -6 },
-			},
+			grid: { padding: { top: -12, bottom: -6 } },
 			xaxis: {
 				type: 'datetime',
 				min: wall(from),
@@ -192,14 +177,15 @@ export function SeriesChart({
 			options,
 		};
 	}, [points, range, events, quantity, site, theme, hue, from, to]);
-	const says = `${QUANTITY[quantity].name} over time, ${points.length} points; the same data stands under “as a table”.`;
 	return (
-		<figure aria-label={says} className="mb-1" data-chart={quantity}>
-			<Suspense fallback={<div style={{ height: 190 }} />}>
-				{theme['--soft'] !== undefined && (
-					<ApexChart key={hue} type="rangeArea" height={182} options={options} series={series as ApexAxisChartSeries} />
-				)}
-			</Suspense>
-		</figure>
+		<ApexFigure
+			name={quantity}
+			label={`${QUANTITY[quantity].name} over time, ${points.length} points; the same data stands under “as a table”.`}
+			type="rangeArea"
+			height={182}
+			options={options}
+			series={series as ApexOptions['series']}
+			drawnAnew={hue}
+		/>
 	);
 }

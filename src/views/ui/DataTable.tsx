@@ -1,19 +1,17 @@
 import {
-	type ColumnVisibilityState,
 	columnVisibilityFeature,
 	createSortedRowModel,
 	type RowData,
-	type RowSelectionState,
 	rowSelectionFeature,
 	rowSortingFeature,
-	type SortingState,
 	sortFn_alphanumeric,
 	sortFn_basic,
 	tableFeatures,
 	useTable,
 } from '@tanstack/react-table';
 import { Fragment, type ReactNode, useMemo, useRef } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
+import type { Column, TableState } from './table-state';
+import { useTableKeys } from './use-table-keys';
 
 const features = tableFeatures({
 	rowSortingFeature,
@@ -21,33 +19,6 @@ const features = tableFeatures({
 	columnVisibilityFeature,
 	sortedRowModel: createSortedRowModel(),
 	sortFns: { alphanumeric: sortFn_alphanumeric, basic: sortFn_basic },
-});
-
-export interface Column<T> {
-	id: string;
-	name: string;
-	/** What it is sorted by. */
-	of: (row: T) => string | number;
-	cell: (row: T) => ReactNode;
-	/** Left out where there is little room. */
-	wide?: boolean;
-	className?: string;
-}
-
-/** Which row the keys are at, which one is open, which are chosen, how they are sorted, and which columns are shown. */
-export interface TableState {
-	current: number;
-	open: string | null;
-	chosen: RowSelectionState;
-	sorting: SortingState;
-	shown: ColumnVisibilityState;
-}
-export const newTable = (sorting: SortingState): TableState => ({
-	current: 0,
-	open: null,
-	chosen: {},
-	sorting,
-	shown: {},
 });
 
 /** A table that is sorted by its heads, walked by keys, opened row by row, and of which many rows can be chosen. */
@@ -102,18 +73,11 @@ export function DataTable<T extends RowData>({
 	const columnOf = new Map(columns.map((c) => [c.id, c]));
 	const heads = table.getHeaderGroups()[0]?.headers ?? [];
 
-	function go(step: 1 | -1) {
-		const next = Math.min(Math.max(state.current + step, 0), lines.length - 1);
-		onState({ current: next });
-		body.current?.querySelectorAll('tr[data-row]')[next]?.scrollIntoView({ block: 'nearest' });
-	}
 	const toggle = (id: string, current: number) => onState({ open: state.open === id ? null : id, current });
-	useHotkeys('j', () => go(1), { preventDefault: true });
-	useHotkeys('k', () => go(-1), { preventDefault: true });
-	useHotkeys('x', () => lines[state.current]?.toggleSelected());
-	useHotkeys('enter', () => lines[state.current] && toggle(lines[state.current]!.id, state.current), {
-		// Of a button or link Enter is its own.
-		ignoreEventWhen: (e) => e.target instanceof HTMLElement && e.target.closest('button, a, summary, label') !== null,
+	useTableKeys(body, lines.length, state.current, {
+		go: (current) => onState({ current }),
+		choose: () => lines[state.current]?.toggleSelected(),
+		open: () => lines[state.current] && toggle(lines[state.current]!.id, state.current),
 	});
 
 	return (

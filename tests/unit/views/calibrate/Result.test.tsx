@@ -60,7 +60,14 @@ describe('a calibration', () => {
 		expect(draw(step({}))).toContain('<option>seven A</option>');
 		expect(draw(step({}))).not.toContain('four A');
 		expect(draw(step({ showsMv: true }))).toContain('mV');
-		expect(draw(step({ showsMv: true }))).not.toContain('seven A');
+		expect(draw(step({ showsMv: true }))).toContain('seven A');
+	});
+	it('offers a bottle of a standard that no table here knows, by its own', () => {
+		const own = [{ name: 'lab five', standard: 'pH 5.00', own_table: [[20, 5]] }] as unknown as Parameters<
+			typeof FoundStep
+		>[0]['lots'];
+		expect(draw(step({ lots: own }))).toContain('<option>pH 5.00</option>');
+		expect(draw(step({ lots: own, quantity: 'ec' }))).not.toContain('pH 5.00');
 	});
 	it('as left has a field for each standard with what it should be', () => {
 		const left = draw(createElement(LeftSteps, { steps: start('ph'), placeholders: ['7.02', ''], onChange: nothing }));
@@ -69,9 +76,13 @@ describe('a calibration', () => {
 	});
 	it('asks which bottle it is before it calls the probe wrong', () => {
 		const asked = read(
-			createElement(WrongBottle, { found: '4.05', other: 'pH 4.01', onOther: nothing, onRight: nothing }),
+			createElement(WrongBottle, { found: '4.05', other: 'pH 4.01', lots: [], onOther: nothing, onRight: nothing }),
 		);
 		expect(asked).toBe('It reads 4.05: is this the pH 4.01 bottle? Yes, pH 4.01 No, it is right as it is');
+		const lots = [{ name: 'four A', standard: 'pH 4.01' }] as unknown as Parameters<typeof WrongBottle>[0]['lots'];
+		expect(
+			read(createElement(WrongBottle, { found: '4.05', other: 'pH 4.01', lots, onOther: nothing, onRight: nothing })),
+		).toContain('is this your “four A” (pH 4.01)?');
 	});
 	const live = (points: { nominal: number; asFound: number }[]) =>
 		createElement(LiveVerdict, {

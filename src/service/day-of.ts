@@ -1,0 +1,3 @@
+/** The day of a site at a time, as 2026-07-14. */
+export const dayOf = (at: number, zone: string): string =>
+	new Intl.DateTimeFormat('sv-SE', { timeZone: zone, dateStyle: 'short' }).format(at);

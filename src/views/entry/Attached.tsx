@@ -1,0 +1,78 @@
+import { useRef, useState } from 'react';
+import { addressOf, api } from '../data/client';
+import { sendable } from '../data/picture';
+import { askAgain, useAsked } from '../data/queries';
+
+/** Photos and files beside a reading or an event: seen, added from the camera or a folder, taken away. */
+export function Attached({ of }: { of: { reading: number } | { event: number } }) {
+	const { data } = useAsked('GET /attachments', { query: of });
+	const [busy, setBusy] = useState(false);
+	const [said, setSaid] = useState({ words: '', wrong: false });
+	const input = useRef<HTMLInputElement>(null);
+	const attempt = async (work: () => Promise<string>) => {
+		setBusy(true);
+		try {
+			setSaid({ words: await work(), wrong: false });
+			await askAgain();
+		} catch (error) {
+			setSaid({ words: (error as Error).message, wrong: true });
+		} finally {
+			setBusy(false);
+			if (input.current) input.current.value = '';
+		}
+	};
+	const add = (files: FileList) =>
+		attempt(async () => {
+			for (const file of files) await api('POST /attachments', { body: { ...of, ...(await sendable(file)) } });
+			return files.length === 1 ? 'It is kept.' : `${files.length} are kept.`;
+		});
+	return (
+		<div className="mt-2" data-attached={data?.attachments.length ?? 0}>
+			<ul className="flex flex-wrap gap-3">
+				{data?.attachments.map((a) => {
+					const path = addressOf('GET /attachments/:id/file', { params: { id: a.id } });
+					return (
+						<li key={a.id} className="border border-line p-1 max-w-48">
+							<a href={path} target="_blank" rel="noreferrer" className="block underline break-words">
+								{a.type.startsWith('image/') ? (
+									<img src={path} alt={a.name} className="max-h-36 max-w-44" loading="lazy" />
+								) : (
+									a.name
+								)}
+							</a>
+							<button
+								type="button"
+								className="underline cursor-pointer min-h-11 text-soft"
+								aria-label={`Take ${a.name} away`}
+								disabled={busy}
+								onClick={() =>
+									attempt(async () => {
+										await api('DELETE /attachments/:id', { params: { id: a.id } });
+										return `${a.name} is gone.`;
+									})
+								}
+							>
+								take away
+							</button>
+						</li>
+					);
+				})}
+			</ul>
+			<label className="act !font-normal mt-1 cursor-pointer">
+				<input
+					ref={input}
+					type="file"
+					className="sr-only"
+					accept="image/*,.pdf,.txt,.csv"
+					multiple
+					disabled={busy}
+					onChange={(e) => e.target.files && e.target.files.length > 0 && add(e.target.files)}
+				/>
+				{busy ? 'It is being kept…' : 'Add a photo or file'}
+			</label>
+			<p aria-live="polite" className={said.wrong ? 'text-error' : 'text-soft'} data-attached-said>
+				{said.words}
+			</p>
+		</div>
+	);
+}

@@ -1,0 +1,114 @@
+import { useCallback, useState } from 'react';
+import type { BatchPlan, BatchStep, StoredBatch } from '@/contract/batches';
+import type { Change } from '@/contract/meters';
+import type { KnownWater, Tank } from '@/contract/pages';
+import type { Product, Recipe } from '@/contract/products';
+import type { Engine } from '@/core/judge/engine';
+import { formatTime } from '@/core/quantity/time';
+import type { SiteView } from '@/core/reading/site-view';
+import { useChanges } from '../bench/JustIn';
+import { api } from '../data/client';
+import { type BatchDraft, emptyBatch, fromRecipe, usualFeed } from './batch-draft';
+import { batchLog } from './batch-log';
+import { logEvents } from './log-event';
+
+/** What a batch is planned and made with. */
+export interface BatchThings {
+	site: SiteView;
+	engine: Engine;
+	tanks: Tank[];
+	products: Product[];
+	waters: KnownWater[];
+	recipes: Recipe[];
+	batches: StoredBatch[];
+	askedRecipe: string | null;
+}
+
+/** Batches planned, under way and done; what is under way follows what others do to it. */
+export function useBatches({
+	site,
+	engine,
+	tanks,
+	products,
+	waters,
+	recipes: keptRecipes,
+	batches: keptBatches,
+	askedRecipe,
+}: BatchThings) {
+	const [batches, setBatches] = useState(keptBatches);
+	const [recipes, setRecipes] = useState(keptRecipes);
+	const [runId, setRunId] = useState<number | null>(null);
+	const [problem, setProblem] = useState('');
+	const [draft, setDraft] = useState<BatchDraft>(() => {
+		const empty = emptyBatch(tanks[0], usualFeed(products, batches, tanks[0]?.code), waters[0]?.code ?? '', site.units);
+		const recipe = recipes.find((r) => r.name === askedRecipe);
+		return recipe ? fromRecipe(empty, recipe, site.units, products) : empty;
+	});
+	const run = batches.find((b) => b.id === runId);
+	const open = batches.filter((b) => b.finished_at === null && b.id !== runId);
+
+	// Somebody else may be at the same tank: what they did is in the log as well.
+	const runStation = run?.station;
+	const onChange = useCallback(
+		async (change: Change) => {
+			if (change.kind !== 'event' || change.station !== runStation || runId === null) return;
+			const { batches: fresh } = await api('GET /batches');
+			const log = fresh.find((b) => b.id === runId)?.log;
+			if (log) setBatches((list) => list.map((b) => (b.id === runId && log.length > b.log.length ? { ...b, log } : b)));
+		},
+		[runId, runStation],
+	);
+	useChanges(onChange);
+
+	async function begin(station: string, plan: BatchPlan) {
+		try {
+			let id = 0;
+			const water = waters.find((w) => w.code === plan.water)!.name;
+			await logEvents(
+				engine,
+				station,
+				[{ kind: 'solution_changed', amount: plan.litres, unit: 'L', product: water }],
+				async ([filling]) => {
+					id = (await api('POST /batches', { body: { station, event: filling!, plan } })).id;
+				},
+			);
+			setBatches((list) => [
+				{ id, station, started_at: formatTime(Date.now()), finished_at: null, name: '', plan, log: [] },
+				...list,
+			]);
+			setRunId(id);
+			setProblem('');
+		} catch (error) {
+			setProblem((error as Error).message);
+		}
+	}
+	const note = (id: number, step: BatchStep) =>
+		setBatches((list) =>
+			list.map((b) =>
+				b.id === id
+					? { ...b, log: [...b.log, step], finished_at: step.step === 'done' ? step.time : b.finished_at }
+					: b,
+			),
+		);
+	async function close(b: StoredBatch) {
+		try {
+			await batchLog(engine, site.units, b, (step) => note(b.id, step)).did('done', 'closed unfinished');
+		} catch (error) {
+			setProblem((error as Error).message);
+		}
+	}
+	return {
+		batches,
+		recipes,
+		keepRecipe: (r: Recipe) => setRecipes((list) => [...list.filter((x) => x.name !== r.name), r]),
+		run,
+		setRunId,
+		open,
+		draft,
+		setDraft,
+		problem,
+		begin,
+		note,
+		close,
+	};
+}

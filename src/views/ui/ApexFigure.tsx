@@ -1,0 +1,126 @@
+import type { ApexOptions } from 'apexcharts';
+import { type ComponentType, lazy, type ReactNode, Suspense, useRef } from 'react';
+import { useTheme } from './theme';
+
+/** What this page needs of a drawn chart. */
+interface Drawn {
+	dataURI: (o: { scale: number }) => Promise<{ imgURI?: string }>;
+	resetSeries: (update: boolean, zoom: boolean) => void;
+	el: HTMLElement;
+}
+const ApexChart = lazy(
+	() => import('react-apexcharts') as Promise<{ default: ComponentType<Record<string, unknown>> }>,
+);
+
+const save = (name: string, href: string): void => {
+	const link = Object.assign(document.createElement('a'), { href, download: name });
+	link.click();
+};
+
+/** What every chart here has in common: our fonts and colours, no controls of its own. */
+const common = (theme: Record<string, string>): ApexOptions => ({
+	chart: {
+		animations: { enabled: false },
+		background: 'transparent',
+		fontFamily: 'B612, sans-serif',
+		foreColor: theme['--soft'] ?? '#555',
+		toolbar: { show: false },
+		zoom: { enabled: false },
+	},
+	dataLabels: { enabled: false },
+	legend: { show: false },
+	grid: { borderColor: theme['--color-base-300'] ?? '#ccc', padding: { left: 18, right: 12 } },
+});
+const isObject = (x: unknown): x is Record<string, unknown> => typeof x === 'object' && x !== null && !Array.isArray(x);
+function merged<T>(a: T, b: T): T {
+	if (!isObject(a) || !isObject(b)) return b === undefined ? a : b;
+	const out: Record<string, unknown> = { ...a };
+	for (const [k, v] of Object.entries(b)) out[k] = merged(out[k], v);
+	return out as T;
+}
+
+/** A chart by the library, dressed as ours: its options on top of the common ones, and what can be done with it in words below. */
+export function ApexFigure({
+	name,
+	label,
+	type,
+	height,
+	options,
+	series,
+	drawnAnew,
+	children,
+}: {
+	/** Of what is saved. */
+	name: string;
+	/** What a reader of the screen is told. */
+	label: string;
+	type: 'line' | 'rangeArea';
+	height: number;
+	options: ApexOptions;
+	series: ApexOptions['series'];
+	/** Another chart where this differs. */
+	drawnAnew: string;
+	/** Above the chart. */
+	children?: ReactNode;
+}) {
+	const theme = useTheme();
+	const chart = useRef<Drawn | null>(null);
+	const whole = merged(common(theme), options);
+	const zooms = options.chart?.zoom?.enabled === true;
+	const svg = () => {
+		const drawn = chart.current?.el.querySelector('svg');
+		if (drawn)
+			save(`${name}.svg`, `data:image/svg+xml,${encodeURIComponent(new XMLSerializer().serializeToString(drawn))}`);
+	};
+	const png = async () => {
+		const uri = (await chart.current?.dataURI({ scale: 2 }))?.imgURI;
+		if (uri) save(`${name}.png`, uri);
+	};
+	const csv = () => {
+		const rows = ((series ?? []) as { name?: string; data: { x: number; y: unknown }[] }[]).flatMap((s) =>
+			s.data.map((d) => `${s.name ?? ''},${d.x},${Array.isArray(d.y) ? d.y.join(',') : (d.y ?? '')}`),
+		);
+		save(`${name}.csv`, `data:text/csv,${encodeURIComponent(['series,x,y,y2', ...rows].join('\r\n'))}`);
+	};
+	const act = 'underline cursor-pointer min-h-8 px-1 text-soft text-[0.85rem]';
+	return (
+		<figure aria-label={label} className="mb-1" data-chart={name}>
+			{children}
+			<Suspense fallback={<div style={{ height }} />}>
+				{theme['--soft'] !== undefined && (
+					<ApexChart
+						key={`${theme['--soft']}${drawnAnew}`}
+						type={type}
+						height={height}
+						options={merged(whole, {
+							chart: {
+								events: {
+									mounted: (c: unknown) => {
+										chart.current = c as Drawn;
+									},
+								},
+							},
+						})}
+						series={series}
+					/>
+				)}
+			</Suspense>
+			<figcaption className="flex flex-wrap gap-3 justify-end no-print" data-chart-acts>
+				{zooms && (
+					<button type="button" className={act} onClick={() => chart.current?.resetSeries(true, true)}>
+						whole time
+					</button>
+				)}
+				<button type="button" className={act} onClick={png}>
+					PNG
+				</button>
+				<button type="button" className={act} onClick={svg}>
+					SVG
+				</button>
+				<button type="button" className={act} onClick={csv}>
+					CSV
+				</button>
+			</figcaption>
+		</figure>
+	);
+}
