@@ -59,6 +59,7 @@ export const lot = wire({
 	opened: z.string().nullable(),
 	expires: z.string().nullable(),
 	single_use: z.boolean(),
+	retired: z.boolean(),
 });
 export type Lot = z.input<typeof lot>;
 
@@ -160,6 +161,7 @@ export const calibrations = resource('Probes', {
 			opened: day.nullable().default(null),
 			expires: day.nullable().default(null),
 			single_use: z.boolean().default(false),
+			retired: z.boolean().default(false).describe('lists forget it; calibrations made with it keep it'),
 		}),
 		answer: made,
 		status: 201,

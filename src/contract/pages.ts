@@ -10,7 +10,7 @@ import type { StoredReading } from './readings';
 /** What Round shows of a reading: a page of two hundred stations carries no more. */
 export type RoundReading = Pick<
 	StoredReading,
-	'quantity' | 'canonical_value' | 'restated' | 'uncertainty' | 'flag' | 'cause' | 'decision' | 'message'
+	'id' | 'quantity' | 'canonical_value' | 'restated' | 'uncertainty' | 'flag' | 'cause' | 'decision' | 'message'
 >;
 
 /** A tank on the Mix page, with its newest values. */

@@ -216,6 +216,7 @@ const lot = (name: string, standard: string): Omit<LotRow, 'id'> => ({
 	opened: null,
 	expires: null,
 	singleUse: false,
+	retired: false,
 });
 export const LOTS = [lot('seven A', 'pH 7.00'), lot('four A', 'pH 4.01'), lot('salt A', 'KCl 1413')];
 

@@ -183,15 +183,18 @@ const lotRow = z.strictObject({
 	opened: z.string().nullable(),
 	expires: z.string().nullable(),
 	singleUse: z.boolean(),
+	retired: z.boolean(),
 });
 export type LotRow = z.output<typeof lotRow>;
 export async function putLot(db: Db, siteId: number, l: Omit<LotRow, 'id'>): Promise<number> {
 	const rows = await read(
 		db,
 		idRow,
-		`INSERT INTO standard_lot (site_id, name, standard, own_table, tolerance, opened, expires, single_use) VALUES ($1,$2,$3,$4,$5,$6,$7,$8)
+		`INSERT INTO standard_lot (site_id, name, standard, own_table, tolerance, opened, expires, single_use, retired_at)
+		VALUES ($1,$2,$3,$4,$5,$6,$7,$8,CASE WHEN $9 THEN now() END)
 		ON CONFLICT (site_id, name) DO UPDATE SET standard = EXCLUDED.standard, own_table = EXCLUDED.own_table, tolerance = EXCLUDED.tolerance,
-			opened = EXCLUDED.opened, expires = EXCLUDED.expires, single_use = EXCLUDED.single_use
+			opened = EXCLUDED.opened, expires = EXCLUDED.expires, single_use = EXCLUDED.single_use,
+			retired_at = CASE WHEN $9 THEN coalesce(standard_lot.retired_at, now()) END
 		RETURNING id`,
 		[
 			siteId,
@@ -202,6 +205,7 @@ export async function putLot(db: Db, siteId: number, l: Omit<LotRow, 'id'>): Pro
 			l.opened,
 			l.expires,
 			l.singleUse,
+			l.retired,
 		],
 	);
 	return rows[0]!.id;
@@ -210,7 +214,7 @@ export async function listLots(db: Db, siteId: number): Promise<LotRow[]> {
 	const rows = await read(
 		db,
 		lotRow,
-		`SELECT id, name, standard, own_table AS "ownTable", tolerance, opened::text AS opened, expires::text AS expires, single_use AS "singleUse" FROM standard_lot WHERE site_id = $1 ORDER BY id`,
+		`SELECT id, name, standard, own_table AS "ownTable", tolerance, opened::text AS opened, expires::text AS expires, single_use AS "singleUse", retired_at IS NOT NULL AS retired FROM standard_lot WHERE site_id = $1 ORDER BY id`,
 		[siteId],
 	);
 	return rows;

@@ -20,3 +20,6 @@ CREATE TABLE attachment (
 );
 CREATE INDEX attachment_of_reading ON attachment (site_id, reading_id) WHERE reading_id IS NOT NULL;
 CREATE INDEX attachment_of_event ON attachment (site_id, event_id) WHERE event_id IS NOT NULL;
+
+-- An empty bottle of a standard is retired: lists forget it, the calibrations made with it keep it.
+ALTER TABLE standard_lot ADD COLUMN retired_at timestamptz;

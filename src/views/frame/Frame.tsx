@@ -1,8 +1,9 @@
-import { useCallback, useEffect, useState } from 'react';
+import { lazy, Suspense, useCallback, useEffect, useState } from 'react';
 import type { SiteView } from '@/core/reading/site-view';
 import { type Held, unheld } from '../data/held';
 import { onStoredLater } from '../data/queue';
 import { takeBackLast, type Undo, undo } from '../data/undo';
+import { onOpenReading } from '../entry/open-reading';
 import { isTyping } from '../ui/typing';
 import { Keys } from './Keys';
 import { QuickLine } from './QuickLine';
@@ -27,6 +28,7 @@ const MORE = [
 	['setup', 'Setup', '/setup'],
 ] as const;
 
+const ReadingDialog = lazy(() => import('../entry/ReadingDialog'));
 const SAID = 'cordwain.said';
 
 /** What is said of what was just entered, and what can be taken back of it. */
@@ -48,6 +50,8 @@ export function Frame({
 	const site = held && unheld(held);
 
 	const [keys, setKeys] = useState(false);
+	const [opened, setOpened] = useState<number | null>(null);
+	useEffect(() => onOpenReading(setOpened), []);
 	const [menu, setMenu] = useState(false);
 	const [said, show] = useState<Said>({ text: '', undo: null });
 	// A page that loads itself anew after a change must not swallow the answer to it.
@@ -90,6 +94,8 @@ export function Frame({
 			else if (e.key === 't') location.href = '/trends';
 			else if (e.key === 'l') location.href = '/ledger';
 			else if (e.key === 'v') location.href = '/review';
+			else if (e.key === 'm') location.href = '/mix';
+			else if (e.key === 'e') location.href = '/ledger/events';
 			else if (e.key === '?') setKeys(true);
 			else if (e.key === 'u') {
 				e.preventDefault();
@@ -170,6 +176,11 @@ export function Frame({
 					</button>
 				</div>
 			</nav>
+			{site && opened !== null && (
+				<Suspense>
+					<ReadingDialog key={opened} id={opened} site={site} onClose={() => setOpened(null)} />
+				</Suspense>
+			)}
 			<div aria-live="polite" className="max-w-[1280px] mx-auto px-4 sm:px-5">
 				<WaitingEntries />
 				{said.text && (

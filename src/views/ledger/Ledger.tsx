@@ -5,13 +5,13 @@ import type { SiteView } from '@/core/reading/site-view';
 import { addressOf, api } from '../data/client';
 import { type Held, unheld } from '../data/held';
 import { askAgain, queries, useFollowing } from '../data/queries';
+import { Opened } from '../entry/Opened';
 import { DataTable } from '../ui/DataTable';
 import { Notice } from '../ui/Notice';
 import { newTable, type TableState } from '../ui/table-state';
 import { columnsOf, stationName } from './columns';
 import { askedOf, EVERYTHING, type Filter, Filters } from './Filters';
 import { ManyChosen } from './ManyChosen';
-import { Opened } from './Opened';
 
 interface State {
 	filter: Filter;

@@ -1,8 +1,11 @@
 import { useState } from 'react';
+import { useForm } from 'react-hook-form';
 import type { Lot } from '@/contract/calibrations';
 import { STANDARDS } from '@/core/probe/standards';
 import { decimal } from '@/core/quantity';
 import { api } from '../data/client';
+import { DayField } from '../ui/DayField';
+import { Field } from '../ui/Field';
 
 /** "20 7.02, 25 7.00": pairs of temperature and value as the label prints them; null when it cannot be read. */
 function tableOf(text: string): [number, number][] | null {
@@ -16,104 +19,154 @@ function tableOf(text: string): [number, number][] | null {
 		: null;
 }
 
+const OWN = 'its own';
+interface Values {
+	name: string;
+	standard: string;
+	/** What a standard is called that no table here knows. */
+	called: string;
+	opened: string;
+	expires: string;
+	tolerance: string;
+	table: string;
+	single: boolean;
+}
+const EMPTY: Values = {
+	name: '',
+	standard: 'pH 7.00',
+	called: '',
+	opened: '',
+	expires: '',
+	tolerance: '',
+	table: '',
+	single: false,
+};
+
 /** Bottles of buffer and standard: which, until when, and their own table where the label has one. */
-export function Bottles({ lots: first }: { lots: Lot[] }) {
+export function Bottles({ lots: first, zone }: { lots: Lot[]; zone: string }) {
 	const [lots, setLots] = useState(first);
-	const [name, setName] = useState('');
-	const [standard, setStandard] = useState('pH 7.00');
-	const [expires, setExpires] = useState('');
-	const [opened, setOpened] = useState('');
-	const [tolerance, setTolerance] = useState('');
-	const [table, setTable] = useState('');
-	const [single, setSingle] = useState(false);
 	const [problem, setProblem] = useState('');
+	/** @throws ApiProblem */
+	const keep = async (lot: Omit<Lot, 'id'>) => {
+		const { id } = await api('POST /lots', { body: lot });
+		setLots((list) => [...list.filter((l) => l.name !== lot.name), { ...lot, id }]);
+		setProblem('');
+	};
+	const retire = ({ id: _, ...lot }: Lot) =>
+		keep({ ...lot, retired: !lot.retired }).catch((e: Error) => setProblem(e.message));
+	const line = (l: Lot) => (
+		<li key={l.name} data-lot={l.name}>
+			{l.name}: {l.standard}
+			{l.expires ? `, until ${l.expires}` : ''}
+			{l.own_table ? ', own table' : ''}{' '}
+			<button type="button" className="underline cursor-pointer min-h-8 text-soft" onClick={() => retire(l)}>
+				{l.retired ? 'bring back' : 'it is empty'}
+			</button>
+		</li>
+	);
+	const retired = lots.filter((l) => l.retired);
 	return (
 		<div className="note-rule">
 			<h2>Bottles</h2>
-			<ul className="text-[0.92rem]">
-				{lots.map((l) => (
-					<li key={l.name}>
-						{l.name}: {l.standard}
-						{l.expires ? `, until ${l.expires}` : ''}
-						{l.own_table ? ', own table' : ''}
-					</li>
-				))}
-			</ul>
+			<ul className="text-[0.92rem]">{lots.filter((l) => !l.retired).map(line)}</ul>
+			{retired.length > 0 && (
+				<details data-retired-lots={retired.length}>
+					<summary className="cursor-pointer text-soft min-h-8">Empty: {retired.length}</summary>
+					<ul className="text-[0.92rem]">{retired.map(line)}</ul>
+				</details>
+			)}
+			{problem && (
+				<p role="alert" className="text-error">
+					{problem}
+				</p>
+			)}
 			<details>
 				<summary className="cursor-pointer underline underline-offset-4 min-h-8">Add a bottle</summary>
-				<form
-					className="grid grid-cols-2 gap-2 mt-1"
-					onSubmit={async (e) => {
-						e.preventDefault();
-						const own = table.trim() === '' ? null : tableOf(table);
-						if (table.trim() !== '' && own === null)
-							return setProblem('Write the table as pairs of °C and value, one a line: 20 7.02');
-						const lot = {
-							name: name.trim(),
-							standard,
-							expires: expires || null,
-							opened: opened || null,
-							tolerance: decimal(tolerance.trim()) ?? null,
-							own_table: own,
-							single_use: single,
-						};
-						try {
-							const { id } = await api('POST /lots', { body: lot });
-							setLots([...lots.filter((l) => l.name !== lot.name), { ...lot, id }]);
-							setName('');
-							setProblem('');
-						} catch (error) {
-							setProblem((error as Error).message);
-						}
-					}}
-				>
-					<label className="block">
-						<span className="field-label">Name or number</span>
-						<input className="field" value={name} maxLength={200} onChange={(e) => setName(e.target.value)} />
-					</label>
-					<label className="block">
-						<span className="field-label">Standard</span>
-						<select className="field" value={standard} onChange={(e) => setStandard(e.target.value)}>
-							{STANDARDS.map((s) => (
-								<option key={s.name}>{s.name}</option>
-							))}
-						</select>
-					</label>
-					<label className="block">
-						<span className="field-label">Opened</span>
-						<input type="date" className="field" value={opened} onChange={(e) => setOpened(e.target.value)} />
-					</label>
-					<label className="block">
-						<span className="field-label">Expires</span>
-						<input type="date" className="field" value={expires} onChange={(e) => setExpires(e.target.value)} />
-					</label>
-					<label className="block">
-						<span className="field-label">Tolerance ±</span>
-						<input
-							className="field"
-							inputMode="decimal"
-							value={tolerance}
-							onChange={(e) => setTolerance(e.target.value)}
-						/>
-					</label>
-					<label className="block">
-						<span className="field-label">Own table, °C value</span>
-						<textarea className="field" rows={2} value={table} onChange={(e) => setTable(e.target.value)} />
-					</label>
-					<label className="flex gap-2 items-center min-h-10 col-span-2">
-						<input type="checkbox" checked={single} onChange={(e) => setSingle(e.target.checked)} /> for a single use
-						(sachet)
-					</label>
-					<button type="submit" className="act !font-normal" disabled={name.trim() === ''}>
-						Add
-					</button>
-					{problem && (
-						<p role="alert" className="text-error col-span-2">
-							{problem}
-						</p>
-					)}
-				</form>
+				<NewBottle zone={zone} onKeep={keep} />
 			</details>
 		</div>
+	);
+}
+
+function NewBottle({ zone, onKeep }: { zone: string; onKeep: (lot: Omit<Lot, 'id'>) => Promise<void> }) {
+	const form = useForm<Values>({ defaultValues: EMPTY });
+	const { register, watch, formState } = form;
+	const v = watch();
+	const [made, setMade] = useState(0);
+	const submit = form.handleSubmit(async (b) => {
+		const own = b.table.trim() === '' ? null : tableOf(b.table);
+		if (b.table.trim() !== '' && own === null)
+			return form.setError('table', { message: 'Pairs of °C and value, one a line: 20 7.02' });
+		if (b.standard === OWN && own === null)
+			return form.setError('table', { message: 'A standard that is not known here wants its table.' });
+		try {
+			await onKeep({
+				name: b.name.trim(),
+				standard: b.standard === OWN ? b.called.trim() || b.name.trim() : b.standard,
+				opened: b.opened || null,
+				expires: b.expires || null,
+				tolerance: decimal(b.tolerance.trim()) ?? null,
+				own_table: own,
+				single_use: b.single,
+				retired: false,
+			});
+			form.reset(EMPTY);
+			setMade((n) => n + 1);
+		} catch (error) {
+			form.setError('root', { message: (error as Error).message });
+		}
+	});
+	return (
+		<form className="grid grid-cols-2 gap-2 mt-1" onSubmit={submit}>
+			<Field label="Name or number" width="w-full">
+				<input className="field" maxLength={200} {...register('name')} />
+			</Field>
+			<Field label="Standard" width="w-full">
+				<select className="field" {...register('standard')}>
+					{STANDARDS.map((s) => (
+						<option key={s.name}>{s.name}</option>
+					))}
+					<option value={OWN}>another, by its own table</option>
+				</select>
+			</Field>
+			{v.standard === OWN && (
+				<Field label="What it says on it" width="w-full col-span-2">
+					<input className="field" maxLength={100} placeholder="pH 5.00" {...register('called')} />
+				</Field>
+			)}
+			<DayField
+				key={`o${made}`}
+				label="Opened"
+				width="w-full"
+				day=""
+				zone={zone}
+				onDay={(day) => form.setValue('opened', day)}
+			/>
+			<DayField
+				key={`e${made}`}
+				label="Expires"
+				width="w-full"
+				day=""
+				zone={zone}
+				onDay={(day) => form.setValue('expires', day)}
+			/>
+			<Field label="Tolerance ±" width="w-full">
+				<input className="field" inputMode="decimal" {...register('tolerance')} />
+			</Field>
+			<Field label="Own table, °C value" width="w-full" wrong={formState.errors.table?.message}>
+				<textarea className="field" rows={2} {...register('table')} />
+			</Field>
+			<label className="flex gap-2 items-center min-h-11 col-span-2">
+				<input type="checkbox" {...register('single')} /> for a single use (sachet)
+			</label>
+			<button type="submit" className="act !font-normal" disabled={v.name.trim() === '' || formState.isSubmitting}>
+				Add
+			</button>
+			{formState.errors.root && (
+				<p role="alert" className="text-error col-span-2">
+					{formState.errors.root.message}
+				</p>
+			)}
+		</form>
 	);
 }

@@ -98,7 +98,7 @@ export function Fleet({
 						</a>
 					</div>
 				)}
-				<Bottles lots={lots} />
+				<Bottles lots={lots} zone={site.timezone} />
 				<StorageSolution />
 				<div className="note-rule text-[0.92rem]">
 					<h2>Care</h2>

@@ -2,15 +2,18 @@ import { useState } from 'react';
 import type { ProbeStory } from '@/contract/probes';
 import { type Storage, usualStorage } from '@/core/probe/care';
 import { api } from '../data/client';
+import { DayField } from '../ui/DayField';
 import { STORAGE } from './words';
 
 /** What the probe is and how it is kept. */
 export function ProbeDetails({
 	story,
+	zone,
 	onSaved,
 	onProblem,
 }: {
 	story: ProbeStory;
+	zone: string;
 	onSaved: (words: string) => void;
 	onProblem: (text: string) => void;
 }) {
@@ -40,10 +43,7 @@ export function ProbeDetails({
 					<span className="field-label">Serial</span>
 					<input className="field" value={serial} maxLength={200} onChange={(e) => setSerial(e.target.value)} />
 				</label>
-				<label className="block">
-					<span className="field-label">In service since</span>
-					<input type="date" className="field" value={since} onChange={(e) => setSince(e.target.value)} />
-				</label>
+				<DayField label="In service since" width="w-full" day={since} zone={zone} onDay={setSince} />
 				<label className="block col-span-2">
 					<span className="field-label">Kept in</span>
 					<select className="field" value={storage} onChange={(e) => setStorage(e.target.value as Storage)}>
@@ -54,10 +54,7 @@ export function ProbeDetails({
 						))}
 					</select>
 				</label>
-				<label className="block">
-					<span className="field-label">Refilled</span>
-					<input type="date" className="field" value={refilled} onChange={(e) => setRefilled(e.target.value)} />
-				</label>
+				<DayField label="Solution renewed" width="w-full" day={refilled} zone={zone} onDay={setRefilled} />
 				<button type="submit" className="act !font-normal self-end">
 					Save
 				</button>

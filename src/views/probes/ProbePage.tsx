@@ -138,7 +138,7 @@ export function ProbePage({ site: held, story: first }: { site: Held<SiteView>; 
 							</p>
 						</div>
 					)}
-					<ProbeDetails story={story} onSaved={(words) => reload(words)} onProblem={setProblem} />
+					<ProbeDetails story={story} zone={site.timezone} onSaved={(words) => reload(words)} onProblem={setProblem} />
 					<StoryEvents
 						story={story}
 						site={site}

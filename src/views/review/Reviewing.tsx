@@ -1,16 +1,12 @@
 import type { Episode } from '@/contract/episodes';
-import { seriesQuantity } from '@/core/quantity';
-import { formatTime } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
 import { standingOf } from '@/core/trust/standing';
-import { useAsked } from '../data/queries';
 import { Decide, type Decided } from '../entry/Decide';
+import { NeighbourChart } from '../entry/NeighbourChart';
+import { useNeighbours } from '../entry/Neighbours';
 import { dateTime, shown } from '../ui/format';
 import { StandingMark } from '../ui/StandingMark';
 import { ManyAtOnce } from './ManyAtOnce';
-import { NEIGHBOUR_DAYS, NeighbourChart } from './NeighbourChart';
-
-const DAY = 86_400_000;
 
 /** What waits, looked at: among its neighbours, with what was poured, the evidence and what may be done. */
 export function Reviewing({
@@ -28,16 +24,7 @@ export function Reviewing({
 }) {
 	const { reading: r } = e;
 	const at = Date.parse(r.time);
-	const span = {
-		from: formatTime(at - NEIGHBOUR_DAYS * DAY),
-		to: formatTime(at + NEIGHBOUR_DAYS * DAY),
-	};
-	const series = useAsked('GET /stations/:code/series', {
-		params: { code: r.station },
-		query: { quantity: seriesQuantity(r.quantity), ...span },
-	});
-	const poured = useAsked('GET /events', { query: { station: r.station, order: 'newest', limit: 200, ...span } });
-	const points = series.data?.points ?? [];
+	const { points, events } = useNeighbours(r);
 	const name = site.stations.find((s) => s.info.code === r.station)?.name ?? r.station;
 	const many = e.readings > 1;
 	return (
@@ -45,7 +32,7 @@ export function Reviewing({
 			<h2 className="text-[1.2rem]">
 				{name}, {dateTime(at, site.timezone)}
 			</h2>
-			<NeighbourChart reading={r} points={points} events={poured.data?.events ?? []} site={site} />
+			<NeighbourChart reading={r} points={points} events={events} site={site} />
 			{many && <ManyAtOnce key={e.newest} episode={e} site={site} onDecide={onDecideAll} />}
 			{many && <h2 className="mt-3">The newest of them alone</h2>}
 			<Decide key={r.id} reading={r} site={site} now={site.now} onDone={onDecided} />

@@ -5,6 +5,7 @@ import { standingOf } from '@/core/trust/standing';
 import { findingWords } from '@/words/en/finding';
 import { type Held, unheld } from '../data/held';
 import { InstrumentChoice } from '../entry/InstrumentChoice';
+import { DayField } from '../ui/DayField';
 import { columnHead } from '../ui/format';
 import { StandingMark } from '../ui/StandingMark';
 import { useGrid } from './use-grid';
@@ -42,10 +43,7 @@ export function Grid({ site: held, rows }: { site: Held<SiteView>; rows: SheetRo
 				until you say so.
 			</p>
 			<div className="flex flex-wrap gap-3 items-end mb-3">
-				<label className="block w-44">
-					<span className="field-label">Day of the round</span>
-					<input type="date" className="field" value={g.date} onChange={(e) => g.setDate(e.target.value)} />
-				</label>
+				<DayField key={g.kept} label="Day of the round" day={g.date} zone={site.timezone} onDay={g.setDate} />
 				<InstrumentChoice label="Measured with" site={site} value={g.instrument} unsaid onChange={g.setInstrument} />
 			</div>
 			<div className="overflow-x-auto">

@@ -3,7 +3,8 @@ import { QUANTITY, type Quantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { standingOf } from '@/core/trust/standing';
 import { permits } from '@/core/trust/trust';
-import { age, shown } from '../ui/format';
+import { openReading } from '../entry/open-reading';
+import { age, shown, shownWithUnit } from '../ui/format';
 import { GaugeStrip } from '../ui/GaugeStrip';
 import { StandingMark } from '../ui/StandingMark';
 
@@ -56,16 +57,24 @@ export function StationRow({
 		const r = row[q];
 		if (!r || !permits(r, 'station')) return null;
 		return (
-			<GaugeStrip
-				quantity={q}
-				value={r.restated ?? r.canonical_value}
-				was={r.restated === null ? null : r.canonical_value}
-				u={r.uncertainty ?? 0}
-				range={infoOf(row.code).ranges[q] ?? null}
-				standing={standingOf(r)}
-				units={site.units}
-				ends
-			/>
+			<button
+				type="button"
+				className="block w-full cursor-pointer text-left"
+				aria-label={`${row.name}, ${shownWithUnit(q, r.restated ?? r.canonical_value, site.units)}: open it`}
+				data-open-reading={r.id}
+				onClick={() => openReading(r.id)}
+			>
+				<GaugeStrip
+					quantity={q}
+					value={r.restated ?? r.canonical_value}
+					was={r.restated === null ? null : r.canonical_value}
+					u={r.uncertainty ?? 0}
+					range={infoOf(row.code).ranges[q] ?? null}
+					standing={standingOf(r)}
+					units={site.units}
+					ends
+				/>
+			</button>
 		);
 	};
 	const standing = () => {

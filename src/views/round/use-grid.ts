@@ -21,6 +21,8 @@ export function useGrid(site: SiteView, rows: readonly SheetRow[]) {
 	const [date, setDate] = useState(sheetDay(site.now, site.timezone));
 	const [instrument, setInstrument] = useState(site.instruments.find((i) => i.kind === 'combined')?.info.code ?? '');
 	const [cells, setCells] = useState<Record<string, Cells>>({});
+	/** The day of what was left half copied. */
+	const [kept, setKept] = useState('');
 	const [said, setSaid] = useState('');
 	const [problem, setProblem] = useState('');
 	const [busy, setBusy] = useState(false);
@@ -30,6 +32,7 @@ export function useGrid(site: SiteView, rows: readonly SheetRow[]) {
 			if (kept) {
 				setCells(kept.cells);
 				setDate(kept.date);
+				setKept(kept.date);
 			}
 		} catch {
 			localStorage.removeItem(KEPT);
@@ -115,6 +118,7 @@ export function useGrid(site: SiteView, rows: readonly SheetRow[]) {
 		columns,
 		date,
 		setDate,
+		kept,
 		instrument,
 		setInstrument,
 		cells,

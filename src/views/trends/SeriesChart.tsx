@@ -5,6 +5,7 @@ import { wallTime } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
 import type { SeriesPoint as Point } from '@/core/series/point';
 import { standingOf } from '@/core/trust/standing';
+import { openReading } from '../entry/open-reading';
 import { ApexFigure } from '../ui/ApexFigure';
 import { dateTime, displayUnit, shown, unitLabel } from '../ui/format';
 import { useTheme } from '../ui/theme';
@@ -86,6 +87,17 @@ export function SeriesChart({
 				group: 'trends',
 				id: `trend-${quantity}`,
 				zoom: { enabled: true, autoScaleYaxis: false },
+				events: {
+					markerClick: (_, __, at?: { seriesIndex: number; dataPointIndex: number }) => {
+						if (!at) return;
+						const x =
+							at.seriesIndex === 1
+								? line[at.dataPointIndex]?.x
+								: doubtful[at.dataPointIndex] && wall(doubtful[at.dataPointIndex]!.at);
+						const p = points.find((q) => wall(q.at) === x);
+						if (p?.id != null) openReading(p.id);
+					},
+				},
 			},
 			colors: [hue, hue, theme['--color-warning'] ?? '#a60'],
 			fill: { type: 'solid', opacity: [0.18, 1, 1] },

@@ -34,6 +34,7 @@ describe('a calibration', () => {
 					opened: null,
 					expires: null,
 					single_use: false,
+					retired: false,
 				},
 				{
 					id: 2,
@@ -44,6 +45,7 @@ describe('a calibration', () => {
 					opened: null,
 					expires: null,
 					single_use: false,
+					retired: false,
 				},
 			],
 			onChange: nothing,

@@ -2,10 +2,11 @@ import type { StoredReading } from '@/contract/readings';
 import type { SiteView } from '@/core/reading/site-view';
 import { api } from '../data/client';
 import { useAsked } from '../data/queries';
-import { Attached } from '../entry/Attached';
-import { Decide, type Decided } from '../entry/Decide';
 import { dateTime, unitLabel } from '../ui/format';
+import { Attached } from './Attached';
+import { Decide, type Decided } from './Decide';
 import { Explain } from './Explain';
+import { Neighbours } from './Neighbours';
 
 /** A reading that was opened: what may be done about it, where its uncertainty comes from, who typed and decided what. */
 export function Opened({
@@ -28,6 +29,7 @@ export function Opened({
 			) : (
 				<Decide reading={r} site={site} now={Date.now()} onDone={onDone} />
 			)}
+			<Neighbours reading={r} site={site} />
 			<Explain r={r} site={site} evidence={history?.evidence ?? null} />
 			<Attached of={{ reading: r.id }} />
 			<h2 className="mt-2 text-[0.9rem]">History</h2>
