@@ -18,6 +18,8 @@ export interface Tank {
 	code: string;
 	name: string;
 	volumeL: number | null;
+	/** By its newest level and its shape; null where either is not known. */
+	litresNow: { litres: number; at: number } | null;
 	phRange: [number, number] | null;
 	ecRange: [number, number] | null;
 	ph: number | null;

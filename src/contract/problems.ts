@@ -54,6 +54,7 @@ export const PROBLEMS = {
 	'bad-reading': 422,
 	'bad-time': 422,
 	'bad-label': 422,
+	'bad-shape': 422,
 	'bad-attachment': 422,
 	'bad-calibration': 422,
 	'cannot-be-computed': 422,

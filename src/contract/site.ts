@@ -84,6 +84,11 @@ export const station = wire({
 	mix_minutes: notNegative.max(1440).nullish().describe('wait after pouring; null: the usual of its size and movement'),
 	retired: z.boolean().optional().describe('no longer used: lists forget it, its history stays'),
 	least_ph: growingPh.nullish().describe('acid is not advised below it; null: the usual limit'),
+	shape: z
+		.string()
+		.max(1000)
+		.optional()
+		.describe('how a height becomes litres: 60 x 40 (cm), round 50, or a table of cm and litres: 10 38; 20 81'),
 	most_ph: growingPh.nullish().describe('base is not advised above it; null: the usual limit'),
 });
 export type Station = z.input<typeof station>;

@@ -38,6 +38,7 @@ export async function frameSite(db: Db, context: SiteContext, now: number): Prom
 				measured: measuredHere(s.rhythm, s.kind, usualEcUsCm),
 				info: stationInfo(s, context.systems),
 				name: s.name,
+				shape: s.shape,
 				position: s.position,
 				protocol: s.protocol,
 				usualEcUsCm,

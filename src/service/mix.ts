@@ -1,4 +1,5 @@
 import type { KnownWater, Tank } from '@/contract/pages';
+import { litresAtLevel, tankShape } from '@/core/quantity/tank-shape';
 import { permits } from '@/core/trust/trust';
 import { readReport } from '@/core/water/ions';
 import { type BatchRow, listBatches } from '@/store/batches';
@@ -42,6 +43,14 @@ export async function mixView(db: Db, context: SiteContext, now: number): Promis
 		const [r] = await listReadings(db, context.site.id, { station: s.code, quantity: 'alkalinity', limit: 1 });
 		if (r) alkalinity.set(s.code, r.restated ?? r.value);
 	}
+	const levels = new Map<string, { litres: number; at: number }>();
+	for (const s of context.inUse.stations) {
+		const shape = s.shape === '' ? null : tankShape(s.shape);
+		if (!shape?.ok) continue;
+		const [r] = await listReadings(db, context.site.id, { station: s.code, quantity: 'level', limit: 1 });
+		const litres = r && permits(r, 'dose') ? litresAtLevel(shape.value, r.restated ?? r.value) : null;
+		if (r && litres !== null) levels.set(s.code, { litres, at: r.at });
+	}
 	return {
 		tanks: context.inUse.stations
 			.filter((s) => s.kind === 'mix' || s.kind === 'reservoir')
@@ -52,6 +61,7 @@ export async function mixView(db: Db, context: SiteContext, now: number): Promis
 					code: s.code,
 					name: s.name,
 					volumeL: context.known.stations.get(s.code)?.volumeL ?? null,
+					litresNow: levels.get(s.code) ?? null,
 					phRange: s.ranges.ph ?? null,
 					ecRange: s.ranges.ec ?? null,
 					ph: ph?.value ?? null,

@@ -1,6 +1,7 @@
 import { isDeepStrictEqual } from 'node:util';
 import type { z } from 'zod';
 import { type instrument, LAST_POSITION, type station, type system } from '@/contract/site';
+import { tankShape } from '@/core/quantity/tank-shape';
 import { markDue } from '@/store/judging';
 import {
 	type InstrumentRow,
@@ -17,6 +18,7 @@ import {
 import type { Db } from '@/store/pool';
 import { findSite, insertAudit, insertSite, type SiteRow, updateSite } from '@/store/site';
 import { writing } from '@/store/writing';
+import { shapeProblem } from '@/words/en/shape';
 import { changed } from './changed';
 import { intervalChoice } from './probes';
 import { Refusal } from './refusal';
@@ -72,6 +74,10 @@ export async function saveStation(
 	change: z.output<typeof station>,
 	who: string,
 ): Promise<StationRow> {
+	if (change.shape?.trim()) {
+		const shape = tankShape(change.shape);
+		if (!shape.ok) throw new Refusal('bad-shape', [{ path: 'shape', message: shapeProblem(shape.problem) }]);
+	}
 	const station = changed<Omit<StationRow, 'id'>>(
 		{
 			...PLAIN_STATION,

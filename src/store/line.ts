@@ -47,6 +47,8 @@ const stationRow = z.strictObject({
 	/** pH that acid, and base, must not pass here; null: the usual. */
 	leastPh: z.number().nullable(),
 	mostPh: z.number().nullable(),
+	/** How a height becomes litres, as it was typed; empty: nobody said. */
+	shape: z.string(),
 	/** No longer used. */
 	retired: z.boolean(),
 });
@@ -147,7 +149,7 @@ export async function listStations(db: Db, siteId: number): Promise<StationRow[]
 		db,
 		stationRow,
 		`SELECT s.id, s.code, s.name, s.kind, y.code AS system, s.position, s.fed_by AS "fedBy", s.volume_l AS "volumeL", s.ranges, s.note, s.protocol, s.rhythm,
-			s.aeration, s.mix_minutes AS "mixMinutes", s.least_ph AS "leastPh", s.most_ph AS "mostPh",
+			s.aeration, s.mix_minutes AS "mixMinutes", s.least_ph AS "leastPh", s.most_ph AS "mostPh", s.shape,
 			s.retired_at IS NOT NULL AS retired
 		FROM station s LEFT JOIN system y ON y.site_id = s.site_id AND y.id = s.system_id
 		WHERE s.site_id = $1 ORDER BY s.position, s.id`,
@@ -161,12 +163,12 @@ export async function putStation(db: Db, siteId: number, s: Omit<StationRow, 'id
 		db,
 		idRow,
 		`INSERT INTO station (site_id, code, name, kind, system_id, position, fed_by, volume_l, ranges, note, protocol, rhythm,
-			aeration, mix_minutes, least_ph, most_ph, retired_at)
-		VALUES ($1,$2,$3,$4,(SELECT id FROM system WHERE site_id = $1 AND code = $5),$6,$7,$8,$9,$10,$11,$12,$13,$14,$15,$16, ${since(17)})
+			aeration, mix_minutes, least_ph, most_ph, shape, retired_at)
+		VALUES ($1,$2,$3,$4,(SELECT id FROM system WHERE site_id = $1 AND code = $5),$6,$7,$8,$9,$10,$11,$12,$13,$14,$15,$16,$17, ${since(18)})
 		ON CONFLICT (site_id, code) DO UPDATE SET name = EXCLUDED.name, kind = EXCLUDED.kind, system_id = EXCLUDED.system_id,
 			position = EXCLUDED.position, fed_by = EXCLUDED.fed_by, volume_l = EXCLUDED.volume_l, ranges = EXCLUDED.ranges, note = EXCLUDED.note,
 			protocol = EXCLUDED.protocol, rhythm = EXCLUDED.rhythm, aeration = EXCLUDED.aeration, mix_minutes = EXCLUDED.mix_minutes,
-			least_ph = EXCLUDED.least_ph, most_ph = EXCLUDED.most_ph,
+			least_ph = EXCLUDED.least_ph, most_ph = EXCLUDED.most_ph, shape = EXCLUDED.shape,
 			retired_at = ${stillSince('station')}
 		RETURNING id`,
 		[
@@ -186,6 +188,7 @@ export async function putStation(db: Db, siteId: number, s: Omit<StationRow, 'id
 			s.mixMinutes,
 			s.leastPh,
 			s.mostPh,
+			s.shape,
 			s.retired,
 		],
 	);
@@ -205,6 +208,7 @@ export const PLAIN_STATION = {
 	mixMinutes: null,
 	leastPh: null,
 	mostPh: null,
+	shape: '',
 	retired: false,
 };
 

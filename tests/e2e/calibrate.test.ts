@@ -1,7 +1,7 @@
 import type { BrowserContext, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Application, postJson, startApplication } from '../helpers/application';
-import { expectAccessible, openBrowser, openPage } from '../helpers/browser';
+import { openBrowser, openPage } from '../helpers/browser';
 
 let app: Application;
 let browser: { context: BrowserContext; close: () => Promise<void> };
@@ -108,12 +108,4 @@ describe('calibrating', () => {
 		await page.locator('[data-evidence]').filter({ hasText: 'by that alone its error was' }).waitFor();
 		await page.close();
 	});
-	it.each(['/probes', '/probes/brass/ph', '/calibrate?instrument=brass&quantity=ph'])(
-		'%s: no serious accessibility issue, no sideways scroll at 360',
-		async (path) => {
-			const page = await open(path);
-			await expectAccessible(page);
-			await page.close();
-		},
-	);
 });

@@ -1,7 +1,7 @@
 import type { BrowserContext, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Application, calibrateToday, startApplication } from '../helpers/application';
-import { expectAccessible, openBrowser, openPage } from '../helpers/browser';
+import { openBrowser, openPage } from '../helpers/browser';
 
 let app: Application;
 let browser: { context: BrowserContext; close: () => Promise<void> };
@@ -112,22 +112,6 @@ describe('a reading from keys to file', () => {
 		await page.locator(`[data-decide="${id}"]`).waitFor({ state: 'detached' });
 		const history = await (await fetch(`${app.base}/api/v1/readings/${id}/history`)).json();
 		expect(history.readings.map((r: { superseded: boolean }) => r.superseded)).toEqual([true, false]);
-		await page.close();
-	});
-});
-
-describe('every screen', () => {
-	it.each(['/', '/bench?station=pond', '/trends?station=pond', '/ledger?station=ro&standing=doubtful', '/files'])(
-		'%s: no serious accessibility issue in either theme, no sideways scroll at 360',
-		async (path) => {
-			const page = await open(path);
-			await expectAccessible(page);
-			await page.close();
-		},
-	);
-	it.each(['limewash', 'blackout'] as const)('/setup in %s, the longest of all: the same', async (theme) => {
-		const page = await open('/setup');
-		await expectAccessible(page, [theme]);
 		await page.close();
 	});
 });

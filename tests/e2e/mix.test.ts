@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DosingTank } from '@/sim/dosing-world';
 import { seeded } from '@/sim/random';
 import { type Answer, type Application, calibrateToday, startApplication, stirByHand } from '../helpers/application';
-import { expectAccessible, openBrowser, openPage } from '../helpers/browser';
+import { openBrowser, openPage } from '../helpers/browser';
 
 /** Water and Mix in the real interface. The tank that is dosed is simulated chemistry, so that the doses are judged by what they truly do. */
 let app: Application;
@@ -175,22 +175,6 @@ describe('a whole batch by keyboard', () => {
 		await page.locator('[data-jug="3"]', { hasText: 'meq in a millilitre' }).waitFor();
 		await page.locator('button', { hasText: 'Keep this strength' }).click();
 		await page.locator('[data-dose=dose]').waitFor();
-		await page.close();
-	});
-});
-
-describe('every part of Water and Mix', () => {
-	it.each([
-		'/water',
-		'/water?source=ro',
-		'/mix',
-		'/mix?part=batch',
-		'/mix?part=tanks',
-		'/mix?part=top-up',
-		'/mix?part=products',
-	])('%s: no serious accessibility issue in either theme, no sideways scroll at 360', async (path) => {
-		const page = await open(path);
-		await expectAccessible(page);
 		await page.close();
 	});
 });

@@ -139,7 +139,7 @@ describe('from the Round, by touch', () => {
 		await hand.pick(page.getByLabel('Station').first(), 'pond');
 		await hand.tap(page.locator('[data-event-form] summary'));
 		await page.locator('[data-event-form] select').first().selectOption('note');
-		await hand.type(page.locator('[data-event-form]').getByLabel(/note/i).last(), 'yellow tips');
+		await hand.type(page.locator('[data-event-form] input[name=note]'), 'yellow tips');
 		await hand.tap(page.getByRole('button', { name: 'Log it' }));
 		const beside = page.locator('[data-photo-of]');
 		await beside.waitFor();

@@ -64,7 +64,7 @@ export async function openBrowser(
 export async function openPage(context: BrowserContext, url: string): Promise<Page> {
 	const page = await context.newPage();
 	await page.goto(url);
-	await page.locator('[data-ready=true]').waitFor();
+	await page.locator('[data-ready=true]').first().waitFor();
 	await page.waitForFunction(() => !document.querySelector('astro-island[ssr]'));
 	return page;
 }
@@ -81,11 +81,7 @@ export async function expectAccessible(page: Page, themes: readonly (typeof THEM
 		// The second theme differs by its colours alone.
 		const axe = new AxeBuilder({ page });
 		const { violations } = await (theme === 'limewash' ? axe : axe.withRules(['color-contrast'])).analyze();
-		expect(
-			violations
-				.filter((v) => v.impact === 'serious' || v.impact === 'critical')
-				.map((v) => `${theme} ${v.id}: ${v.nodes[0]?.html}`),
-		).toEqual([]);
+		expect(violations.map((v) => `${theme} ${v.id}: ${v.nodes[0]?.html}`)).toEqual([]);
 	}
 	await page.setViewportSize({ width: 360, height: 780 });
 	await page.waitForTimeout(200);

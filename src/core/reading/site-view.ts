@@ -16,6 +16,8 @@ export interface SiteStation {
 	protocol: { code: string; text: string }[] | null;
 	/** How long was usually waited here, by quantity, where it was noted. */
 	usualWaitS: Partial<Record<'ph' | 'ec', number>>;
+	/** How a height becomes litres, as it was typed. */
+	shape: string;
 	/** What EC it usually shows, µS/cm; null where nothing is known of it. */
 	usualEcUsCm: number | null;
 	/** What was read here, by instrument, and when last. */

@@ -23,3 +23,6 @@ CREATE INDEX attachment_of_event ON attachment (site_id, event_id) WHERE event_i
 
 -- An empty bottle of a standard is retired: lists forget it, the calibrations made with it keep it.
 ALTER TABLE standard_lot ADD COLUMN retired_at timestamptz;
+
+-- How a height on the dipstick becomes litres, as it was typed: `60 x 40`, `round 50`, or a table of centimetres and litres.
+ALTER TABLE station ADD COLUMN shape text NOT NULL DEFAULT '' CHECK (length(shape) <= 1000);

@@ -127,6 +127,7 @@ export function Bench({
 					/>
 					<MoreFields
 						site={site}
+						shape={station.shape}
 						dip={rows[0]!}
 						fields={b.more}
 						expected={b.expected}

@@ -1,5 +1,6 @@
 import type { KeyboardEvent } from 'react';
-import { QUANTITIES, QUANTITY, type Quantity } from '@/core/quantity';
+import { QUANTITIES, QUANTITY, type Quantity, toCanonical } from '@/core/quantity';
+import { litresAtLevel, tankShape } from '@/core/quantity/tank-shape';
 import { COUNTED, type PerDrop } from '@/core/reading/drops';
 import type { SiteView } from '@/core/reading/site-view';
 import { InstrumentChoice } from '../entry/InstrumentChoice';
@@ -7,10 +8,12 @@ import { unitLabel } from '../ui/format';
 import { DropSize } from './DropSize';
 import { type Dip, USUAL } from './dips';
 import { SampleFields } from './SampleFields';
+import type { FieldValue } from './understand';
 
 /** What is measured here beside pH, EC and temperature, each with what measures it; and the way to anything else. */
 export function MoreFields({
 	site,
+	shape,
 	dip,
 	fields,
 	expected,
@@ -22,6 +25,8 @@ export function MoreFields({
 	onDropSize,
 }: {
 	site: SiteView;
+	/** Of the tank, for a level. */
+	shape: string;
 	dip: Dip;
 	fields: readonly Quantity[];
 	expected: (q: Quantity) => string | undefined;
@@ -52,6 +57,7 @@ export function MoreFields({
 							onText={onText}
 							onKey={(e) => onKey(e, dip.texts[q] ?? '')}
 						/>
+						{q === 'level' && <LitresByLevel field={dip.values.level} shape={shape} />}
 						<InstrumentChoice
 							label="with"
 							site={site}
@@ -85,5 +91,17 @@ export function MoreFields({
 				</select>
 			</label>
 		</div>
+	);
+}
+
+/** What a level is in litres, where the shape of the tank is known. */
+function LitresByLevel({ field, shape }: { field: FieldValue | undefined; shape: string }) {
+	const known = shape.trim() === '' ? null : tankShape(shape);
+	if (!known?.ok || field?.state !== 'value' || field.unit === '%') return null;
+	const litres = litresAtLevel(known.value, toCanonical(Number(field.digits), field.unit));
+	return (
+		<p className="text-[0.9rem]" data-litres>
+			{litres === null ? 'Above what its table tells.' : `${Math.round(litres)} L by its shape.`}
+		</p>
 	);
 }

@@ -58,7 +58,13 @@ export function useLiveMeter({
 		};
 	}, [instrument, listening]);
 
-	async function act(body: Act, step?: string) {
+	/** One thing after the other, in the order in which the hand does them. */
+	const before = useRef<Promise<void>>(Promise.resolve());
+	const inTurn = (does: () => Promise<void>): Promise<void> => {
+		before.current = before.current.then(does);
+		return before.current;
+	};
+	async function tell(body: Act, step?: string) {
 		try {
 			await api('POST /meters/:code/act', { params: { code: instrument }, body });
 			setProblem('');
@@ -70,7 +76,7 @@ export function useLiveMeter({
 	async function dip(water: Record<'temp' | 'ph' | 'ec', string>) {
 		const number = (text: string) => (text.trim() === '' ? undefined : decimal(text.trim()));
 		const ec = number(water.ec);
-		await act(
+		await tell(
 			{
 				do: 'dip',
 				station,
@@ -94,12 +100,13 @@ export function useLiveMeter({
 		refused,
 		problem,
 		points: (q: 'ph' | 'ec' | 'temp') => intake.current.points(q),
-		act,
-		dip,
-		store: async () => {
-			await act({ do: 'store' });
-			setListening(false);
-			begin();
-		},
+		act: (body: Act, step?: string) => inTurn(() => tell(body, step)),
+		dip: (water: Record<'temp' | 'ph' | 'ec', string>) => inTurn(() => dip(water)),
+		store: () =>
+			inTurn(async () => {
+				await tell({ do: 'store' });
+				setListening(false);
+				begin();
+			}),
 	};
 }

@@ -145,9 +145,9 @@ export function Frame({
 				</div>
 			</header>
 			<nav className="border-b border-line hidden sm:block" aria-label="Places">
-				<div className="max-w-[1280px] mx-auto px-5 flex gap-6">
+				<div className="max-w-[1280px] mx-auto px-5 flex flex-wrap gap-x-6">
 					{PLACES.map(link)}
-					<span className="ml-auto flex gap-6">{MORE.map(link)}</span>
+					<span className="ml-auto flex flex-wrap gap-x-6">{MORE.map(link)}</span>
 				</div>
 			</nav>
 			<nav className="sm:hidden fixed bottom-0 inset-x-0 z-20 border-t border-line bg-base-100" aria-label="Places">

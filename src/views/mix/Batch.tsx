@@ -60,6 +60,7 @@ export function Batch(things: BatchThings) {
 			code,
 			name: code,
 			volumeL: null,
+			litresNow: null,
 			phRange: null,
 			ecRange: null,
 			ph: null,

@@ -21,6 +21,10 @@ import { gainOf, poured } from './words';
 const ecOf = (t: Tank | undefined, units: DisplayUnits): string =>
 	t?.ecUsCm && !t.ecDoubted ? ecShown(t.ecUsCm, units) : '';
 
+/** By the dipstick where it was read; else a little less than it holds. */
+const inItNow = (t: Tank | undefined): string =>
+	t?.litresNow ? String(Math.round(t.litresNow.litres)) : t?.volumeL ? String(Math.round(t.volumeL * 0.9)) : '';
+
 /** What a top-up makes of a tank, and in which parts. */
 export function TopUpTool({
 	units,
@@ -42,7 +46,7 @@ export function TopUpTool({
 	const [waterCode, setWaterCode] = useState(waters[0]?.code ?? '');
 	const [feedName, setFeedName] = useState(usualFeed(products, batches, tanks[0]?.code)?.name ?? '');
 	const tank = tanks.find((t) => t.code === tankCode);
-	const [now, setNow] = useState(tank?.volumeL ? String(Math.round(tank.volumeL * 0.9)) : '');
+	const [now, setNow] = useState(inItNow(tank));
 	const [add, setAdd] = useState(tank?.volumeL ? String(Math.round(tank.volumeL * 0.1)) : '');
 	const [ec, setEc] = useState(ecOf(tank, units));
 	const [ph, setPh] = useState(tank?.ph ? tank.ph.toFixed(2) : '');
@@ -91,7 +95,7 @@ export function TopUpTool({
 	const choose = (code: string) => {
 		const t = tanks.find((x) => x.code === code);
 		setTankCode(code);
-		setNow(t?.volumeL ? String(Math.round(t.volumeL * 0.9)) : '');
+		setNow(inItNow(t));
 		setAdd(t?.volumeL ? String(Math.round(t.volumeL * 0.1)) : '');
 		setEc(ecOf(t, units));
 		setPh(t?.ph ? t.ph.toFixed(2) : '');

@@ -75,8 +75,8 @@ export function ProbePage({ site: held, story: first }: { site: Held<SiteView>; 
 					</p>
 				)}
 			</div>
-			<div className="grid lg:grid-cols-[1fr_19rem] gap-x-8">
-				<section>
+			<div className="grid lg:grid-cols-[minmax(0,1fr)_19rem] gap-x-8">
+				<section className="min-w-0">
 					<DriftChart story={story} site={site} />
 					{story.note && (
 						<p className="my-2 max-w-[75ch]" data-probe-note>

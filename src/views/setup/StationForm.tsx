@@ -1,7 +1,9 @@
 import { useState } from 'react';
 import type { Station, System } from '@/contract/site';
 import { decimal } from '@/core/quantity';
+import { tankShape } from '@/core/quantity/tank-shape';
 import { STATION_KINDS } from '@/core/reading/model';
+import { shapeProblem } from '@/words/en/shape';
 import { Choice, Text } from './fields';
 import { readRange, showRange } from './range';
 import { StationDosing } from './StationDosing';
@@ -32,6 +34,7 @@ export function StationForm({
 	const wrong = phRange === null || ecRange === null || litres === undefined;
 	const others = stations.filter((x) => x.code !== s.code && !x.retired && x.kind !== 'standard');
 	const fed = s.fed_by ?? [];
+	const shape = (s.shape ?? '').trim() === '' ? null : tankShape(s.shape!);
 	return (
 		<form
 			className="grid gap-4"
@@ -77,6 +80,14 @@ export function StationForm({
 				onChange={(v) => set((now) => ({ ...now, volume: v }))}
 				hint="Doses and what was poured are reckoned by it."
 				wrong={litres === undefined ? 'Write the volume as a number of litres.' : undefined}
+			/>
+			<Text
+				label="Shape, for a dipstick"
+				width="max-w-96"
+				value={s.shape ?? ''}
+				onChange={(shape) => change({ shape })}
+				hint="60 x 40 or round 50, in cm; or a table: 10 38; 20 81. A level then says the litres."
+				wrong={shape === null || shape.ok ? undefined : shapeProblem(shape.problem)}
 			/>
 			<div className="grid sm:grid-cols-2 gap-4">
 				<Text

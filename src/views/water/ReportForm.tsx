@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { WaterSource } from '@/contract/pages';
+import type { SourceReport, WaterSource } from '@/contract/pages';
 import { IONS, type IonKey, type Ions, readReport, TRACES, type WaterReport } from '@/core/water/ions';
 import { readReportText } from '@/core/water/report/read';
 import { remarkWords } from '@/words/en/remark';
@@ -11,10 +11,12 @@ export function ReportForm({
 	source,
 	read: kept,
 	day,
+	onKept,
 }: {
 	source: WaterSource;
 	read: WaterReport | null;
 	day: (at: number) => string;
+	onKept: (report: SourceReport) => void;
 }) {
 	const [text, setText] = useState('');
 	const [said, setSaid] = useState('');
@@ -50,7 +52,7 @@ export function ReportForm({
 					<input
 						type="file"
 						accept=".csv,.txt,text/csv,text/plain"
-						className="text-[0.9rem]"
+						className="text-[0.9rem] min-h-11"
 						onChange={async (e) => {
 							const file = e.target.files?.[0];
 							if (!file) return;
@@ -94,8 +96,15 @@ export function ReportForm({
 									ph: typed!.ph,
 								},
 							});
+							onKept({
+								at: Date.now(),
+								lab: '',
+								ions: { ...typed!.ions, ...typed!.traces },
+								ecUsCm: typed!.ecUsCm,
+								ph: typed!.ph,
+							});
+							setText('');
 							setSaid('Kept.');
-							location.reload();
 						} catch (error) {
 							setProblem((error as Error).message);
 						}

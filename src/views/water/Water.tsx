@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { WaterMembrane, WaterSource } from '@/contract/pages';
+import type { SourceReport, WaterMembrane, WaterSource } from '@/contract/pages';
 import type { SiteView } from '@/core/reading/site-view';
 import { readReport } from '@/core/water/ions';
 import { type Held, unheld } from '../data/held';
@@ -13,10 +13,23 @@ import { SourceRecord } from './SourceRecord';
 import { SourceSays } from './SourceSays';
 import { SourceTable } from './SourceTable';
 
+/** A source with a report that was just kept: what nobody has read since is known by it. */
+function withReport(s: WaterSource, report: SourceReport): WaterSource {
+	const read = readReport(report.ions, report.ecUsCm);
+	const known = (by: number | undefined, was: number | null) => (by !== undefined && by > 0 ? by : was);
+	return {
+		...s,
+		report,
+		reports: [report, ...s.reports],
+		alkalinityMgLCaco3: s.newest.alkalinity?.value ?? known(read?.alkalinityMgLCaco3, s.alkalinityMgLCaco3),
+		hardnessMgLCaco3: s.newest.hardness?.value ?? known(read?.hardnessMgLCaco3, s.hardnessMgLCaco3),
+	};
+}
+
 /** Sources side by side, one of them in full: its chart, its report, what the numbers say, and what it takes. */
 export function Water({
 	site: held,
-	sources,
+	sources: first,
 	membranes,
 	asked,
 	targetEcUsCm,
@@ -29,6 +42,7 @@ export function Water({
 	targetEcUsCm: number;
 }) {
 	const site = unheld(held);
+	const [sources, setSources] = useState(first);
 	const [code, setCode] = useState(sources.some((s) => s.code === asked) ? asked! : (sources[0]?.code ?? ''));
 	const choose = (next: string) => {
 		setCode(next);
@@ -74,7 +88,13 @@ export function Water({
 				<BlendTool sources={sources} site={site} targetEcUsCm={targetEcUsCm} />
 			</div>
 			<EarlierReports source={source} day={short} />
-			<ReportForm key={`report ${code}`} source={source} read={read} day={(at) => dateTime(at, site.timezone)} />
+			<ReportForm
+				key={`report ${code}`}
+				source={source}
+				read={read}
+				day={(at) => dateTime(at, site.timezone)}
+				onKept={(report) => setSources((list) => list.map((s) => (s.code === code ? withReport(s, report) : s)))}
+			/>
 		</div>
 	);
 }
