@@ -77,6 +77,8 @@ describe('every page', () => {
 			// The second theme differs by its colours alone.
 			expect([...(await issues(page, 'limewash')), ...(await issues(page, 'blackout', 'colours'))]).toEqual([]);
 			await page.setViewportSize({ width: 640, height: 400 });
+			// A chart draws itself anew a moment later.
+			await page.waitForTimeout(400);
 			expect(await overflow(page)).toBeLessThanOrEqual(0);
 			await page.close();
 		},
@@ -101,7 +103,7 @@ describe('every page', () => {
 			);
 			expect(small).toEqual([]);
 			await page.setViewportSize({ width: 320, height: 640 });
-			await page.waitForTimeout(100);
+			await page.waitForTimeout(400);
 			expect(await overflow(page)).toBeLessThanOrEqual(0);
 			await page.close();
 		},

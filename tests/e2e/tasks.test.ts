@@ -206,6 +206,15 @@ describe('from the Round, by touch', () => {
 		expect(await page.getByRole('button', { name: 'Print' }).isVisible()).toBe(false);
 		expect(await page.locator('[data-week] table').isVisible()).toBe(true);
 		expect(hand.taps).toBe(1);
+		// The same as a file, that stands by itself.
+		await page.emulateMedia({ media: 'screen' });
+		const download = page.waitForEvent('download');
+		await page.locator('[data-keep-file]').click();
+		const file = await download;
+		expect(file.suggestedFilename()).toMatch(/^week-\d{4}-\d\d-\d\d\.html$/);
+		const text = await (await import('node:fs/promises')).readFile(await file.path(), 'utf8');
+		expect(text).toContain('Open doubts');
+		expect(text).not.toMatch(/<script|class=|Keep as a file/);
 		await page.close();
 	});
 });

@@ -45,7 +45,7 @@ export function BatchFields({
 			{recipes.length > 0 && (
 				<Choice
 					label="recipe"
-					width="w-36"
+					width="w-56"
 					value={d.recipe}
 					options={['', ...recipes.map((r) => r.name)]}
 					labels={{ '': 'none' }}

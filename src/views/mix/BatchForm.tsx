@@ -89,12 +89,12 @@ export function BatchForm({
 									</p>
 								)),
 							)}
+						<button type="submit" className="act act-main mt-2" disabled={!plan}>
+							The tank is filled: begin
+						</button>
 					</div>
 					{plan && <Contents feed={contentOf(plan.pours, products)} water={water} />}
 				</div>
-				<button type="submit" className="act act-main mt-2" disabled={!plan}>
-					The tank is filled: begin
-				</button>
 			</form>
 			{plan && (
 				<>

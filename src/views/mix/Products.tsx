@@ -20,7 +20,9 @@ export function Products({
 	products: Product[];
 	onChange: (change: (list: Product[]) => Product[]) => void;
 }) {
-	const [name, setName] = useState(products.find((p) => !p.retired)?.name ?? '');
+	const [name, setName] = useState(
+		(products.find((p) => !p.retired && p.kind === 'nutrient') ?? products.find((p) => !p.retired))?.name ?? '',
+	);
 	const [said, setSaid] = useState({ said: '', problem: '' });
 	/** @throws ApiProblem */
 	const keep = async (body: ProductBody, words: (p: Product) => string) => {

@@ -5,6 +5,7 @@ import type { SiteView } from '@/core/reading/site-view';
 import { eventLine } from '@/words/en/event';
 import { type Held, unheld } from '../data/held';
 import { columnHead, dateTime, longDate, shown, shownWithUnit, unitLabel } from '../ui/format';
+import { savePage } from '../ui/save-page';
 
 const DAY = 86_400_000;
 
@@ -24,6 +25,20 @@ export function WeekReport({ site: held, week: w }: { site: Held<SiteView>; week
 				</h1>
 				<button type="button" className="act act-main no-print" onClick={() => print()}>
 					Print
+				</button>
+				<button
+					type="button"
+					className="act !font-normal no-print"
+					data-keep-file
+					onClick={(e) =>
+						savePage(
+							e.currentTarget.closest<HTMLElement>('[data-week]')!,
+							`${site.name}, week from ${w.day}`,
+							`week-${w.day}.html`,
+						)
+					}
+				>
+					Keep as a file
 				</button>
 				<a className="underline no-print min-h-8" href={other(-7)}>
 					The week before

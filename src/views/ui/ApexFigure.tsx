@@ -28,6 +28,9 @@ const common = (theme: Record<string, string>): ApexOptions => ({
 		zoom: { enabled: false },
 	},
 	dataLabels: { enabled: false },
+	// Read at arm’s length.
+	xaxis: { labels: { style: { fontSize: '13px' } } },
+	yaxis: { labels: { style: { fontSize: '13px' } }, title: { style: { fontSize: '13px' } } },
 	legend: { show: false },
 	grid: { borderColor: theme['--color-base-300'] ?? '#ccc', padding: { left: 18, right: 12 } },
 });
@@ -84,7 +87,7 @@ export function ApexFigure({
 	};
 	const act = 'underline cursor-pointer min-h-8 px-1 text-soft text-[0.85rem]';
 	return (
-		<figure aria-label={label} className="mb-1" data-chart={name}>
+		<figure aria-label={label} className="mb-1 relative" data-chart={name}>
 			{children}
 			<Suspense fallback={<div style={{ height }} />}>
 				{theme['--soft'] !== undefined && (
@@ -105,7 +108,7 @@ export function ApexFigure({
 					/>
 				)}
 			</Suspense>
-			<figcaption className="flex flex-wrap gap-3 justify-end no-print" data-chart-acts>
+			<figcaption className="absolute top-0 right-0 z-10 flex flex-wrap gap-2 justify-end no-print" data-chart-acts>
 				{zooms && (
 					<button type="button" className={act} onClick={() => chart.current?.resetSeries(true, true)}>
 						whole time

@@ -12,6 +12,7 @@ import { ReportForm } from './ReportForm';
 import { SourceRecord } from './SourceRecord';
 import { SourceSays } from './SourceSays';
 import { SourceTable } from './SourceTable';
+import { TreatmentTool } from './TreatmentTool';
 
 /** A source with a report that was just kept: what nobody has read since is known by it. */
 function withReport(s: WaterSource, report: SourceReport): WaterSource {
@@ -87,6 +88,7 @@ export function Water({
 				<AcidTool key={`acid ${code}`} source={source} />
 				<BlendTool sources={sources} site={site} targetEcUsCm={targetEcUsCm} />
 			</div>
+			<TreatmentTool source={source} membrane={membranes.find((m) => m.feed === code)} units={site.units} />
 			<EarlierReports source={source} day={short} />
 			<ReportForm
 				key={`report ${code}`}
