@@ -45,7 +45,7 @@ export function BatchFields({
 			{recipes.length > 0 && (
 				<Choice
 					label="recipe"
-					width="w-56"
+					width="w-44"
 					value={d.recipe}
 					options={['', ...recipes.map((r) => r.name)]}
 					labels={{ '': 'none' }}

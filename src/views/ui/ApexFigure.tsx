@@ -85,7 +85,7 @@ export function ApexFigure({
 		);
 		save(`${name}.csv`, `data:text/csv,${encodeURIComponent(['series,x,y,y2', ...rows].join('\r\n'))}`);
 	};
-	const act = 'underline cursor-pointer min-h-8 px-1 text-soft text-[0.85rem]';
+	const act = 'underline cursor-pointer min-h-6 px-1 text-soft text-[0.85rem]';
 	return (
 		<figure aria-label={label} className="mb-1 relative" data-chart={name}>
 			{children}
@@ -108,7 +108,7 @@ export function ApexFigure({
 					/>
 				)}
 			</Suspense>
-			<figcaption className="absolute top-0 right-0 z-10 flex flex-wrap gap-2 justify-end no-print" data-chart-acts>
+			<figcaption className="absolute -top-3.5 right-0 z-10 flex flex-wrap gap-2 justify-end no-print" data-chart-acts>
 				{zooms && (
 					<button type="button" className={act} onClick={() => chart.current?.resetSeries(true, true)}>
 						whole time

@@ -1,0 +1,41 @@
+import { lazy, Suspense } from 'react';
+import type { SiteView } from '@/core/reading/site-view';
+import { useAsked } from '../data/queries';
+
+const DriftChart = lazy(() => import('../probes/DriftChart').then((m) => ({ default: m.DriftChart })));
+
+/** What a probe was found to be worth so far, beside what is found now. Where there is room. */
+export function ProbeCurve({
+	instrument,
+	quantity,
+	site,
+}: {
+	instrument: string;
+	quantity: 'ph' | 'ec';
+	site: SiteView;
+}) {
+	const { data: story } = useAsked('GET /probes/:instrument/:quantity', { params: { instrument, quantity } });
+	if (!story || story.calibrations.length === 0) return null;
+	return (
+		<aside className="hidden lg:block" aria-label={`How far off ${story.name} was`} data-probe-curve={instrument}>
+			<h2 className="mb-1">How far off {story.name} was</h2>
+			<Suspense>
+				<DriftChart story={story} site={site} />
+			</Suspense>
+			<ul className="text-[0.9rem] text-soft">
+				{[...story.calibrations]
+					.reverse()
+					.slice(0, 4)
+					.map((c) => (
+						<li key={c.id}>
+							{new Intl.DateTimeFormat('en-GB', { timeZone: site.timezone, day: 'numeric', month: 'short' }).format(
+								Date.parse(c.time),
+							)}
+							: {c.points.map((p) => `${p.as_found ?? '–'} in ${Number(p.nominal.toFixed(2))}`).join(', ')}
+							{c.verdict ? ` · ${c.verdict}` : ''}
+						</li>
+					))}
+			</ul>
+		</aside>
+	);
+}
