@@ -1,5 +1,5 @@
 import type { SiteView } from '@/core/reading/site-view';
-import { EVENT_WORDS, eventLine } from '@/words/en/event';
+import { amountWords, EVENT_WORDS, eventLine } from '@/words/en/event';
 import { enter } from '../data/queue';
 import { Attached } from '../entry/Attached';
 import { EventFields } from '../entry/EventFields';
@@ -26,7 +26,7 @@ export function EventRow({
 	onCorrected: (words: string) => void;
 }) {
 	const name = site.stations.find((s) => s.info.code === e.station)?.name ?? e.station;
-	const amount = e.amount === null ? '' : ` ${e.amount} ${e.unit}`;
+	const amount = e.amount === null ? '' : ` ${amountWords(e.amount)} ${e.unit}`;
 	return (
 		<li className="border-b border-line" data-event={e.id}>
 			<button

@@ -6,6 +6,7 @@ import { BatchRun } from './BatchRun';
 import { fromBatch } from './batch-draft';
 import { planOf } from './batch-plan';
 import { EarlierBatches } from './EarlierBatches';
+import { volumeWithUnit } from './typed';
 import { type BatchThings, useBatches } from './use-batches';
 
 /** One mixing from empty to plants: planned, under way, and those before. What is under way goes on after a reload. */
@@ -78,8 +79,8 @@ export function Batch(things: BatchThings) {
 					data-open-batch={o.id}
 				>
 					<span>
-						Under way: {o.plan.recipe || feedName(o.plan.pours)}, {o.plan.litres} L in {tankOf(o.station).name}, begun{' '}
-						{time(Date.parse(o.started_at))}.
+						Under way: {o.plan.recipe || feedName(o.plan.pours)}, {volumeWithUnit(o.plan.litres, site.units)} in{' '}
+						{tankOf(o.station).name}, begun {time(Date.parse(o.started_at))}.
 					</span>
 					<button type="button" className="act" onClick={() => b.setRunId(o.id)}>
 						Go on with it

@@ -5,7 +5,7 @@ import type { DisplayUnits } from '@/core/reading/site-view';
 import { Choice, Text } from '../setup/fields';
 import { type BatchDraft, fromRecipe } from './batch-draft';
 import { TankChoice, WaterChoice } from './choices';
-import { ecShown, ecUnit } from './typed';
+import { ecShown, ecUnit, volumeName, volumeShown } from './typed';
 
 const stageWords = { '': 'as typed', ...Object.fromEntries(Object.entries(STAGES).map(([k, s]) => [k, s.words])) };
 
@@ -58,10 +58,12 @@ export function BatchFields({
 			<TankChoice
 				tanks={tanks}
 				value={d.tank}
-				onChange={(code) => set({ tank: code, litres: String(tanks.find((t) => t.code === code)?.volumeL ?? 100) })}
+				onChange={(code) =>
+					set({ tank: code, litres: volumeShown(tanks.find((t) => t.code === code)?.volumeL ?? 100, units) })
+				}
 			/>
 			<label className="block w-24">
-				<span className="field-label">litres</span>
+				<span className="field-label">{volumeName(units)}</span>
 				<input
 					id="batch-litres"
 					className="field"

@@ -12,8 +12,8 @@ import { PourPart } from './PourPart';
 import { RunEc } from './RunEc';
 import { RunPh } from './RunPh';
 import { SoFar } from './SoFar';
-import { ecShown } from './typed';
-import { PHASE_WORDS, poured } from './words';
+import { ecShown, volumeWithUnit } from './typed';
+import { PHASE_WORDS, poured, pouredAmount } from './words';
 
 /** A batch under way: one step at a time, each with what it should show and what it does. */
 export function BatchRun({
@@ -55,7 +55,7 @@ export function BatchRun({
 	const pour = () =>
 		attempt(async () => {
 			const p = plan.pours[course.part]!;
-			const amount = p.per_l * plan.litres;
+			const amount = pouredAmount(p.per_l * plan.litres);
 			const which = p.bottle ? `part ${p.bottle}` : '';
 			await log.did('part', `${poured(amount)} ${p.unit} of ${which || p.product}`, { amount }, [
 				{ kind: 'nutrient_added', amount, unit: p.unit, product: p.product, note: which },
@@ -67,7 +67,8 @@ export function BatchRun({
 		<div data-batch-run={course.phase}>
 			<div className="flex flex-wrap gap-x-5 gap-y-1 items-baseline mb-2">
 				<h2 className="text-[1.2rem]">
-					{plan.recipe || feedName(plan.pours)}: {plan.litres} L of {water?.name ?? plan.water} in {tank.name}
+					{plan.recipe || feedName(plan.pours)}: {volumeWithUnit(plan.litres, site.units)} of{' '}
+					{water?.name ?? plan.water} in {tank.name}
 				</h2>
 				<ol className="flex gap-3 text-[0.95rem]" aria-label="Steps">
 					{phases.map((p) => (

@@ -2,8 +2,9 @@ import type { Product } from '@/contract/products';
 import type { FeedPlan } from '@/core/mix/feed/plan';
 import { inLabelMeasure } from '@/core/mix/label-rate';
 import type { DisplayUnits } from '@/core/reading/site-view';
+import { unitLabel } from '../ui/format';
 import type { BatchDraft } from './batch-draft';
-import { ecShown, ecUnit } from './typed';
+import { ecShown, ecUnit, volumeWithUnit } from './typed';
 import { poured } from './words';
 
 interface Sheet {
@@ -41,7 +42,7 @@ export function BatchSheet({ title, ...sheet }: Sheet & { title: string }) {
 /** The steps of a planned batch, each with the unit that is written beside it. */
 function sheetRows({ draft: d, plan, litres, places, products, units }: Sheet): (readonly [string, string])[] {
 	return [
-		[`${Number(litres.toPrecision(4))} L of ${places.water} into ${places.tank}`, 'L'],
+		[`${volumeWithUnit(litres, units)} of ${places.water} into ${places.tank}`, unitLabel(units.volume)],
 		...(d.phFirst ? ([[`pH of the water, target ${d.targetPh}: before, dose, after`, 'mL']] as const) : []),
 		...plan.pours.map((p, i): [string, string] => {
 			const label = products.find((x) => x.name === p.product)?.rate_text;

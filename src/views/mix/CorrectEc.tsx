@@ -3,7 +3,7 @@ import type { Pour } from '@/core/mix/feed/plan';
 import type { Answer } from '@/core/problem';
 import type { DisplayUnits } from '@/core/reading/site-view';
 import { problemWords } from '@/words/en/problem';
-import { ecShown } from './typed';
+import { ecShown, volumeWithUnit } from './typed';
 import { poured } from './words';
 
 /** Less than this is within what a dipstick tells. */
@@ -42,7 +42,7 @@ export function CorrectEc({
 			<p className="text-[1.15rem]">
 				EC {shown(seen)} is {seen > target ? 'above' : 'below'} the target of {shown(target)}.{' '}
 				{dilution?.ok &&
-					`${dilution.value.drainL > LEAST_DRAIN_L ? `Drain ${Math.round(dilution.value.drainL)} L and add` : 'Add'} ${Math.round(dilution.value.addL)} L of ${water}.`}
+					`${dilution.value.drainL > LEAST_DRAIN_L ? `Drain ${volumeWithUnit(Math.round(dilution.value.drainL), units)} and add` : 'Add'} ${volumeWithUnit(Math.round(dilution.value.addL), units)} of ${water}.`}
 				{more?.ok && 'Add more, stirred in between:'}
 			</p>
 			{more?.ok && (

@@ -10,7 +10,7 @@ import { MeasureHere } from './MeasureHere';
 import { MixingWait } from './MixingWait';
 import { PastDoses } from './PastDoses';
 import { ResponseChart } from './ResponseChart';
-import { litresTyped } from './typed';
+import { litresTyped, volumeName, volumeShown, volumeWithUnit } from './typed';
 import { useDose } from './use-dose';
 import { cautionOf, poured, STAND_IN_WORDS } from './words';
 
@@ -32,14 +32,14 @@ export function Dose({
 	batch?: BatchLog | undefined;
 }) {
 	const [ml, setMl] = useState('');
-	const [volume, setVolume] = useState(tank.volumeL === null ? '' : String(tank.volumeL));
+	const [volume, setVolume] = useState(tank.volumeL === null ? '' : volumeShown(tank.volumeL, site.units));
 	const field = useRef<HTMLInputElement>(null);
 	const { advice, asked, given, told, problem, ask, pour, measured } = useDose(
 		engine,
 		tank,
 		product,
 		targetPh,
-		litresTyped(volume),
+		litresTyped(volume, site.units),
 		batch,
 	);
 	useEffect(() => {
@@ -67,7 +67,7 @@ export function Dose({
 				)}
 				{tank.volumeL === null && (
 					<label className="block w-40 mb-2">
-						<span className="field-label">Litres in it now</span>
+						<span className="field-label">In it now, {volumeName(site.units)}</span>
 						<input
 							className="field"
 							inputMode="decimal"
@@ -103,7 +103,8 @@ export function Dose({
 					>
 						<p className="w-full text-[1.15rem]">
 							From pH {advice.ph.toFixed(2)} to {targetPh.toFixed(Number.isInteger(targetPh * 10) ? 1 : 2)}: pour{' '}
-							<strong>{poured(advice.ml!)} mL</strong> of {product.name} into {advice.volume_l} L. It should go to{' '}
+							<strong>{poured(advice.ml!)} mL</strong> of {product.name} into{' '}
+							{volumeWithUnit(advice.volume_l, site.units)}. It should go to{' '}
 							<strong>{advice.predicted_ph!.toFixed(2)}</strong>{' '}
 							<span className="text-soft">
 								({advice.low_ph!.toFixed(2)} to {advice.high_ph!.toFixed(2)}, 95 %)

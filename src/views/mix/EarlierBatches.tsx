@@ -6,7 +6,7 @@ import { feedName } from '@/core/mix/feed/plan';
 import type { DisplayUnits } from '@/core/reading/site-view';
 import { differenceWords } from '@/words/en/batch';
 import { figuresOf } from './batch-plan';
-import { ecShown, ecUnit, ecWithUnit } from './typed';
+import { ecShown, ecUnit, ecWithUnit, volumeName, volumeShown } from './typed';
 
 const MOST = 8;
 
@@ -65,7 +65,7 @@ export function EarlierBatches({
 							<th className="pr-3">when</th>
 							<th className="pr-3">what</th>
 							<th className="pr-3">tank</th>
-							<th className="pr-3">litres</th>
+							<th className="pr-3">{volumeName(units)}</th>
 							<th className="pr-3">water, {ecUnit(units)}</th>
 							<th className="pr-3">feed for each L</th>
 							<th className="pr-3">µS/cm for each</th>
@@ -97,7 +97,7 @@ export function EarlierBatches({
 									</td>
 									<td className="pr-3">{named(b)}</td>
 									<td className="pr-3">{tanks.find((t) => t.code === b.station)?.name ?? b.station}</td>
-									<td className="pr-3">{f.litres}</td>
+									<td className="pr-3">{volumeShown(f.litres, units)}</td>
 									<td className="pr-3">{mS(f.waterEcUsCm)}</td>
 									<td className="pr-3">
 										{f.feedPerL.toFixed(2)} {b.plan.pours[0]!.unit}

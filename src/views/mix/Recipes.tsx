@@ -6,7 +6,7 @@ import type { DisplayUnits } from '@/core/reading/site-view';
 import { api } from '../data/client';
 import { Notice } from '../ui/Notice';
 import { RecipeCard } from './RecipeCard';
-import { litresTyped } from './typed';
+import { litresTyped, volumeName } from './typed';
 
 /** Recipes with what they take today, at any size. */
 export function Recipes({
@@ -29,7 +29,7 @@ export function Recipes({
 		problem: '',
 		undo: null,
 	});
-	const volume = litresTyped(litres);
+	const volume = litresTyped(litres, units);
 	async function putAway(r: Recipe) {
 		try {
 			await api('POST /recipes/put-away', { body: { name: r.name } });
@@ -61,7 +61,7 @@ export function Recipes({
 	return (
 		<div data-recipes={recipes.length}>
 			<label className="block w-32 mb-2">
-				<span className="field-label">for so many litres</span>
+				<span className="field-label">for so much, {volumeName(units)}</span>
 				<input
 					id="recipe-litres"
 					className="field"

@@ -10,7 +10,7 @@ import { planOf } from './batch-plan';
 import { CorrectEc, LEAST_DRAIN_L } from './CorrectEc';
 import { MeasureHere } from './MeasureHere';
 import { ecShown, ecUnit } from './typed';
-import { poured } from './words';
+import { poured, pouredAmount } from './words';
 
 /** EC of a batch: measured, and brought where it should be. */
 export function RunEc({
@@ -90,7 +90,7 @@ export function RunEc({
 					],
 				);
 			} else if (more?.ok) {
-				const list = more.value.map((p) => ({ ...p, amount: p.perL * plan.litres }));
+				const list = more.value.map((p) => ({ ...p, amount: pouredAmount(p.perL * plan.litres) }));
 				const words = list.map((p) => `${poured(p.amount)} ${p.unit} ${p.product}${p.bottle && ` ${p.bottle}`}`);
 				await log.did(
 					'fed',

@@ -5,7 +5,7 @@ import { stockPlan, tankFor, trueRatio } from '@/core/mix/feed/stock-tank';
 import type { DisplayUnits } from '@/core/reading/site-view';
 import { remarkWords } from '@/words/en/remark';
 import { Text } from '../setup/fields';
-import { ecShown, ecTyped, ecUnit, litresTyped } from './typed';
+import { ecShown, ecTyped, ecUnit, litresTyped, volumeName, volumeWithUnit } from './typed';
 import { poured } from './words';
 
 /** A recipe as concentrates for an injector: what goes into each stock tank, and what the injector truly gives. */
@@ -25,7 +25,7 @@ export function StockTanks({
 	const [litres, setLitres] = useState('20');
 	const [seen, setSeen] = useState('');
 	const ratio = recipe.injector!;
-	const volume = litresTyped(litres);
+	const volume = litresTyped(litres, units);
 	const parts = plan.pours.map((p) => {
 		const product = products.find((x) => x.name === p.product);
 		const bottle = p.bottle === '' ? 0 : p.bottle.charCodeAt(0) - 65;
@@ -42,7 +42,13 @@ export function StockTanks({
 	return (
 		<div className="my-2 border-l-4 border-line pl-3" data-stock={recipe.name}>
 			<div className="flex flex-wrap gap-2 items-end">
-				<Text label="litres in each stock tank" width="w-44" mode="decimal" value={litres} onChange={setLitres} />
+				<Text
+					label={`in each stock tank, ${volumeName(units)}`}
+					width="w-44"
+					mode="decimal"
+					value={litres}
+					onChange={setLitres}
+				/>
 				{plan.expectedEcUsCm !== null && (
 					<Text
 						label={`EC that comes out, ${ecUnit(units)}`}
@@ -64,7 +70,7 @@ export function StockTanks({
 			))}
 			{stock.feedL > 0 && (
 				<p className="text-soft">
-					At 1 in {ratio} that makes {stock.feedL.toFixed(0)} L of feed
+					At 1 in {ratio} that makes {volumeWithUnit(stock.feedL, units)} of feed
 					{plan.expectedEcUsCm !== null && ` of EC ${ecShown(plan.expectedEcUsCm, units)}`}.
 				</p>
 			)}

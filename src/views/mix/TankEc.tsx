@@ -55,7 +55,7 @@ export function TankEc({
 	const low = range && now.ecUsCm !== null && now.ecUsCm < range[0];
 	const step =
 		range && !inRange && !stale
-			? ecStep({ ecUsCm: now.ecUsCm!, range, volumeL, holdsL: tank.volumeL, feed, water })
+			? ecStep({ ecUsCm: now.ecUsCm!, range, volumeL, holdsL: tank.volumeL, feed, water, units: site.units })
 			: null;
 
 	async function done(s: EcStep) {

@@ -10,7 +10,7 @@ import { usualFeed } from './batch-draft';
 import { WaterChoice } from './choices';
 import { TankEc } from './TankEc';
 import { TankPh } from './TankPh';
-import { litresTyped } from './typed';
+import { litresTyped, volumeName, volumeWithUnit } from './typed';
 
 /** A pH that can be meant. */
 const asTarget = (text: string): number | undefined => {
@@ -93,7 +93,7 @@ function TankRow({
 	const [litres, setLitres] = useState('');
 	/** Counts what was done to its EC: pH is asked about anew after it. */
 	const [fed, setFed] = useState(0);
-	const volumeL = tank.volumeL ?? litresTyped(litres);
+	const volumeL = tank.volumeL ?? litresTyped(litres, site.units);
 	return (
 		<section
 			className="border-t border-line py-2 grid lg:grid-cols-[9rem_1fr_1fr] gap-x-8 gap-y-2 break-inside-avoid"
@@ -104,7 +104,7 @@ function TankRow({
 				<h2>{tank.name}</h2>
 				{tank.volumeL === null ? (
 					<label className="block w-28">
-						<span className="field-label">litres in it</span>
+						<span className="field-label">in it, {volumeName(site.units)}</span>
 						<input
 							className="field"
 							inputMode="decimal"
@@ -115,7 +115,7 @@ function TankRow({
 						/>
 					</label>
 				) : (
-					<p className="text-soft">{tank.volumeL} L</p>
+					<p className="text-soft">{volumeWithUnit(tank.volumeL, site.units)}</p>
 				)}
 			</div>
 			<TankEc

@@ -3,10 +3,8 @@ import type { Product } from '@/contract/products';
 import type { TopUp } from '@/core/mix/top-up';
 import type { TopUpPh } from '@/core/mix/top-up-ph';
 import type { DisplayUnits } from '@/core/reading/site-view';
-import { ecShown, ecUnit } from './typed';
+import { ecShown, ecUnit, volumeShown, volumeWithUnit } from './typed';
 import { poured } from './words';
-
-export const round3 = (v: number): string => String(Number(v.toPrecision(3)));
 
 /** What a top-up makes of EC and pH, in which parts it goes in, and when it can be judged. */
 export function TopUpSays({
@@ -30,7 +28,8 @@ export function TopUpSays({
 	return (
 		<>
 			<p className="text-[1.15rem]" data-top-up-ec>
-				EC comes to <strong>{ecShown(plan.ecUsCm, units)}</strong> {ecUnit(units)} in {Math.round(plan.volumeL)} L
+				EC comes to <strong>{ecShown(plan.ecUsCm, units)}</strong> {ecUnit(units)} in{' '}
+				{volumeWithUnit(plan.volumeL, units)}
 				{target !== undefined &&
 					(plan.feedMlEach === null
 						? '; how much feed brings it to target is not known before its first batch'
@@ -42,13 +41,13 @@ export function TopUpSays({
 			{plan.toTarget && (
 				<p data-top-up-litres>
 					{plan.toTarget.drainL > 0.5
-						? `To land on ${ecShown(target!, units)} with ${water.name} alone, drain ${round3(plan.toTarget.drainL)} L and add ${round3(plan.toTarget.addL)} L.`
-						: `${round3(plan.toTarget.addL)} L of ${water.name} alone would land on ${ecShown(target!, units)}.`}{' '}
+						? `To land on ${ecShown(target!, units)} with ${water.name} alone, drain ${volumeWithUnit(plan.toTarget.drainL, units)} and add ${volumeWithUnit(plan.toTarget.addL, units)}.`
+						: `${volumeWithUnit(plan.toTarget.addL, units)} of ${water.name} alone would land on ${ecShown(target!, units)}.`}{' '}
 					{plan.toTarget.drainL <= 0.5 && (
 						<button
 							type="button"
 							className="underline cursor-pointer min-h-10 sm:min-h-8"
-							onClick={() => onLitres(round3(plan.toTarget!.addL))}
+							onClick={() => onLitres(volumeShown(plan.toTarget!.addL, units))}
 						>
 							use it
 						</button>
@@ -72,7 +71,7 @@ export function TopUpSays({
 			)}
 			{plan.parts.length > 1 && (
 				<p>
-					Roots hang still in it: add it in {plan.parts.length} parts of {plan.parts[0]!.litres.toPrecision(2)} L.
+					Roots hang still in it: add it in {plan.parts.length} parts of {volumeWithUnit(plan.parts[0]!.litres, units)}.
 				</p>
 			)}
 			<p className="text-soft">

@@ -13,8 +13,8 @@ import { Choice, Text } from '../setup/fields';
 import { usualFeed } from './batch-draft';
 import { TankChoice, WaterChoice } from './choices';
 import { logEvent, type Pour } from './log-event';
-import { round3, TopUpSays } from './TopUpSays';
-import { ecShown, ecTyped, ecUnit, litresTyped } from './typed';
+import { TopUpSays } from './TopUpSays';
+import { ecShown, ecTyped, ecUnit, litresTyped, volumeName, volumeShown, volumeWithUnit } from './typed';
 import { gainOf, poured } from './words';
 
 /** An EC in doubt is not filled in: it is read again. */
@@ -22,8 +22,12 @@ const ecOf = (t: Tank | undefined, units: DisplayUnits): string =>
 	t?.ecUsCm && !t.ecDoubted ? ecShown(t.ecUsCm, units) : '';
 
 /** By the dipstick where it was read; else a little less than it holds. */
-const inItNow = (t: Tank | undefined): string =>
-	t?.litresNow ? String(Math.round(t.litresNow.litres)) : t?.volumeL ? String(Math.round(t.volumeL * 0.9)) : '';
+const inItNow = (t: Tank | undefined, units: DisplayUnits): string =>
+	t?.litresNow
+		? volumeShown(Math.round(t.litresNow.litres), units)
+		: t?.volumeL
+			? volumeShown(Math.round(t.volumeL * 0.9), units)
+			: '';
 
 /** What a top-up makes of a tank, and in which parts. */
 export function TopUpTool({
@@ -46,8 +50,8 @@ export function TopUpTool({
 	const [waterCode, setWaterCode] = useState(waters[0]?.code ?? '');
 	const [feedName, setFeedName] = useState(usualFeed(products, batches, tanks[0]?.code)?.name ?? '');
 	const tank = tanks.find((t) => t.code === tankCode);
-	const [now, setNow] = useState(inItNow(tank));
-	const [add, setAdd] = useState(tank?.volumeL ? String(Math.round(tank.volumeL * 0.1)) : '');
+	const [now, setNow] = useState(inItNow(tank, units));
+	const [add, setAdd] = useState(tank?.volumeL ? volumeShown(Math.round(tank.volumeL * 0.1), units) : '');
 	const [ec, setEc] = useState(ecOf(tank, units));
 	const [ph, setPh] = useState(tank?.ph ? tank.ph.toFixed(2) : '');
 	const [stirred, setStirred] = useState(true);
@@ -60,9 +64,9 @@ export function TopUpTool({
 	const plan =
 		water && ecNow !== undefined
 			? planTopUp({
-					volumeL: litresTyped(now) ?? 0,
+					volumeL: litresTyped(now, units) ?? 0,
 					ecUsCm: ecNow,
-					addL: litresTyped(add) ?? 0,
+					addL: litresTyped(add, units) ?? 0,
 					withEcUsCm: water.ecUsCm,
 					capacityL: tank?.volumeL ?? undefined,
 					targetEcUsCm: target,
@@ -71,8 +75,8 @@ export function TopUpTool({
 				})
 			: null;
 	const phNow = n(ph);
-	const inTank = litresTyped(now);
-	const adding = litresTyped(add);
+	const inTank = litresTyped(now, units);
+	const adding = litresTyped(add, units);
 	const phComes =
 		plan?.ok &&
 		water?.ph != null &&
@@ -95,8 +99,8 @@ export function TopUpTool({
 	const choose = (code: string) => {
 		const t = tanks.find((x) => x.code === code);
 		setTankCode(code);
-		setNow(inItNow(t));
-		setAdd(t?.volumeL ? String(Math.round(t.volumeL * 0.1)) : '');
+		setNow(inItNow(t, units));
+		setAdd(t?.volumeL ? volumeShown(Math.round(t.volumeL * 0.1), units) : '');
 		setEc(ecOf(t, units));
 		setPh(t?.ph ? t.ph.toFixed(2) : '');
 	};
@@ -114,10 +118,10 @@ export function TopUpTool({
 		<div data-top-up>
 			<div className="flex flex-wrap gap-2 items-end">
 				<TankChoice tanks={tanks} value={tankCode} onChange={choose} />
-				<Text label="litres in it now" width="w-28" mode="decimal" value={now} onChange={setNow} />
+				<Text label={`in it now, ${volumeName(units)}`} width="w-28" mode="decimal" value={now} onChange={setNow} />
 				<Text label={`EC now, ${ecUnit(units)}`} width="w-28" mode="decimal" value={ec} onChange={setEc} />
 				<Text label="pH now" width="w-20" mode="decimal" value={ph} onChange={setPh} />
-				<Text label="litres to add" width="w-28" mode="decimal" value={add} onChange={setAdd} />
+				<Text label={`to add, ${volumeName(units)}`} width="w-28" mode="decimal" value={add} onChange={setAdd} />
 				<WaterChoice units={units} waters={waters} value={waterCode} onChange={setWaterCode} />
 				{feeds.length > 0 && (
 					<Choice
@@ -151,7 +155,7 @@ export function TopUpTool({
 							onClick={() =>
 								log(
 									{ kind: 'water_added', amount: adding!, unit: 'L', product: water!.name },
-									`${round3(adding!)} L of ${water!.name}`,
+									`${volumeWithUnit(adding!, units)} of ${water!.name}`,
 								)
 							}
 						>

@@ -3,7 +3,7 @@ import type { Tank } from '@/contract/pages';
 import type { Product, Recipe } from '@/contract/products';
 import type { Stage } from '@/core/mix/strength';
 import type { DisplayUnits } from '@/core/reading/site-view';
-import { ecShown } from './typed';
+import { ecShown, volumeShown } from './typed';
 import { gainOf } from './words';
 
 /** One product of a feed as it is typed. */
@@ -64,7 +64,7 @@ export const emptyBatch = (
 	units: DisplayUnits,
 ): BatchDraft => ({
 	tank: tank?.code ?? '',
-	litres: String(tank?.volumeL ?? 100),
+	litres: volumeShown(tank?.volumeL ?? 100, units),
 	water,
 	parts: feed ? [partOf(feed.name)] : [],
 	by: feed && gainOf(feed) === undefined && feed.rate_ml_per_l !== null ? 'label' : 'target',
@@ -130,7 +130,7 @@ export function fromBatch(d: BatchDraft, b: StoredBatch, recipe: Recipe | undefi
 	return {
 		...base,
 		tank: b.station,
-		litres: String(plan.litres),
+		litres: volumeShown(plan.litres, units),
 		water: plan.water ?? d.water,
 		by: strength !== null ? 'label' : 'target',
 		target: plan.target_ec_us_cm === null ? d.target : ecShown(plan.target_ec_us_cm, units),

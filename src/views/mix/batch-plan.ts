@@ -10,7 +10,7 @@ import { decimal } from '@/core/quantity';
 import type { DisplayUnits } from '@/core/reading/site-view';
 import { problemWords } from '@/words/en/problem';
 import type { BatchDraft, PartDraft } from './batch-draft';
-import { ecTyped, litresTyped } from './typed';
+import { ecTyped, litresTyped, volumeWithUnit } from './typed';
 
 /** What a draft is planned with. */
 export interface Shelf {
@@ -113,12 +113,14 @@ export function planDraft(d: BatchDraft, shelf: Shelf): Planned {
 	const { feed, learned } = feedOf(typed, shelf);
 	const tank = shelf.tanks.find((t) => t.code === d.tank);
 	const water = shelf.waters.find((w) => w.code === d.water);
-	const litres = litresTyped(d.litres);
+	const litres = litresTyped(d.litres, shelf.units);
 	const percent = decimal(d.percent.trim());
 	const strength = d.by === 'label' ? (percent ?? Number.NaN) / 100 : undefined;
 	const targetEcUsCm = d.by === 'target' ? ecTyped(d.target, shelf.units) : undefined;
 	if (tank?.volumeL != null && litres !== undefined && litres > tank.volumeL)
-		wrong.push(`${tank.name} holds ${tank.volumeL} L; ${Number(litres.toPrecision(4))} L would run over.`);
+		wrong.push(
+			`${tank.name} holds ${volumeWithUnit(tank.volumeL, shelf.units)}; ${volumeWithUnit(litres, shelf.units)} would run over.`,
+		);
 	let plan: FeedPlan | null = null;
 	if (water && litres !== undefined && litres > 0 && (d.by === 'label' || targetEcUsCm !== undefined)) {
 		const answer = planFeed(feed, { waterEcUsCm: water.ecUsCm, targetEcUsCm, strength }, learned?.riseUsCm ?? null);

@@ -3,10 +3,12 @@ import type { Product } from '@/contract/products';
 import { dilute } from '@/core/mix/dilute';
 import { bottleName } from '@/core/mix/feed/plan';
 import { topFeed } from '@/core/mix/feed/top-feed';
+import type { DisplayUnits } from '@/core/reading/site-view';
 import { problemWords } from '@/words/en/problem';
 import { LEAST_DRAIN_L } from './CorrectEc';
 import type { Pour } from './log-event';
-import { gainOf, poured } from './words';
+import { volumeWithUnit } from './typed';
+import { gainOf, poured, pouredAmount } from './words';
 
 /** One step towards the middle of a tank’s EC range: fed where it is too low, thinned where it is too high. */
 export interface EcStep {
@@ -35,6 +37,7 @@ export function ecStep(t: {
 	holdsL: number | null;
 	feed: Product | undefined;
 	water: KnownWater | undefined;
+	units: DisplayUnits;
 }): { ok: true; value: EcStep } | { ok: false; message: string } {
 	const no = (message: string) => ({ ok: false, message }) as const;
 	const targetEcUsCm = (t.range[0] + t.range[1]) / 2;
@@ -56,9 +59,9 @@ export function ecStep(t: {
 			ok: true,
 			value: {
 				words: `${poured(amount)} ${feed.unit} of ${feed.name}${each}`,
-				pours: feedPours(feed, amount),
+				pours: feedPours(feed, pouredAmount(amount)),
 				expectedEcUsCm,
-				amount,
+				amount: pouredAmount(amount),
 			},
 		};
 	}
@@ -76,13 +79,13 @@ export function ecStep(t: {
 	return {
 		ok: true,
 		value: {
-			words: `${drains ? `drain ${poured(drainL)} L and add` : 'add'} ${poured(addL)} L of ${water.name}`,
+			words: `${drains ? `drain ${volumeWithUnit(drainL, t.units)} and add` : 'add'} ${volumeWithUnit(addL, t.units)} of ${water.name}`,
 			pours: [
-				...(drains ? [{ kind: 'drained', amount: drainL, unit: 'L', product: '' } as const] : []),
-				{ kind: 'water_added', amount: addL, unit: 'L', product: water.name },
+				...(drains ? [{ kind: 'drained', amount: pouredAmount(drainL), unit: 'L', product: '' } as const] : []),
+				{ kind: 'water_added', amount: pouredAmount(addL), unit: 'L', product: water.name },
 			],
 			expectedEcUsCm: targetEcUsCm,
-			amount: addL,
+			amount: pouredAmount(addL),
 		},
 	};
 }

@@ -15,11 +15,19 @@ export function ecTyped(text: string, units: DisplayUnits): number | undefined {
 
 const VOLUMES: readonly (Unit | null)[] = [null, 'L', 'mL', 'gal'];
 
-/** Litres as they are typed: `100`, `20 gal` (US), `500 mL`; undefined where it is no volume. */
-export function litresTyped(text: string): number | undefined {
+/**
+ * Litres as they are typed: `100`, `20 gal` (US), `500 mL`; undefined where it is no volume. A bare number is in the site's own unit.
+ */
+export function litresTyped(text: string, units?: Pick<DisplayUnits, 'volume'>): number | undefined {
 	const parsed = parseTyped(text.trim());
 	if (!parsed.ok || parsed.value.kind !== 'number') return undefined;
 	const { unit, value } = parsed.value;
 	if (unit === 'ppm' || !VOLUMES.includes(unit)) return undefined;
-	return unit === null ? value : toCanonical(value, unit);
+	return toCanonical(value, unit ?? units?.volume ?? 'L');
 }
+
+/** Litres as a number in the site's own unit, and with it. */
+export const volumeShown = (litres: number, units: DisplayUnits): string => shown('volume', litres, units);
+export const volumeWithUnit = (litres: number, units: DisplayUnits): string => shownWithUnit('volume', litres, units);
+/** What the number in a field of volume is. */
+export const volumeName = (units: DisplayUnits): string => (units.volume === 'L' ? 'litres' : unitLabel(units.volume));

@@ -2,6 +2,8 @@ import type { Product } from '@/contract/products';
 import type { BatchPhase } from '@/core/mix/batch-course';
 
 export const poured = (ml: number): string => (ml >= 100 ? ml.toFixed(0) : ml >= 10 ? ml.toFixed(1) : ml.toFixed(2));
+/** What is poured is what is shown: the number that a cylinder or a scale tells, never nothing. */
+export const pouredAmount = (amount: number): number => Number(poured(amount)) || Number(amount.toPrecision(2));
 /** The gain a feed is planned with: what its batches have shown, else what was typed, else what its label leads to. */
 export const gainOf = (p: Product): number | undefined =>
 	p.learned_gain_us_cm_per_ml_l ?? p.gain_us_cm_per_ml_l ?? p.gain_by_label_us_cm_per_ml_l ?? undefined;

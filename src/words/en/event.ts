@@ -20,6 +20,8 @@ export const EVENT_WORDS: Record<EventKind, readonly [words: string, unit: strin
 };
 
 const plain = (v: number): string => v.toLocaleString('en-GB', { maximumSignificantDigits: 3 });
+/** An amount as it is said: to a part in ten thousand, which no cylinder tells. */
+export const amountWords = (v: number): string => String(Number(v.toPrecision(4)));
 
 /** What is asked about an amount before it is kept. */
 export function eventDoubtWords(doubt: EventDoubt, station: string): string {
@@ -39,7 +41,7 @@ export const eventLine = (
 	e: { kind: EventKind; amount: number | null; unit: string; product: string; note: string },
 ): string =>
 	[
-		`${station}: ${EVENT_WORDS[e.kind][0]}${e.amount === null ? '' : ` ${e.amount} ${e.unit}`}`.trim(),
+		`${station}: ${EVENT_WORDS[e.kind][0]}${e.amount === null ? '' : ` ${amountWords(e.amount)} ${e.unit}`}`.trim(),
 		e.product,
 		e.note,
 	]

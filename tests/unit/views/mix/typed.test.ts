@@ -1,6 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { fixedValue } from '@/views/entry/fix';
-import { ecShown, ecTyped, ecUnit, ecWithUnit, litresTyped } from '@/views/mix/typed';
+import {
+	ecShown,
+	ecTyped,
+	ecUnit,
+	ecWithUnit,
+	litresTyped,
+	volumeName,
+	volumeShown,
+	volumeWithUnit,
+} from '@/views/mix/typed';
 import { codeFrom } from '@/views/setup/code';
 
 /** What a person types and reads: no rounding, unit or mark may change what is meant. */
@@ -28,6 +37,20 @@ describe('what a person types elsewhere', () => {
 		const got = litresTyped(text);
 		if (litres === undefined) expect(got).toBeUndefined();
 		else expect(got).toBeCloseTo(litres, 1);
+	});
+	it('volumes in the gallons of the site: 20 US gal are 75.7 L, 20 imperial 90.9', () => {
+		// 3.785411784 L and 4.54609 L, exact by definition (NIST SP 811, appendix B).
+		const us = { ...metric, volume: 'gal' } as const;
+		const imperial = { ...metric, volume: 'imp_gal' } as const;
+		expect(litresTyped('20', us)).toBeCloseTo(75.708, 3);
+		expect(litresTyped('20', imperial)).toBeCloseTo(90.922, 3);
+		expect(litresTyped('20 L', us)).toBe(20);
+		expect([volumeShown(75.708, us), volumeWithUnit(75.708, us), volumeName(us)]).toEqual([
+			'20',
+			'20 US gal',
+			'US gal',
+		]);
+		expect(volumeName(metric)).toBe('litres');
 	});
 	it('a suggestion has no more digits than a person types', () => {
 		expect(fixedValue(1850.0000001, 'mS/cm', '1850')).toBe('1.85');
