@@ -70,7 +70,8 @@ export function undoneSlips(quantity: SeriesQuantity, reading: Reading): Slip[] 
 				{ cause: 'decimal-slip', value: value * 10, how: { code: 'mark-one-off' }, handicap: 0 },
 				{ cause: 'decimal-slip', value: value / 100, how: { code: 'mark-left-out' }, handicap: 0.5 },
 			];
-		case 'temp': {
+		case 'temp':
+		case 'air_temp': {
 			const slips: Slip[] = [
 				{ cause: 'decimal-slip', value: value / 10, how: { code: 'mark-left-out' }, handicap: 0.5 },
 				{ cause: 'decimal-slip', value: value * 10, how: { code: 'mark-one-off' }, handicap: 0.5 },

@@ -4,7 +4,7 @@ import { UNITS } from '../quantity/units';
 import type { InstrumentInfo, Reading } from '../reading/model';
 
 /** Stated accuracy assumed where nobody said (common practice): pens ±0.1 pH, ±2 % EC, ±0.5 °C. */
-export const ASSUMED_ACCURACY = { ph: 0.1, ecPct: 2, temp: 0.5, otherPct: 5 } as const;
+export const ASSUMED_ACCURACY = { ph: 0.1, ecPct: 2, temp: 0.5, humidity: 4, otherPct: 5 } as const;
 
 const ROOT12 = Math.sqrt(12);
 const ROOT3 = Math.sqrt(3);
@@ -25,7 +25,8 @@ function parts(reading: Displayed, instrument: InstrumentInfo | undefined): Part
 	if (stated?.accuracy !== undefined) return { resolution, accuracy: stated.accuracy };
 	if (stated?.accuracyPct !== undefined) return { resolution, accuracy: (stated.accuracyPct / 100) * size };
 	if (quantity === 'ph') return { resolution, accuracy: ASSUMED_ACCURACY.ph };
-	if (quantity === 'temp') return { resolution, accuracy: ASSUMED_ACCURACY.temp };
+	if (quantity === 'humidity') return { resolution, accuracy: ASSUMED_ACCURACY.humidity };
+	if (quantity === 'temp' || quantity === 'air_temp') return { resolution, accuracy: ASSUMED_ACCURACY.temp };
 	return {
 		resolution,
 		accuracy: ((quantity === 'ec' ? ASSUMED_ACCURACY.ecPct : ASSUMED_ACCURACY.otherPct) / 100) * size,

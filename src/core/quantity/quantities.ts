@@ -17,6 +17,8 @@ export const QUANTITIES = [
 	'ca',
 	'alkalinity',
 	'hardness',
+	'air_temp',
+	'humidity',
 ] as const;
 export type Quantity = (typeof QUANTITIES)[number];
 
@@ -66,6 +68,8 @@ export const QUANTITY: Record<Quantity, QuantityDefinition> = {
 		span: [0, 10_000],
 		decimals: 0,
 	},
+	air_temp: { name: 'Air temperature', canonical: 'C', dimensions: ['temperature'], span: [-40, 70], decimals: 1 },
+	humidity: { name: 'Relative humidity', canonical: '%', dimensions: ['fraction'], span: [0, 100], decimals: 0 },
 };
 
 /**

@@ -59,6 +59,9 @@ const WORDS: Record<string, Quantity> = {
 	alkalinity: 'alkalinity',
 	hardness: 'hardness',
 	gh: 'hardness',
+	air: 'air_temp',
+	rh: 'humidity',
+	humidity: 'humidity',
 };
 const BARE: readonly Quantity[] = ['ph', 'ec', 'temp'];
 const CANONICAL_WHEN_BARE: Partial<Record<Quantity, Unit>> = {
@@ -72,6 +75,7 @@ const CANONICAL_WHEN_BARE: Partial<Record<Quantity, Unit>> = {
 	ca: 'mg/L',
 	alkalinity: 'mg/L_CaCO3',
 	hardness: 'mg/L_CaCO3',
+	humidity: '%',
 };
 
 const fold = (text: string): string => text.toLowerCase().replace(/[-_]/g, ' ').replace(/\s+/g, ' ').trim();
@@ -204,7 +208,7 @@ function addValue(sample: QuickSample, typed: TypedValue, word: Quantity | null,
 	unit ??=
 		quantity === 'ec'
 			? context.ecUnit
-			: quantity === 'temp'
+			: quantity === 'temp' || quantity === 'air_temp'
 				? context.tempUnit
 				: (CANONICAL_WHEN_BARE[quantity] ?? QUANTITY[quantity].canonical);
 	if (quantity === 'ec' && unit.startsWith('ppm'))

@@ -7,6 +7,7 @@ export function displayUnit(quantity: Quantity, units: DisplayUnits): Unit | nul
 		case 'ec':
 			return units.ec;
 		case 'temp':
+		case 'air_temp':
 			return units.temp;
 		case 'volume':
 			return units.volume;
@@ -44,6 +45,7 @@ export function shown(quantity: Quantity, canonical: number, units: DisplayUnits
 				? value.toFixed(value < 0.0995 && value > 0 ? 3 : 2)
 				: value.toFixed(unit === 'CF' ? 1 : 0);
 		case 'temp':
+		case 'air_temp':
 			return value.toFixed(1);
 		default:
 			return String(Number(value.toPrecision(4)));

@@ -46,6 +46,17 @@ describe('the quick line', () => {
 			],
 		});
 	});
+	it('the air around the plants: pond air 24.5 rh 62', () => {
+		expect(parse('pond air 24.5 rh 62')).toMatchObject({
+			station: 'pond',
+			asks: [],
+			readings: [
+				{ quantity: 'air_temp', digits: '24.5', unit: 'C' },
+				{ quantity: 'humidity', digits: '62', unit: '%' },
+			],
+		});
+		expect(parse('pond air 76', { ...context, tempUnit: 'F' }).readings).toMatchObject([{ unit: 'F' }]);
+	});
 	it('rain 36ppm takes the only ppm meter’s scale; with two it asks', () => {
 		expect(parse('rain 36ppm')).toMatchObject({
 			station: 'rain',

@@ -1,3 +1,5 @@
+-- What the daily book keeps beside readings.
+
 -- Photos and files beside readings, events and notes. What was attached can be taken away: its bytes are gone then, that it was there stays.
 CREATE TABLE attachment (
 	site_id     integer NOT NULL REFERENCES site,
@@ -26,3 +28,8 @@ ALTER TABLE standard_lot ADD COLUMN retired_at timestamptz;
 
 -- How a height on the dipstick becomes litres, as it was typed: `60 x 40`, `round 50`, or a table of centimetres and litres.
 ALTER TABLE station ADD COLUMN shape text NOT NULL DEFAULT '' CHECK (length(shape) <= 1000);
+
+-- The air around the plants is read beside their water.
+ALTER TABLE reading DROP CONSTRAINT reading_quantity_check;
+ALTER TABLE reading ADD CONSTRAINT reading_quantity_check
+	CHECK (quantity IN ('ph','ec','tds','temp','level','volume','do','orp','mv','no3','k','ca','alkalinity','hardness','air_temp','humidity'));
