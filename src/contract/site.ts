@@ -181,7 +181,7 @@ export const setup = resource('Setup', {
 		}),
 		answer: station,
 		status: 201,
-		problems: ['unknown-system'],
+		problems: ['unknown-system', 'bad-shape'],
 	},
 	'POST /stations/order': {
 		summary: 'The order in which the water runs: every station named, once',

@@ -192,7 +192,7 @@ describe('the sheet and its grid', () => {
 		const day = sheetDay(Date.now() - DAY, 'Europe/Amsterdam');
 		const parsed = parseTime(`${day}T06:40`, 'Europe/Amsterdam');
 		const time = formatTime(parsed.ok ? parsed.at : Number.NaN);
-		await page.fill('input[type=date]', day);
+		await page.getByLabel('Day of the round').fill(day);
 		await page.focus('[aria-label="Mix tank time"]');
 		await page.keyboard.type('0640');
 		await page.keyboard.press('ArrowRight');

@@ -33,7 +33,7 @@ export function FoundStep({
 }) {
 	const own = lots.filter((l) => l.own_table && !standardNamed(l.standard) && isOf(quantity, l.own_table));
 	return (
-		<div className="grid grid-cols-2 sm:grid-cols-[10rem_6rem_8rem_8rem_8rem] gap-3 items-end py-1.5">
+		<div className="grid grid-cols-2 md:grid-cols-[10rem_6rem_8rem_8rem_8rem] gap-3 items-end py-1.5">
 			<label className="block">
 				<span className="field-label">Standard {number + 1}</span>
 				<select

@@ -28,7 +28,7 @@ export function TreatmentTool({
 	};
 	const own = membrane?.state.known ? membrane.state.rejection : undefined;
 	const after = treated(before, by, own);
-	const mg = (v: number | null) => (v === null ? 'not known' : `${v >= 10 ? Math.round(v) : v.toFixed(1)} mg/L`);
+	const mg = (v: number | null) => (v === null ? 'not known' : String(v >= 10 ? Math.round(v) : Number(v.toFixed(1))));
 	const ec = (v: number | null) => (v === null ? 'not known' : ecWithUnit(v, units));
 	const rows: [string, string, string][] = [
 		['EC', ec(before.ecUsCm), ec(after.ecUsCm)],
@@ -44,7 +44,7 @@ export function TreatmentTool({
 			<table className="mt-2 text-[0.95rem]">
 				<thead>
 					<tr>
-						<th className="pr-6" />
+						<th className="pr-6">mg/L</th>
 						<th className="pr-6">now</th>
 						<th>after it</th>
 					</tr>
