@@ -14,10 +14,11 @@ import { Protocol } from './Protocol';
 import { Said } from './Said';
 import { SaveBar } from './SaveBar';
 import { StationList } from './StationList';
-import { type BenchWalk, useBench } from './use-bench';
+import { useBench } from './use-bench';
 import { useSwipe } from './use-swipe';
 import { Verdicts } from './Verdicts';
 import { Walk } from './Walk';
+import type { BenchWalk } from './walk-order';
 
 const MOST_OTHERS = 3;
 

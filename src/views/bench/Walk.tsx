@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { SiteView } from '@/core/reading/site-view';
 import { api } from '../data/client';
-import type { WalkStop } from './StationList';
+import type { BenchWalk } from './walk-order';
 
 /** Where the round stands, and its end: what was left out is kept with its reason. */
 export function Walk({
@@ -11,7 +11,7 @@ export function Walk({
 	current,
 	onSkip,
 }: {
-	walk: { id: number; stops: WalkStop[] };
+	walk: BenchWalk;
 	site: SiteView;
 	done: ReadonlySet<string>;
 	current: string;

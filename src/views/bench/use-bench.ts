@@ -18,25 +18,14 @@ import { dipsOf, entriesOf, otherFields, USUAL } from './dips';
 import { dropDraft, emptyDraft } from './draft';
 import { type KitChange, keepKit } from './keep-kit';
 import { useExpert } from './Protocol';
-import type { WalkStop } from './StationList';
 import { sampleOf } from './sample-of';
 import { savedWords } from './saved-words';
 import { useDraft } from './use-draft';
+import { type BenchWalk, goesOn } from './walk-order';
 
 /** Salt leaks from a pH electrode, so water of few minerals has its EC dipped first. */
 const THIN: readonly Quantity[] = ['ec', 'temp', 'ph'];
 
-/** Where a round goes on: the next stop that is not done; outside of one the next number typed belongs here too. */
-function goesOn(order: readonly string[], station: string, finished: ReadonlySet<string>): string {
-	const here = order.indexOf(station);
-	const after = [...order.slice(here + 1), ...order.slice(0, here)];
-	return after.find((s) => !finished.has(s)) ?? order[(here + 1) % order.length]!;
-}
-
-export interface BenchWalk {
-	id: number;
-	stops: WalkStop[];
-}
 /** What is typed at Bench, what it is understood as, and everything that can be done with it. */
 export function useBench(given: SiteView, asked: string | null, walk: BenchWalk | null) {
 	const order = useMemo(

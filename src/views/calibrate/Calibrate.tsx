@@ -14,7 +14,7 @@ import { probeKey, useCalibration } from './use-calibration';
 import { WhatNow } from './WhatNow';
 import { WrongBottle } from './WrongBottle';
 
-const WITH_CURVE = 'grid lg:grid-cols-[minmax(0,44rem)_minmax(0,1fr)] gap-x-10 gap-y-4';
+const WITH_CURVE = 'grid lg:grid-cols-[minmax(0,47rem)_minmax(0,1fr)] gap-x-10 gap-y-4';
 
 /** Guided calibration: as found in every standard first, then adjust, then as left; or one dip to check. */
 export function Calibrate({

@@ -1,6 +1,7 @@
 import { lazy, Suspense } from 'react';
 import type { SiteView } from '@/core/reading/site-view';
 import { useAsked } from '../data/queries';
+import { shown } from '../ui/format';
 
 const DriftChart = lazy(() => import('../probes/DriftChart').then((m) => ({ default: m.DriftChart })));
 
@@ -16,6 +17,7 @@ export function ProbeCurve({
 }) {
 	const { data: story } = useAsked('GET /probes/:instrument/:quantity', { params: { instrument, quantity } });
 	if (!story || story.calibrations.length === 0) return null;
+	const say = (value: number) => shown(quantity, value, site.units);
 	return (
 		<aside className="hidden lg:block" aria-label={`How far off ${story.name} was`} data-probe-curve={instrument}>
 			<h2 className="mb-1">How far off {story.name} was</h2>
@@ -31,7 +33,7 @@ export function ProbeCurve({
 							{new Intl.DateTimeFormat('en-GB', { timeZone: site.timezone, day: 'numeric', month: 'short' }).format(
 								Date.parse(c.time),
 							)}
-							: {c.points.map((p) => `${p.as_found ?? '–'} in ${Number(p.nominal.toFixed(2))}`).join(', ')}
+							: {c.points.map((p) => `${p.as_found === null ? '–' : say(p.as_found)} in ${say(p.nominal)}`).join(', ')}
 							{c.verdict ? ` · ${c.verdict}` : ''}
 						</li>
 					))}
