@@ -1,5 +1,5 @@
 import type { Remark } from '../../remark';
-import { FORMS } from '../../water/report/forms';
+import { ELEMENTS, FORMS } from '../../water/report/forms';
 import { markOf, readNumber } from '../../water/report/number';
 import { type Content, type NutrientKey, nitrogenOf, sumOf } from './content';
 
@@ -26,6 +26,7 @@ export type LabelProblem =
 type Total = 'n_total';
 /** A name on a label: what it stands for, in which form. */
 const NAMES: Record<string, readonly [NutrientKey | Total, string?]> = {
+	...ELEMENTS,
 	n: ['n_total'],
 	nitrogen: ['n_total'],
 	'no3-n': ['no3_n_mg_l'],
@@ -47,54 +48,18 @@ const NAMES: Record<string, readonly [NutrientKey | Total, string?]> = {
 	'ureic nitrogen': ['urea_n_mg_l'],
 	'urea-n': ['urea_n_mg_l'],
 	urea: ['urea_n_mg_l'],
-	p: ['p_mg_l'],
-	phosphorus: ['p_mg_l'],
-	p2o5: ['p_mg_l', 'p2o5'],
 	phosphate: ['p_mg_l', 'p2o5'],
 	'phosphoric acid': ['p_mg_l', 'p2o5'],
 	'phosphorus pentoxide': ['p_mg_l', 'p2o5'],
-	k: ['k_mg_l'],
-	potassium: ['k_mg_l'],
-	k2o: ['k_mg_l', 'k2o'],
 	potash: ['k_mg_l', 'k2o'],
 	'potassium oxide': ['k_mg_l', 'k2o'],
-	ca: ['ca_mg_l'],
-	calcium: ['ca_mg_l'],
 	cao: ['ca_mg_l', 'cao'],
 	'calcium oxide': ['ca_mg_l', 'cao'],
-	mg: ['mg_mg_l'],
-	magnesium: ['mg_mg_l'],
 	mgo: ['mg_mg_l', 'mgo'],
 	'magnesium oxide': ['mg_mg_l', 'mgo'],
-	s: ['so4_mg_l', 's'],
-	sulfur: ['so4_mg_l', 's'],
-	sulphur: ['so4_mg_l', 's'],
 	so3: ['so4_mg_l', 'so3'],
 	'sulfur trioxide': ['so4_mg_l', 'so3'],
-	so4: ['so4_mg_l', 'so4'],
-	sulfate: ['so4_mg_l', 'so4'],
-	sulphate: ['so4_mg_l', 'so4'],
-	na: ['na_mg_l'],
-	sodium: ['na_mg_l'],
-	cl: ['cl_mg_l'],
 	chlorine: ['cl_mg_l'],
-	chloride: ['cl_mg_l'],
-	b: ['b_mg_l'],
-	boron: ['b_mg_l'],
-	fe: ['fe_mg_l'],
-	iron: ['fe_mg_l'],
-	mn: ['mn_mg_l'],
-	manganese: ['mn_mg_l'],
-	zn: ['zn_mg_l'],
-	zinc: ['zn_mg_l'],
-	cu: ['cu_mg_l'],
-	copper: ['cu_mg_l'],
-	mo: ['mo_mg_l'],
-	molybdenum: ['mo_mg_l'],
-	si: ['si_mg_l'],
-	silicon: ['si_mg_l'],
-	sio2: ['si_mg_l', 'sio2'],
-	silica: ['si_mg_l', 'sio2'],
 };
 
 /** Words that labels put around a name and that change nothing. */
