@@ -157,6 +157,8 @@ function pastOf(advised: Advised, q: DoseQuestion): PastDoseView[] {
 					meqL: (ml * (advised.strengthMeqMl ?? 0)) / j.litres,
 					phBefore: steps[i]!.ph,
 					phAfter: s.ph,
+					idBefore: null,
+					idAfter: null,
 					low: s.ph,
 					high: s.ph,
 					expected: s.ph,

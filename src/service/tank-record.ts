@@ -92,7 +92,7 @@ export async function tankAsWritten(
 	const kept = newest.filter((r) => r.decision !== 'discard');
 	const newestPh = kept[0] ?? null;
 	const ph = new Map<number, PhRead>();
-	for (const r of await near('ph')) ph.set(r.at, { at: r.at, value: r.value, u: TYPICAL_U, by: r.by });
+	for (const r of await near('ph')) ph.set(r.at, { at: r.at, value: r.value, u: TYPICAL_U, by: r.by, id: r.id });
 	for (const r of kept)
 		if (r === newestPh || permits(r, 'dose'))
 			ph.set(r.at, {
@@ -100,6 +100,7 @@ export async function tankAsWritten(
 				value: believed(r),
 				u: r.instrument === null ? TYPICAL_U : (r.u ?? TYPICAL_U),
 				by: r.instrument,
+				id: r.id,
 			});
 	const ecNewest = await listReadings(db, context.site.id, {
 		station: station.code,

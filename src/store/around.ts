@@ -5,6 +5,7 @@ import { read, time } from './read';
 
 /** A reading just before or just after something was poured. */
 const nearbyReading = z.strictObject({
+	id: z.number(),
 	at: time,
 	value: z.number(),
 	/** Code of the instrument; null where nobody said. */
@@ -35,7 +36,7 @@ export async function readingsAround(
 	const rows = await read(
 		db,
 		nearbyReading,
-		`SELECT DISTINCT ON (x.at, x.id) x.at AS at, x.value, x.instrument AS by
+		`SELECT DISTINCT ON (x.at, x.id) x.id, x.at AS at, x.value, x.instrument AS by
 		FROM station s CROSS JOIN unnest($4::timestamptz[]) t(at)
 		CROSS JOIN LATERAL (${one("r.at <= t.at AND r.at >= t.at - $5 * interval '1 millisecond'", 'DESC')}
 			UNION ALL ${one("r.at > t.at AND r.at <= t.at + $6 * interval '1 millisecond'", 'ASC')}) x

@@ -59,6 +59,10 @@ describe('the evening of a tank that was brought to target in the morning', () =
 		expect(words).toMatch(/carbon dioxide has left/);
 		await page.locator('[data-afterwards] [data-later=day]').waitFor();
 		await page.locator('[data-alkalinity-left]').waitFor();
+		await page.locator('summary', { hasText: 'earlier doses' }).click();
+		await page.locator('table [data-open-reading]').last().click();
+		await page.locator('[data-reading-dialog]', { hasText: 'Pond' }).waitFor();
+		await page.keyboard.press('Escape');
 		await expectAccessible(page);
 	});
 	it('by keyboard: poured, counted down while it mixes; a pH read at once waits, and nothing more is advised on it', async () => {

@@ -1,3 +1,4 @@
+import type { Page } from 'playwright-core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { type Answer, type Application, startApplication } from '../helpers/application';
 import { expectAccessible, openBrowser } from '../helpers/browser';
@@ -13,11 +14,13 @@ afterAll(async () => {
 	await app.stop();
 });
 
-it('an event is logged late, corrected, taken back and put back where it is listed', async () => {
-	const page = await browser.context.newPage();
-	const said = (text: string) => page.locator('[data-notice]', { hasText: text }).waitFor();
-	const listed = async (): Promise<Answer[]> =>
-		(await (await fetch(`${app.base}/api/v1/events?station=pond&order=newest&limit=1`)).json()).events;
+let page: Page;
+const said = (text: string) => page.locator('[data-notice]', { hasText: text }).waitFor();
+const listed = async (): Promise<Answer[]> =>
+	(await (await fetch(`${app.base}/api/v1/events?station=pond&order=newest&limit=1`)).json()).events;
+
+it('an event is logged late, and opened where it is listed', async () => {
+	page = await browser.context.newPage();
 	await page.goto(`${app.base}/ledger`);
 	await page.getByRole('link', { name: 'Events' }).click();
 	await page.waitForURL('**/ledger/events');
@@ -33,6 +36,9 @@ it('an event is logged late, corrected, taken back and put back where it is list
 	expect(await listed()).toMatchObject([{ amount: 6.5, time: '2026-07-14T09:15:00Z', product: 'rain' }]);
 	await page.locator('[data-event]', { hasText: 'water added 6.5 L' }).getByRole('button').first().click();
 	await expectAccessible(page, ['limewash']);
+});
+
+it('it is corrected, taken back and put back', async () => {
 	const own = page.locator('[data-event]', { hasText: 'water added 6.5 L' });
 	await own.getByLabel('How much').fill('65');
 	await own.getByRole('button', { name: 'Correct it' }).click();
@@ -50,7 +56,7 @@ it('an event is logged late, corrected, taken back and put back where it is list
 });
 
 it('an unlikely amount is asked about before it is kept; the quick line logs, and takes back', async () => {
-	const page = await browser.context.newPage();
+	page = await browser.context.newPage();
 	await page.goto(`${app.base}/bench?station=bench`);
 	await page.waitForFunction(() => !document.querySelector('astro-island[ssr]'));
 	await page.locator('[data-event-form] summary').click();

@@ -69,6 +69,13 @@ describe('review', () => {
 		await page.locator('[data-notice]').filter({ hasText: 'retest' }).waitFor();
 		await page.keyboard.press('j');
 		await page.locator(`[data-reviewing="${ids[1]}"]`).waitFor();
+		await page.keyboard.press('o');
+		await page.locator(`[data-reading-dialog="${ids[1]}"]`).waitFor();
+		// What lies over the page takes its keys: nothing is decided beneath it.
+		await page.keyboard.press('y');
+		await page.keyboard.press('Escape');
+		await page.locator('[data-reading-dialog]').waitFor({ state: 'detached' });
+		expect((await (await fetch(`${app.base}/api/v1/readings/${ids[1]}/history`)).json()).decisions).toEqual([]);
 		await page.keyboard.press('y');
 		await page.locator(`[data-queue="${ids[1]}"]`).waitFor({ state: 'detached' });
 		const kept = await (await fetch(`${app.base}/api/v1/readings/${ids[1]}/history`)).json();

@@ -4,7 +4,7 @@ import { type Held, unheld } from '../data/held';
 import { onStoredLater } from '../data/queue';
 import { takeBackLast, type Undo, undo } from '../data/undo';
 import { onOpenReading } from '../entry/open-reading';
-import { isTyping } from '../ui/typing';
+import { keysTaken } from '../ui/typing';
 import { Keys } from './Keys';
 import { QuickLine } from './QuickLine';
 import { ThemeSwitch } from './ThemeSwitch';
@@ -87,7 +87,7 @@ export function Frame({
 
 	useEffect(() => {
 		const onKey = async (e: KeyboardEvent) => {
-			if (e.defaultPrevented || e.ctrlKey || e.metaKey || e.altKey || isTyping(e.target)) return;
+			if (e.defaultPrevented || e.ctrlKey || e.metaKey || e.altKey || keysTaken(e.target)) return;
 			if (e.key === 'b') location.href = '/bench';
 			else if (e.key === 'r') location.href = '/';
 			else if (e.key === 'c') location.href = '/calibrate';

@@ -12,7 +12,7 @@ const KEYS = [
 	['l', 'Ledger'],
 	['e', 'Events'],
 	['v', 'Review: what wants a decision'],
-	['y  a', 'Review: keep, ask for a retest'],
+	['y  a  o', 'Review: keep, ask for a retest, open all that is known of it'],
 	['j  k', 'next, previous in a list'],
 	['Enter', 'open the row; in the quick line: save'],
 	['x', 'Ledger: choose the row, to change many at once'],

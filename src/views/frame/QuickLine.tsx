@@ -5,7 +5,7 @@ import { eventDoubtWords } from '@/words/en/event';
 import { useEngine } from '../data/engine';
 import { fixedValue } from '../entry/fix';
 import { VerdictLine } from '../entry/VerdictLine';
-import { isTyping } from '../ui/typing';
+import { keysTaken } from '../ui/typing';
 import { QuickChips } from './QuickChips';
 import { askText, contextOf, linesOf, PartlySaved, type QuickSaved, saveLines, understand } from './quick-lines';
 
@@ -36,7 +36,7 @@ export function QuickLine({ site, onSaved }: { site: SiteView; onSaved: (saved: 
 	useEffect(() => {
 		const onKey = (e: KeyboardEvent) => {
 			const t = e.target;
-			if (e.key !== '/' || e.ctrlKey || e.metaKey || e.altKey || isTyping(t)) return;
+			if (e.key !== '/' || e.ctrlKey || e.metaKey || e.altKey || keysTaken(t)) return;
 			e.preventDefault();
 			field.current?.focus();
 		};

@@ -1,4 +1,5 @@
 import type { Advice } from '@/contract/doses';
+import { OpensReading } from '../entry/OpensReading';
 
 /** What earlier doses did in this tank, the jug’s among them. */
 export function PastDoses({ past }: { past: Advice['past'] }) {
@@ -25,8 +26,12 @@ export function PastDoses({ past }: { past: Advice['past'] }) {
 									{Number(d.ml.toPrecision(3))}
 									{d.jug && ` in a jug of ${d.litres} L`}
 								</td>
-								<td className="pr-4">{d.ph_before.toFixed(2)}</td>
-								<td className="pr-4">{d.ph_after.toFixed(2)}</td>
+								<td className="pr-4">
+									<OpensReading id={d.reading_before}>{d.ph_before.toFixed(2)}</OpensReading>
+								</td>
+								<td className="pr-4">
+									<OpensReading id={d.reading_after}>{d.ph_after.toFixed(2)}</OpensReading>
+								</td>
 								<td className="pr-4">{d.answered === 'as expected' ? 'yes' : d.answered}</td>
 								<td className="pr-4">{d.other_water ? 'another then' : 'the same'}</td>
 							</tr>

@@ -1,5 +1,5 @@
 import type { BatchStep } from '@/contract/batches';
-import { openReading } from '../entry/open-reading';
+import { OpensReading } from '../entry/OpensReading';
 
 /** What was done of a batch, what each step showed, and what was kept though it was doubted. */
 export function SoFar({ log, mS }: { log: readonly BatchStep[]; mS: (v: number) => string }) {
@@ -10,18 +10,7 @@ export function SoFar({ log, mS }: { log: readonly BatchStep[]; mS: (v: number) 
 				.map((s) => (
 					<li key={`${s.time}${s.words}`} className="py-0.5 border-t border-line">
 						<span aria-hidden="true">{s.doubt ? '◐' : '✓'}</span>{' '}
-						{s.reading_id == null ? (
-							s.words
-						) : (
-							<button
-								type="button"
-								className="underline cursor-pointer min-h-8"
-								data-open-reading={s.reading_id}
-								onClick={() => openReading(s.reading_id!)}
-							>
-								{s.words}
-							</button>
-						)}
+						<OpensReading id={s.reading_id ?? null}>{s.words}</OpensReading>
 						{s.measured !== null && s.expected !== null && (
 							<span className="text-[0.85rem]">
 								{' '}

@@ -12,9 +12,11 @@ import { type Held, unheld } from '../data/held';
 import { askAgain, useAsked, useFollowing } from '../data/queries';
 import type { Decided } from '../entry/Decide';
 import { enterDecision } from '../entry/decisions';
+import { openReading } from '../entry/open-reading';
 import { ago } from '../ui/format';
 import { Notice } from '../ui/Notice';
 import { StandingMark } from '../ui/StandingMark';
+import { keysTaken } from '../ui/typing';
 import { JudgingAgain } from './JudgingAgain';
 import { Reviewing } from './Reviewing';
 
@@ -73,11 +75,17 @@ export function Review({ site: held, review }: { site: Held<SiteView>; review: G
 			return `${decided} ${kind === 'keep' ? 'kept' : 'discarded'}.`;
 		});
 	const go = (step: 1 | -1) => set({ current: Math.min(Math.max(current + step, 0), queue.length - 1) });
-	useHotkeys('j', () => go(1));
-	useHotkeys('k', () => go(-1));
-	useHotkeys('y', () => waiting && void decide(waiting, 'keep'));
-	useHotkeys('shift+y', () => waiting && void decideAll(waiting, 'keep'));
-	useHotkeys('a', () => waiting && void decide(waiting, 'retest'));
+	const act = {
+		j: () => go(1),
+		k: () => go(-1),
+		y: () => waiting && void decide(waiting, 'keep'),
+		'shift+y': () => waiting && void decideAll(waiting, 'keep'),
+		o: () => waiting && openReading(waiting.reading.id),
+		a: () => waiting && void decide(waiting, 'retest'),
+	};
+	useHotkeys(Object.keys(act), (_, { hotkey }) => act[hotkey as keyof typeof act](), {
+		ignoreEventWhen: (e) => keysTaken(e.target),
+	});
 
 	return (
 		<div className="grid lg:grid-cols-[20rem_1fr] gap-x-8 gap-y-4">

@@ -4,6 +4,8 @@ import { standingOf } from '@/core/trust/standing';
 import { Decide, type Decided } from '../entry/Decide';
 import { NeighbourChart } from '../entry/NeighbourChart';
 import { useNeighbours } from '../entry/Neighbours';
+import { OpensReading } from '../entry/OpensReading';
+import { openReading } from '../entry/open-reading';
 import { dateTime, shown } from '../ui/format';
 import { StandingMark } from '../ui/StandingMark';
 import { ManyAtOnce } from './ManyAtOnce';
@@ -40,6 +42,9 @@ export function Reviewing({
 				<button type="button" className="act !font-normal" onClick={onRetest}>
 					Ask for a retest <kbd>a</kbd>
 				</button>
+				<button type="button" className="act !font-normal" onClick={() => openReading(r.id)}>
+					All of it <kbd>o</kbd>
+				</button>
 				<a className="act !font-normal" href={`/trends?station=${encodeURIComponent(r.station)}`}>
 					Trend
 				</a>
@@ -54,7 +59,9 @@ export function Reviewing({
 							.sort((a, b) => a.at - b.at)
 							.map((n) => (
 								<tr key={n.at} className={`border-t border-line ${n.id === r.id ? 'bg-lit font-bold' : ''}`}>
-									<td className="pr-6 py-0.5">{dateTime(n.at, site.timezone)}</td>
+									<td className="pr-6 py-0.5">
+										<OpensReading id={n.id}>{dateTime(n.at, site.timezone)}</OpensReading>
+									</td>
 									<td className="pr-6">{shown(r.quantity, n.value, site.units)}</td>
 									<td>
 										<StandingMark standing={standingOf({ ...n, restated: n.was })} word />

@@ -6,7 +6,7 @@ import type { SeriesPoint as Point } from '@/core/series/point';
 import { standingOf } from '@/core/trust/standing';
 import { api } from '../data/client';
 import { type Held, unheld } from '../data/held';
-import { openReading } from '../entry/open-reading';
+import { OpensReading } from '../entry/OpensReading';
 import { dateTime, displayUnit, shown, unitLabel } from '../ui/format';
 import { StandingMark } from '../ui/StandingMark';
 import { type ChartEvent, SeriesChart } from './SeriesChart';
@@ -172,18 +172,7 @@ function PointTable({ quantity, points, site }: { quantity: Quantity; points: re
 				{[...points].reverse().map((p) => (
 					<tr key={p.at} className="border-t border-line">
 						<td className="pr-6">
-							{p.id === null ? (
-								dateTime(p.at, site.timezone)
-							) : (
-								<button
-									type="button"
-									className="underline cursor-pointer min-h-8"
-									data-open-reading={p.id}
-									onClick={() => openReading(p.id!)}
-								>
-									{dateTime(p.at, site.timezone)}
-								</button>
-							)}
+							<OpensReading id={p.id}>{dateTime(p.at, site.timezone)}</OpensReading>
 						</td>
 						<td className="pr-6 font-bold">{shown(quantity, p.value, site.units)}</td>
 						<td className="pr-6">{shown(quantity, 1.96 * p.u, site.units)}</td>

@@ -1,5 +1,8 @@
 import type { RefObject } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
+import { keysTaken } from './typing';
+
+const ignoreEventWhen = (e: KeyboardEvent) => keysTaken(e.target);
 
 /** Keys of a table: j and k move, x chooses, Enter opens. */
 export function useTableKeys(
@@ -13,11 +16,12 @@ export function useTableKeys(
 		does.go(next);
 		body.current?.querySelectorAll('tr[data-row]')[next]?.scrollIntoView({ block: 'nearest' });
 	};
-	useHotkeys('j', () => go(1), { preventDefault: true });
-	useHotkeys('k', () => go(-1), { preventDefault: true });
-	useHotkeys('x', () => does.choose());
+	useHotkeys('j', () => go(1), { preventDefault: true, ignoreEventWhen });
+	useHotkeys('k', () => go(-1), { preventDefault: true, ignoreEventWhen });
+	useHotkeys('x', () => does.choose(), { ignoreEventWhen });
 	useHotkeys('enter', () => does.open(), {
 		// Of a button or link Enter is its own.
-		ignoreEventWhen: (e) => e.target instanceof HTMLElement && e.target.closest('button, a, summary, label') !== null,
+		ignoreEventWhen: (e) =>
+			ignoreEventWhen(e) || (e.target instanceof HTMLElement && e.target.closest('button, a, summary, label') !== null),
 	});
 }

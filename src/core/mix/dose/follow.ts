@@ -12,6 +12,9 @@ export interface DoseSeen {
 	meqL: number;
 	phBefore: number;
 	phAfter: number;
+	/** The readings it was seen by; null where they were only said. */
+	idBefore: number | null;
+	idAfter: number | null;
 	/** 95 % interval that was expected. */
 	low: number;
 	high: number;
@@ -198,6 +201,8 @@ function doseSeen(
 		meqL,
 		phBefore: from.value,
 		phAfter: to.value,
+		idBefore: from.id ?? null,
+		idAfter: to.id ?? null,
 		low,
 		high,
 		expected,

@@ -21,6 +21,8 @@ export interface PhRead {
 	/** Of one reading against the next with the same pen, where its display is coarse; else that of a kept two-decimal pen. */
 	noise?: number | undefined;
 	by: string | null;
+	/** Under which it is kept; absent where it was only said. */
+	id?: number | undefined;
 }
 
 export type TankEvent = { at: number } & (
