@@ -26,6 +26,7 @@ const MARK: Record<string, string> = {
 };
 /** A line is not drawn across a silence of more than this many usual gaps. */
 const GAP = 6;
+const TRUSTED: readonly string[] = ['sound', 'restated'];
 
 export function SeriesChart({
 	quantity,
@@ -50,9 +51,7 @@ export function SeriesChart({
 		const v = (x: number) => inDisplay(quantity, x, site);
 		// Days on the axis are the site’s: drawn by the clock on its wall.
 		const wall = (at: number) => wallTime(at, site.timezone);
-		const trusted = points.filter(
-			(p) => standingOf({ ...p, restated: p.was }) === 'sound' || standingOf({ ...p, restated: p.was }) === 'restated',
-		);
+		const trusted = points.filter((p) => TRUSTED.includes(standingOf({ ...p, restated: p.was })));
 		const gaps = points
 			.slice(1)
 			.map((p, i) => p.at - points[i]!.at)
@@ -74,11 +73,9 @@ export function SeriesChart({
 			.flatMap((p) => [v(p.low - 1.96 * p.u), v(p.high + 1.96 * p.u)])
 			.concat(range ? [v(range.low), v(range.high)] : []);
 		const all = believable.length > 0 ? believable : doubtful.map((p) => v(p.value));
-		let min = Math.min(...all);
-		let max = Math.max(...all);
-		const room = (max - min) * 0.08 || 0.5;
-		min -= room;
-		max += room;
+		const [lowest, highest] = [Math.min(...all), Math.max(...all)];
+		const room = (highest - lowest) * 0.08 || 0.5;
+		const [min, max] = [lowest - room, highest + room];
 		// A doubtful value far off the others is drawn at the edge: its place is in the table.
 		const clip = (x: number) => Math.min(Math.max(x, min + room * 0.2), max - room * 0.2);
 		const unit = displayUnit(quantity, site.units);
