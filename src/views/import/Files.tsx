@@ -172,21 +172,23 @@ export function Files({ timezone }: { timezone: string }) {
 			<section className="note-rule">
 				<h2>Take everything out</h2>
 				<p className="text-soft mb-2">The same open formats; a file taken out and brought in again changes nothing.</p>
-				<a className="act" href={addressOf('GET /readings', { query: { format: 'csv' } })} download>
-					readings.csv
-				</a>{' '}
-				<a className="act" href={addressOf('GET /events', { query: { format: 'csv' } })} download>
-					events.csv
-				</a>{' '}
-				<a className="act" href={addressOf('GET /calibrations', { query: { format: 'csv' } })} download>
-					calibrations.csv
-				</a>{' '}
-				<a className="act" href={addressOf('GET /attachments', { query: { format: 'zip' } })} download>
-					photos and files, zip
-				</a>
-				<a className="act !font-normal" href={addressOf('GET /restatements', {})} download>
-					restatements.csv
-				</a>
+				<div className="flex flex-wrap gap-1.5">
+					<a className="act" href={addressOf('GET /readings', { query: { format: 'csv' } })} download>
+						readings.csv
+					</a>
+					<a className="act" href={addressOf('GET /events', { query: { format: 'csv' } })} download>
+						events.csv
+					</a>
+					<a className="act" href={addressOf('GET /calibrations', { query: { format: 'csv' } })} download>
+						calibrations.csv
+					</a>
+					<a className="act" href={addressOf('GET /attachments', { query: { format: 'zip' } })} download>
+						photos and files, zip
+					</a>
+					<a className="act !font-normal" href={addressOf('GET /restatements', {})} download>
+						restatements.csv
+					</a>
+				</div>
 			</section>
 		</div>
 	);
