@@ -1,10 +1,8 @@
-import type { Engine } from '@/core/judge/engine';
 import { QUANTITY } from '@/core/quantity';
-import type { SiteView } from '@/core/reading/site-view';
 import { InstrumentChoice } from '../entry/InstrumentChoice';
 import { VerdictLine } from '../entry/VerdictLine';
 import { unitLabel } from '../ui/format';
-import { type KeepReading, type Measured, useMeasure } from './use-measure';
+import { type Measuring, useMeasure } from './use-measure';
 
 /** Beyond this share the step is not what it should be: gains scatter by some percent from batch to batch. */
 const BESIDE_AIM = 0.06;
@@ -14,30 +12,16 @@ const BESIDE_AIM = 0.06;
  * doubtful one is kept, but the step waits until it was read again or a person stands by it.
  */
 export function MeasureHere({
-	site,
-	engine,
-	station,
-	quantity,
-	note,
 	aim = null,
-	keep,
 	children,
-	onRead,
-}: {
-	site: SiteView;
-	/** Knows the site, and what has been done to the water since. */
-	engine: Engine;
-	station: string;
-	quantity: 'ph' | 'ec';
-	note: string;
+	...measuring
+}: Measuring & {
 	/** What this step should show; nearer to hand than what the station usually does. */
 	aim?: number | null;
-	/** Where it is a step of something. */
-	keep?: KeepReading | undefined;
 	children?: React.ReactNode;
-	onRead?: (m: Measured) => void | Promise<void>;
 }) {
-	const m = useMeasure({ site, engine, station, quantity, note, keep, onRead });
+	const { site, quantity } = measuring;
+	const m = useMeasure(measuring);
 	const { field, doubted, v, verdict, typed, problem } = m;
 	return (
 		<form

@@ -1,14 +1,11 @@
-import type { StoredBatch } from '@/contract/batches';
-import type { KnownWater, Tank } from '@/contract/pages';
-import type { Engine } from '@/core/judge/engine';
-import { type BatchCourse, ecAim } from '@/core/mix/batch-course';
+import type { KnownWater } from '@/contract/pages';
+import { ecAim } from '@/core/mix/batch-course';
 import { dilute } from '@/core/mix/dilute';
 import { moreFeed } from '@/core/mix/feed/more-feed';
-import type { SiteView } from '@/core/reading/site-view';
-import type { BatchLog } from './batch-log';
 import { planOf } from './batch-plan';
 import { CorrectEc, LEAST_DRAIN_L } from './CorrectEc';
 import { MeasureHere } from './MeasureHere';
+import type { RunStep } from './run-step';
 import { ecShown, ecUnit } from './typed';
 import { poured, pouredAmount } from './words';
 
@@ -23,17 +20,7 @@ export function RunEc({
 	log,
 	busy,
 	attempt,
-}: {
-	site: SiteView;
-	engine: Engine;
-	batch: StoredBatch;
-	course: BatchCourse;
-	tank: Tank;
-	water: KnownWater | undefined;
-	log: BatchLog;
-	busy: boolean;
-	attempt: (work: () => Promise<void>) => void;
-}) {
+}: RunStep & { water: KnownWater | undefined }) {
 	const plan = planOf(batch.plan);
 	const mS = (v: number) => ecShown(v, site.units);
 	const seen = course.seenEcUsCm;

@@ -1,14 +1,9 @@
 import { useState } from 'react';
-import type { StoredBatch } from '@/contract/batches';
-import type { Tank } from '@/contract/pages';
 import type { Product } from '@/contract/products';
-import type { Engine } from '@/core/judge/engine';
-import type { BatchCourse } from '@/core/mix/batch-course';
-import type { SiteView } from '@/core/reading/site-view';
 import { Choice } from '../setup/fields';
-import type { BatchLog } from './batch-log';
 import { Dose } from './Dose';
 import { MeasureHere } from './MeasureHere';
+import type { RunStep } from './run-step';
 
 /** pH of a batch: of the plain water by the one school, and of the feed, last, by both. */
 export function RunPh({
@@ -21,17 +16,7 @@ export function RunPh({
 	log,
 	busy,
 	attempt,
-}: {
-	site: SiteView;
-	engine: Engine;
-	batch: StoredBatch;
-	course: BatchCourse;
-	tank: Tank;
-	products: readonly Product[];
-	log: BatchLog;
-	busy: boolean;
-	attempt: (work: () => Promise<void>) => void;
-}) {
+}: RunStep & { products: readonly Product[] }) {
 	const { plan } = batch;
 	const changers = products.filter((p) => p.kind !== 'nutrient');
 	const [chosen, setChosen] = useState(changers.find((a) => a.kind === 'acid')?.name ?? changers[0]?.name ?? '');

@@ -50,6 +50,7 @@ export function ecStep(t: {
 			ecUsCm: t.ecUsCm,
 			targetEcUsCm,
 			gainUsCm: gainOf(feed) ?? null,
+			rateMlL: feed.rate_ml_per_l,
 			learned: feed.learned_gain_us_cm_per_ml_l !== null,
 		});
 		if (!answer.ok) return no(problemWords(answer.problem));

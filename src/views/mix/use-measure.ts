@@ -41,16 +41,7 @@ const BY_ITSELF: KeepReading = {
 	},
 };
 
-/** One value being measured in a step: as it is typed, what it means, and whether a doubt holds the step. */
-export function useMeasure({
-	site,
-	engine,
-	station,
-	quantity,
-	note,
-	keep = BY_ITSELF,
-	onRead,
-}: {
+export interface Measuring {
 	site: SiteView;
 	/** Knows the site, and what has been done to the water since. */
 	engine: Engine;
@@ -60,7 +51,10 @@ export function useMeasure({
 	/** Where it is a step of something. */
 	keep?: KeepReading | undefined;
 	onRead?: ((m: Measured) => void | Promise<void>) | undefined;
-}) {
+}
+
+/** One value being measured in a step: as it is typed, what it means, and whether a doubt holds the step. */
+export function useMeasure({ site, engine, station, quantity, note, keep = BY_ITSELF, onRead }: Measuring) {
 	const [text, setText] = useState('');
 	const [instrument, setInstrument] = useState(() => usualInstrument(site, station, quantity) ?? '');
 	const [problem, setProblem] = useState('');

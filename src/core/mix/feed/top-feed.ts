@@ -8,8 +8,9 @@ const MOST_STEP_US_CM = 600;
 
 /**
  * mL or g of each bottle to bring a running tank towards an EC: all the way where the gain was learned, three quarters where it was
- * not, and never more than 0.6 mS/cm in one step. EC in µS/cm at 25 °C.
- * @example topFeed({ litres: 20, ecUsCm: 1200, targetEcUsCm: 1600, gainUsCm: 400, learned: true }).value.amount // 20
+ * not, and never more than 0.6 mS/cm in one step, nor more than the label’s whole rate: a gain that a wrong pen taught too small would
+ * ask for many times as much. EC in µS/cm at 25 °C.
+ * @example topFeed({ litres: 20, ecUsCm: 1200, targetEcUsCm: 1600, gainUsCm: 400, rateMlL: 2, learned: true }).value.amount // 20
  */
 export function topFeed(t: {
 	litres: number;
@@ -17,12 +18,18 @@ export function topFeed(t: {
 	targetEcUsCm: number;
 	/** EC that one mL or g for each litre of each bottle brings. */
 	gainUsCm: number | null;
+	/** The label’s full rate, mL or g of each bottle for each litre; null where it names none. */
+	rateMlL: number | null;
 	learned: boolean;
 }): Answer<{ amount: number; expectedEcUsCm: number }> {
 	if (!(t.litres > 0)) return refuse({ code: 'litres-now', field: 'volume_l' });
 	if (t.gainUsCm === null || !(t.gainUsCm > 0)) return refuse({ code: 'gain-needed', field: 'gain_us_cm_per_ml_l' });
 	const way = t.targetEcUsCm - t.ecUsCm;
 	if (!(way > 0)) return refuse({ code: 'ec-high-enough', field: 'target_ec_us_cm' });
-	const rise = Math.min(t.learned ? way : UNPROVEN * way, MOST_STEP_US_CM);
+	const rise = Math.min(
+		t.learned ? way : UNPROVEN * way,
+		MOST_STEP_US_CM,
+		t.rateMlL === null ? Number.POSITIVE_INFINITY : t.rateMlL * t.gainUsCm,
+	);
 	return done({ amount: (rise / t.gainUsCm) * t.litres, expectedEcUsCm: t.ecUsCm + rise });
 }

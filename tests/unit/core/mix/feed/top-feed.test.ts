@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { topFeed } from '@/core/mix/feed/top-feed';
 
 /** Rate times volume; common practice, no source. */
-const tank = { litres: 20, ecUsCm: 1200, targetEcUsCm: 1600, gainUsCm: 400, learned: true };
+const tank = { litres: 20, ecUsCm: 1200, targetEcUsCm: 1600, gainUsCm: 400, rateMlL: 2, learned: true };
 
 describe('feeding a running tank', () => {
 	it('goes all the way by a gain that was learned, three quarters by a label', () => {
@@ -15,6 +15,13 @@ describe('feeding a running tank', () => {
 				const feed = topFeed({ ...tank, ecUsCm, targetEcUsCm });
 				expect(feed.ok && (feed.value.amount / tank.litres) * tank.gainUsCm).toBeLessThanOrEqual(600 + 1e-9);
 			}
+	});
+	it('never pours more than the label’s whole rate, though the gain was taught ten times too small', () => {
+		const broken = { ...tank, gainUsCm: 40 };
+		expect(topFeed(broken)).toEqual({ ok: true, value: { amount: 40, expectedEcUsCm: 1280 } });
+		// What the true gain makes of it: EC rises by 0.8 and not by the 4 mS/cm that were asked for without the limit.
+		const unlimited = topFeed({ ...broken, rateMlL: null });
+		expect(unlimited.ok && unlimited.value.amount).toBe(200);
 	});
 	it.each([
 		['an EC that is there already', { ecUsCm: 1700 }, 'ec-high-enough'],
