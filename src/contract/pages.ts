@@ -3,15 +3,8 @@ import type { Consequence } from '@/core/water/depends';
 import type { Dissolved, Ions } from '@/core/water/ions';
 import type { MembraneState, RejectionPoint } from '@/core/water/membrane';
 import type { SourceChart } from '@/core/water/source-chart';
-import type { StoredReading } from './readings';
 
 /** What pages hand to their views beside what the API answers with. */
-
-/** What Round shows of a reading: a page of two hundred stations carries no more. */
-export type RoundReading = Pick<
-	StoredReading,
-	'id' | 'quantity' | 'canonical_value' | 'restated' | 'uncertainty' | 'flag' | 'cause' | 'decision' | 'message'
->;
 
 /** A tank on the Mix page, with its newest values. */
 export interface Tank {

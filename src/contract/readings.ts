@@ -51,7 +51,7 @@ const newReadings = z.union([
 	z.strictObject({ readings: z.array(newReading).min(1).max(1000) }),
 ]);
 
-const verdictShape = {
+export const verdictShape = {
 	flag: z.union([z.literal(1), z.literal(2), z.literal(3), z.literal(4), z.literal(9)]),
 	check: z.string(),
 	cause: z.string(),

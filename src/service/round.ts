@@ -1,35 +1,18 @@
+import type { z } from 'zod';
+import type { roundLine } from '@/contract/rounds';
 import { OPEN_DOUBTS } from '@/core/trust/trust';
 import type { Db } from '@/store/pool';
 import { type JudgedReading, latestReadings, listReadings } from '@/store/readings';
-import type { RoundRow } from '@/store/rounds';
 import { dueWords } from '@/words/en/due';
 import { fleet } from './probes';
-import { currentRound, dueAlongTheLine, type StationDue } from './rounds';
+import { shownReading } from './reading-shown';
+import { currentRound, dueAlongTheLine } from './rounds';
 import type { SiteContext } from './site';
 
-/** The line as Round shows it: each station with its newest readings. */
-export interface RoundStation {
-	code: string;
-	name: string;
-	kind: string;
-	about: string;
-	fedBy: string[];
-	readings: Partial<Record<'ph' | 'ec' | 'temp', JudgedReading>>;
-	newest: number | null;
-	due: StationDue;
-}
+/** The line as Round shows it: each station with its newest readings, what is due and what waits. */
+export type RoundView = z.output<typeof roundLine>;
 
-export interface RoundView {
-	stations: RoundStation[];
-	/** Doubtful readings that wait for a decision, newest first. */
-	toDecide: JudgedReading[];
-	/** The round under way or just done. */
-	round: RoundRow | null;
-	/** Probes that want a standard before they are used. */
-	/** Caps whose solution wants renewing. */
-	wantsSolution: { instrument: string; quantity: 'ph' | 'ec'; days: number }[];
-	wantsStandard: { instrument: string; quantity: 'ph' | 'ec'; dueAt: number; reason: string }[];
-}
+const seen = (r: JudgedReading | undefined) => (r ? shownReading(r) : null);
 
 export async function roundView(db: Db, context: SiteContext, now: number): Promise<RoundView> {
 	const round = await currentRound(db, context, now);
@@ -44,16 +27,18 @@ export async function roundView(db: Db, context: SiteContext, now: number): Prom
 	]);
 	const stations = context.inUse.stations
 		.filter((s) => s.kind !== 'standard')
-		.map((s): RoundStation => {
+		.map((s): RoundView['stations'][number] => {
 			const own = latest.filter((r) => r.station === s.code);
 			const newestOf = (...quantities: string[]) =>
 				own.filter((r) => quantities.includes(r.quantity)).sort((a, b) => b.at - a.at)[0];
 			const system = context.systems.find((y) => y.code === s.system);
 			const volume = s.volumeL ?? system?.volumeL;
+			const { due: asked, retests } = due.find((d) => d.code === s.code)!;
+			const days = asked.map((d) => (d.due.due ? { late: d.due.sinceDays ?? 0 } : { next: d.due.inDays }));
+			const next = days.flatMap((d) => (d.next === undefined || d.next === null ? [] : [d.next]));
 			return {
-				code: s.code,
+				station: s.code,
 				name: s.name,
-				kind: s.kind,
 				about: [
 					system && s.kind !== 'drain' ? system.crop : s.kind.replace('_', ' '),
 					volume ? `${volume.toLocaleString('en-GB')} L` : '',
@@ -61,14 +46,18 @@ export async function roundView(db: Db, context: SiteContext, now: number): Prom
 					.filter(Boolean)
 					.join(' · '),
 				fedBy: s.fedBy,
-				readings: { ph: newestOf('ph'), ec: newestOf('ec', 'tds'), temp: newestOf('temp') },
+				ph: seen(newestOf('ph')),
+				ec: seen(newestOf('ec', 'tds')),
 				newest: own.length === 0 ? null : Math.max(...own.map((r) => r.at)),
-				due: due.find((d) => d.code === s.code)!,
+				due: asked.filter((d) => d.due.due).map((d) => d.quantity),
+				overdueDays: Math.max(0, ...days.map((d) => d.late ?? 0)),
+				nextInDays: next.length === 0 ? null : Math.min(...next),
+				retest: retests.map((r) => r.quantity),
 			};
 		});
 	return {
 		stations,
-		toDecide,
+		toDecide: toDecide.map(shownReading),
 		round,
 		wantsSolution: probes.flatMap((p) =>
 			p.renewalOverdueDays === null

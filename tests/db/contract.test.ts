@@ -87,6 +87,7 @@ const examples = (ids: Ids): Asked => ({
 	'POST /stations/order': { body: { codes: ids.stations } },
 	'GET /instruments': {},
 	'POST /instruments': { body: { code: 'wren', kind: 'ph' } },
+	'GET /rounds/line': {},
 	'GET /rounds/today': {},
 	'POST /rounds': {},
 	'POST /rounds/:id/finish': { params: { id: ids.round }, body: { left_out: [{ station: 'rain', reason: 'frozen' }] } },

@@ -8,7 +8,7 @@ import {
 	startApplication,
 	stirByHand,
 } from '../helpers/application';
-import { openBrowser, openPage } from '../helpers/browser';
+import { awake, openBrowser, openPage } from '../helpers/browser';
 
 /** Batches with a name, the other school, what a doubt does to a step, several tanks, and the first batch of a new grower. */
 let app: Application;
@@ -233,8 +233,7 @@ describe('a new grower, from nothing', () => {
 			unit: 'mS/cm',
 		});
 		await page.goto(`${empty.base}/mix?part=products`);
-		await page.locator('[data-ready=true]').waitFor();
-		await page.waitForFunction(() => !document.querySelector('astro-island[ssr]'));
+		await awake(page);
 		await page.locator('label', { hasText: 'Add a feed' }).locator('input').fill('leaf base');
 		await page.keyboard.press('Enter');
 		await page.locator('[data-product="leaf base"]').waitFor();

@@ -1,7 +1,7 @@
 import type { BrowserContext, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Application, postJson, startApplication } from '../helpers/application';
-import { openBrowser, openPage } from '../helpers/browser';
+import { awake, openBrowser, openPage } from '../helpers/browser';
 
 let app: Application;
 let browser: { context: BrowserContext; close: () => Promise<void> };
@@ -47,7 +47,7 @@ describe('calibrating', () => {
 		// Some were told to be off before it, by the pen beside it.
 		expect(during).toBeGreaterThanOrEqual(before);
 		await page.locator('[data-turned] svg[role=img]').first().waitFor();
-		await page.locator('[data-ready=true]').waitFor();
+		await awake(page);
 		await page.locator('[data-calibration] button').first().press('Enter');
 		await page.locator('[data-said-probe]').filter({ hasText: 'Withdrawn' }).waitFor();
 		expect(Number(await page.locator('[data-touched]').getAttribute('data-touched'))).toBe(before);

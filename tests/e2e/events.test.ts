@@ -1,7 +1,7 @@
 import type { Page } from 'playwright-core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { type Answer, type Application, startApplication } from '../helpers/application';
-import { expectAccessible, openBrowser } from '../helpers/browser';
+import { awake, expectAccessible, openBrowser } from '../helpers/browser';
 
 let app: Application;
 let browser: Awaited<ReturnType<typeof openBrowser>>;
@@ -24,7 +24,7 @@ it('an event is logged late, and opened where it is listed', async () => {
 	await page.goto(`${app.base}/ledger`);
 	await page.getByRole('link', { name: 'Events' }).click();
 	await page.waitForURL('**/ledger/events');
-	await page.waitForFunction(() => !document.querySelector('astro-island[ssr]'));
+	await awake(page);
 	await page.locator('[data-event]').nth(20).waitFor();
 	await page.getByLabel('Station').selectOption('pond');
 	await page.locator('[data-event-form] summary').click();
@@ -58,7 +58,7 @@ it('it is corrected, taken back and put back', async () => {
 it('an unlikely amount is asked about before it is kept; the quick line logs, and takes back', async () => {
 	page = await browser.context.newPage();
 	await page.goto(`${app.base}/bench?station=bench`);
-	await page.waitForFunction(() => !document.querySelector('astro-island[ssr]'));
+	await awake(page);
 	await page.locator('[data-event-form] summary').click();
 	await page.locator('[data-event-form] select').first().selectOption('acid_added');
 	await page.getByLabel('How much').fill('3');

@@ -1,7 +1,7 @@
 import type { BrowserContext, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { type Application, calibrateToday, startApplication } from '../helpers/application';
-import { openBrowser, openPage } from '../helpers/browser';
+import { type Application, calibrateToday, postJson, startApplication } from '../helpers/application';
+import { awake, openBrowser, openPage } from '../helpers/browser';
 
 let app: Application;
 let browser: { context: BrowserContext; close: () => Promise<void> };
@@ -114,6 +114,21 @@ describe('a reading from keys to file', () => {
 		expect(history.readings.map((r: { superseded: boolean }) => r.superseded)).toEqual([true, false]);
 		await page.close();
 	});
+
+	it('Round shows what somebody else entered, and stands where it was', async () => {
+		const page = await open('/');
+		await page.focus('a[data-station=gutters-feed]');
+		const entered = await postJson(app.base, '/readings', {
+			station: 'gutters-feed',
+			quantity: 'ph',
+			value: '5.83',
+			unit: 'pH',
+		});
+		const { id } = entered.body.samples[0].readings[0];
+		await page.locator(`[data-open-reading="${id}"]`).waitFor();
+		expect(await page.evaluate(() => document.activeElement?.getAttribute('data-station'))).toBe('gutters-feed');
+		await page.close();
+	});
 });
 
 describe('from an empty installation', () => {
@@ -176,7 +191,7 @@ describe('when the database goes away', () => {
 		const page = await browser.context.newPage();
 		try {
 			await page.goto(`${own.base}/bench?station=pond`);
-			await page.locator('[data-ready=true]').waitFor();
+			await awake(page);
 			await page.fill('#f-ph', '6.12');
 			shut = true;
 			for (const s of sockets) s.destroy();

@@ -1,7 +1,7 @@
 import type { BrowserContext, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Application, postJson, startApplication } from '../helpers/application';
-import { openBrowser, openPage } from '../helpers/browser';
+import { awake, openBrowser, openPage } from '../helpers/browser';
 
 let app: Application;
 let browser: { context: BrowserContext; close: () => Promise<void> };
@@ -60,8 +60,7 @@ describe('review', () => {
 		const page = await open('/?');
 		await page.keyboard.press('v');
 		await page.waitForURL('**/review');
-		await page.locator('[data-ready=true]').waitFor();
-		await page.waitForFunction(() => !document.querySelector('astro-island[ssr]'));
+		await awake(page);
 		const ids = await page.locator('[data-queue]').evaluateAll((all) => all.map((e) => e.getAttribute('data-queue')));
 		expect(ids.length).toBeGreaterThan(3);
 		await page.locator('[data-queue]').first().filter({ hasText: '61.2' }).waitFor();

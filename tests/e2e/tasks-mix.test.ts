@@ -8,7 +8,7 @@ import {
 	startApplication,
 	stirByHand,
 } from '../helpers/application';
-import { openBrowser, openPage } from '../helpers/browser';
+import { awake, openBrowser, openPage } from '../helpers/browser';
 
 /** Mixing as growers mix: a feed of three products on a phone, a row of buckets dosed twice by keys. Common practice, no source. */
 let app: Application;
@@ -42,7 +42,7 @@ describe('a batch of three products, by touch on a phone', () => {
 		await nav.getByRole('button', { name: 'More' }).click();
 		await nav.getByRole('link', { name: 'Mix', exact: true }).click();
 		await page.waitForURL(/mix/);
-		await page.waitForFunction(() => !document.querySelector('astro-island[ssr]'));
+		await awake(page);
 		await page.locator('[data-part-tab=batch]').click();
 		await page.locator('select').first().selectOption('fruiting, through the injector');
 		// Silicate keeps its rate; the two salts follow the target.

@@ -1,7 +1,7 @@
 import type { Locator, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Answer, type Application, calibrateToday, postJson, startApplication } from '../helpers/application';
-import { openBrowser, openPage } from '../helpers/browser';
+import { awake, openBrowser, openPage } from '../helpers/browser';
 
 /** What a person does all day, on a phone in one hand, each from the Round: so few taps, and no dead end. Common practice, no source. */
 let app: Application;
@@ -39,7 +39,7 @@ class Hand {
 		if ((await link.count()) === 0) await this.tap(nav.getByRole('button', { name: 'More' }));
 		await this.tap(link);
 		await this.page.waitForLoadState();
-		await this.page.waitForFunction(() => !document.querySelector('astro-island[ssr]'));
+		await awake(this.page);
 	}
 }
 const fromRound = async (): Promise<Hand> => new Hand(await openPage(browser.context, app.base));
@@ -126,7 +126,7 @@ describe('from the Round, by touch', () => {
 		});
 		// Kept with the kit: the next time it is not asked.
 		await page.goto(`${app.base}/bench?station=borehole`);
-		await page.waitForFunction(() => !document.querySelector('astro-island[ssr]'));
+		await awake(page);
 		await page.selectOption('#more', 'alkalinity');
 		await page.locator('#f-alkalinity').fill('11 drops');
 		await page.locator('#h-alkalinity', { hasText: '11 °dKH' }).waitFor();

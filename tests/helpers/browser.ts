@@ -60,12 +60,23 @@ export async function openBrowser(
 	};
 }
 
-/** A page of the application, once its scripts have taken over. */
+/** Waits until the page's scripts have taken over: what is drawn is drawn, and what listens for keys listens. */
+export async function awake(page: Page): Promise<void> {
+	await page.locator('[data-ready=true]').first().waitFor();
+	await page.waitForFunction(() => !document.querySelector('astro-island[ssr]'));
+	// An island drops its mark when its drawing begins; effects come later, and nothing in the page tells when the last has run.
+	await page.evaluate(async () => {
+		const idle = () => new Promise((done) => requestIdleCallback(done, { timeout: 2000 }));
+		await idle();
+		await idle();
+	});
+}
+
+/** A page of the application that is awake. */
 export async function openPage(context: BrowserContext, url: string): Promise<Page> {
 	const page = await context.newPage();
 	await page.goto(url);
-	await page.locator('[data-ready=true]').first().waitFor();
-	await page.waitForFunction(() => !document.querySelector('astro-island[ssr]'));
+	await awake(page);
 	return page;
 }
 

@@ -1,8 +1,10 @@
 import { rounds as resource } from '@/contract/rounds';
+import { roundView } from '@/service/round';
 import { currentRound, dueAlongTheLine, endRound, startRound } from '@/service/rounds';
 import { handle } from '../dispatch';
 
 export const rounds = handle(resource, {
+	'GET /rounds/line': async ({ db, site, now }) => roundView(db, await site(), now),
 	'GET /rounds/today': async ({ db, site, now }) => {
 		const context = await site();
 		const round = await currentRound(db, context, now);

@@ -1,4 +1,5 @@
-import { useCallback, useEffect, useState } from 'react';
+import { useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
 import type { SiteView } from '@/core/reading/site-view';
 import { api } from '../data/client';
 import { isAtControl } from '../ui/typing';
@@ -11,30 +12,27 @@ export function RoundStart({
 	site,
 	keys = false,
 }: {
-	stops: readonly { code: string }[];
+	/** Stations with something due. */
+	stops: number;
 	round: { id: number } | null;
-	done: { leftOut: { station: string; reason: string }[] } | null;
+	done: { left_out: { station: string; reason: string }[] } | null;
 	site: SiteView;
 	/** Listens for its key; only one of two on a page does. */
 	keys?: boolean;
 }) {
 	const [problem, setProblem] = useState('');
-	const begin = useCallback(async () => {
+	const begin = async () => {
 		try {
 			const { id } = await api('POST /rounds');
 			location.href = `/bench?round=${id}`;
 		} catch (error) {
 			setProblem((error as Error).message);
 		}
-	}, []);
-	useEffect(() => {
-		const onKey = (e: KeyboardEvent) => {
-			if (!keys || isAtControl(e.target) || e.ctrlKey || e.metaKey || e.altKey) return;
-			if (e.key === 'g' && stops.length > 0) begin();
-		};
-		window.addEventListener('keydown', onKey);
-		return () => window.removeEventListener('keydown', onKey);
-	}, [begin, keys, stops.length]);
+	};
+	useHotkeys('g', () => void begin(), {
+		enabled: keys && stops > 0,
+		ignoreEventWhen: (e) => isAtControl(e.target),
+	});
 	const name = (code: string) => site.stations.find((s) => s.info.code === code)?.name ?? code;
 	return (
 		<div className="note-rule">
@@ -42,14 +40,14 @@ export function RoundStart({
 			{done && (
 				<p className="mb-2" data-round-done>
 					The round is done
-					{done.leftOut.length > 0
-						? `; left out: ${done.leftOut.map((l) => `${name(l.station)}${l.reason ? ` (${l.reason})` : ''}`).join(', ')}.`
+					{done.left_out.length > 0
+						? `; left out: ${done.left_out.map((l) => `${name(l.station)}${l.reason ? ` (${l.reason})` : ''}`).join(', ')}.`
 						: ', nothing left out.'}
 				</p>
 			)}
-			{stops.length > 0 ? (
+			{stops > 0 ? (
 				<button type="button" className="act act-main" onClick={begin} data-begin-round>
-					{round ? 'Go on with the round' : 'Start the round'}: {stops.length}{' '}
+					{round ? 'Go on with the round' : 'Start the round'}: {stops}{' '}
 					<kbd className="!text-primary-content !border-primary-content">g</kbd>
 				</button>
 			) : (

@@ -1,4 +1,4 @@
-import type { RoundReading } from '@/contract/pages';
+import type { LineStation, RoundReading } from '@/contract/rounds';
 import { QUANTITY, type Quantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { standingOf } from '@/core/trust/standing';
@@ -7,20 +7,6 @@ import { openReading } from '../entry/open-reading';
 import { age, shown, shownWithUnit } from '../ui/format';
 import { GaugeStrip } from '../ui/GaugeStrip';
 import { StandingMark } from '../ui/StandingMark';
-
-export interface RoundRow {
-	code: string;
-	name: string;
-	about: string;
-	fedBy: string[];
-	ph: RoundReading | null;
-	ec: RoundReading | null;
-	newest: number | null;
-	due: Quantity[];
-	overdueDays: number;
-	nextInDays: number | null;
-	retest: string[];
-}
 
 type Quantity2 = 'ph' | 'ec';
 
@@ -32,7 +18,7 @@ export function StationRow({
 	first,
 	last,
 }: {
-	row: RoundRow;
+	row: LineStation;
 	site: SiteView;
 	now: number;
 	first: boolean;
@@ -69,7 +55,7 @@ export function StationRow({
 					value={r.restated ?? r.canonical_value}
 					was={r.restated === null ? null : r.canonical_value}
 					u={r.uncertainty ?? 0}
-					range={infoOf(row.code).ranges[q] ?? null}
+					range={infoOf(row.station).ranges[q] ?? null}
 					standing={standingOf(r)}
 					units={site.units}
 					ends
@@ -96,30 +82,31 @@ export function StationRow({
 	};
 
 	const s = standing();
+	const newest = row.newest === null ? null : Date.parse(row.newest);
 	return (
 		<li className={`relative border-b border-line ${s && s.standing !== 'sound' ? 'bg-lit' : ''}`}>
-			<Pipe first={first} last={last} joins={row.fedBy.length} />
+			<Pipe first={first} last={last} joins={row.fed_by.length} />
 			<div className="grid grid-cols-2 sm:grid-cols-[11.5rem_1fr_4.5rem_1fr_4.5rem_10.5rem] gap-x-3 items-center py-1.5 min-h-[3.75rem]">
 				<a
-					href={`/bench?station=${encodeURIComponent(row.code)}`}
-					data-station={row.code}
+					href={`/bench?station=${encodeURIComponent(row.station)}`}
+					data-station={row.station}
 					className="pl-9 col-span-1 block"
 				>
 					<span className="font-bold">{row.name}</span>
 					<span className="block text-soft text-[0.8rem]">
 						{row.about}
-						{row.due.length === 0 && row.nextInDays !== null && row.nextInDays > 0 && ` · in ${row.nextInDays} d`}
+						{row.due.length === 0 && row.next_in_days !== null && row.next_in_days > 0 && ` · in ${row.next_in_days} d`}
 					</span>
 					<DueWords row={row} />
 				</a>
 				<span className="sm:hidden text-right text-[0.85rem]">
-					{row.newest !== null && age(row.newest, now)} {s && <StandingMark standing={s.standing} />}
+					{newest !== null && age(newest, now)} {s && <StandingMark standing={s.standing} />}
 				</span>
 				<Cell name="pH" strip={strip('ph')} value={value('ph')} first />
 				<Cell name="EC" strip={strip('ec')} value={value('ec')} />
 				<div className="hidden sm:block text-[0.9rem]">
 					{s && <StandingMark standing={s.standing} word />}{' '}
-					<span className="text-soft">{row.newest === null ? 'never read' : age(row.newest, now)}</span>
+					<span className="text-soft">{newest === null ? 'never read' : age(newest, now)}</span>
 					{s?.message && (
 						<span className="block text-[0.8rem] leading-tight">{s.message.split('; did you mean')[0]}</span>
 					)}
@@ -154,14 +141,14 @@ function Cell({
 
 const dueName = (q: string): string => (q === 'temp' ? '°C' : QUANTITY[q as Quantity].name);
 
-function DueWords({ row }: { row: RoundRow }) {
+function DueWords({ row }: { row: LineStation }) {
 	if (row.retest.length > 0)
 		return <span className="block text-[0.8rem] font-bold">wants a retest: {row.retest.map(dueName).join(', ')}</span>;
 	if (row.due.length > 0)
 		return (
 			<span className="block text-[0.8rem]" data-due={row.due.join(' ')}>
 				due: {row.due.map(dueName).join(', ')}
-				{row.overdueDays > 0 && <span className="text-soft whitespace-nowrap"> {row.overdueDays} d late</span>}
+				{row.overdue_days > 0 && <span className="text-soft whitespace-nowrap"> {row.overdue_days} d late</span>}
 			</span>
 		);
 	return null;
