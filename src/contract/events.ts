@@ -5,18 +5,29 @@ import { resource } from './operation';
 import { wire } from './wire';
 
 const kind = z.enum(EVENT_KINDS);
-export const storedEvent = wire(
+const eventShape = {
+	id: z.number(),
+	time: instant,
+	station: z.string(),
+	kind,
+	amount: z.number().nullable(),
+	unit: z.string(),
+	product: z.string(),
+	note: z.string(),
+};
+const renamed = { time: 'at', unit: 'unitText' } as const;
+export const storedEvent = wire(eventShape, renamed);
+export type StoredEvent = z.input<typeof storedEvent>;
+
+const keptEvent = wire(
 	{
-		id: z.number(),
-		time: instant,
-		station: z.string(),
-		kind,
-		amount: z.number().nullable(),
-		unit: z.string(),
-		product: z.string(),
-		note: z.string(),
+		...eventShape,
+		superseded: z.boolean().describe('another stands in its place'),
+		withdrawn: z.boolean().describe('taken back'),
+		entered_at: instant,
+		entered_by: z.string(),
 	},
-	{ time: 'at', unit: 'unitText' },
+	renamed,
 );
 
 const unit = z.string().max(20);
@@ -30,7 +41,7 @@ export const pouring = wire(
 		product: shortText.default(''),
 		note: note.default(''),
 	},
-	{ time: 'at', unit: 'unitText' },
+	renamed,
 );
 export type Pouring = z.output<typeof pouring>;
 
@@ -61,11 +72,17 @@ export const events = resource('Records', {
 				product: shortText.default(''),
 				note: note.default(''),
 			},
-			{ time: 'at', unit: 'unitText' },
+			renamed,
 		),
 		answer: made,
 		status: 201,
 		problems: ['bad-time', 'unknown-station', 'unknown-unit'],
+	},
+	'GET /events/:id/history': {
+		summary: 'An event with all that it corrects or that corrects it, as they were entered',
+		params: byId,
+		answer: z.object({ events: z.array(keptEvent) }),
+		problems: ['no-such-id', 'no-such-event'],
 	},
 	'POST /events/:id/correction': {
 		summary:
@@ -82,7 +99,7 @@ export const events = resource('Records', {
 				note: note.optional(),
 				reason: note.default(''),
 			},
-			{ time: 'at', unit: 'unitText' },
+			renamed,
 		),
 		answer: made,
 		status: 201,

@@ -1,6 +1,6 @@
 import { unitNamed } from '@/core/quantity';
 import type { EventKind } from '@/core/reading/model';
-import { type EventRecord, findEvent, insertEvents, insertEventWithdrawal } from '@/store/events';
+import { eventHistory, findEvent, insertEvents, insertEventWithdrawal, type KeptEvent } from '@/store/events';
 import { isLate } from '@/store/judging';
 import type { Client, Db } from '@/store/pool';
 import { insertAudit } from '@/store/site';
@@ -85,13 +85,18 @@ async function insertTyped(
 	return id!;
 }
 
-async function requireEvent(
-	client: Client,
-	context: SiteContext,
-	id: number,
-): Promise<EventRecord & { withdrawn: boolean }> {
+const noEvent = (id: number) => new Refusal('no-such-event', [{ path: 'id', message: `There is no event ${id}.` }]);
+
+/** An event with all that it corrects or that corrects it, the first entered first. */
+export async function eventStory(db: Db, context: SiteContext, id: number): Promise<KeptEvent[]> {
+	const events = await eventHistory(db, context.site.id, id);
+	if (events.length === 0) throw noEvent(id);
+	return events;
+}
+
+async function requireEvent(client: Client, context: SiteContext, id: number): Promise<KeptEvent> {
 	const event = await findEvent(client, context.site.id, id);
-	if (!event) throw new Refusal('no-such-event', [{ path: 'id', message: `There is no event ${id}.` }]);
+	if (!event) throw noEvent(id);
 	if (event.superseded)
 		throw new Refusal('already-corrected', [
 			{ path: 'id', message: 'This event was corrected meanwhile. Look at the list again for what it says now.' },

@@ -125,23 +125,39 @@ export async function eventsAt(
 	return rows;
 }
 
-/** One event, whatever became of it. */
-export async function findEvent(
-	db: Db,
-	siteId: number,
-	id: number,
-): Promise<(EventRecord & { withdrawn: boolean; superseded: boolean }) | null> {
-	const rows = await read(
+const keptEvent = eventRecord.extend({
+	withdrawn: z.boolean(),
+	superseded: z.boolean(),
+	enteredAt: time,
+	enteredBy: z.string(),
+});
+/** An event with what became of it. */
+export type KeptEvent = z.output<typeof keptEvent>;
+
+/** An event and every other that it corrects or that corrects it, whatever became of them, as they were entered. */
+export async function eventHistory(db: Db, siteId: number, id: number): Promise<KeptEvent[]> {
+	return read(
 		db,
-		eventRecord.extend(z.strictObject({ withdrawn: z.boolean(), superseded: z.boolean() }).shape),
-		`SELECT e.id, e.at, s.code AS station, e.kind, e.amount, e.amount_text AS "amountText", e.unit_text AS "unitText", e.product, e.note, e.extra,
+		keptEvent,
+		`WITH RECURSIVE chain AS (
+			SELECT id, supersedes FROM event WHERE site_id = $1 AND id = $2
+			UNION
+			SELECT e.id, e.supersedes FROM event e JOIN chain c ON e.supersedes = c.id OR c.supersedes = e.id WHERE e.site_id = $1
+		)
+		SELECT e.id, e.at, s.code AS station, e.kind, e.amount, e.amount_text AS "amountText", e.unit_text AS "unitText", e.product, e.note, e.extra,
 			coalesce((SELECT w.withdrawn FROM event_withdrawal w WHERE w.site_id = e.site_id AND w.event_id = e.id ORDER BY w.id DESC LIMIT 1), false) AS withdrawn,
-			EXISTS (SELECT 1 FROM event n WHERE n.site_id = e.site_id AND n.supersedes = e.id) AS superseded
-		FROM event e JOIN station s ON s.site_id = e.site_id AND s.id = e.station_id WHERE e.site_id = $1 AND e.id = $2`,
+			EXISTS (SELECT 1 FROM event n WHERE n.site_id = e.site_id AND n.supersedes = e.id) AS superseded,
+			e.entered_at AS "enteredAt", e.entered_by AS "enteredBy"
+		FROM chain c JOIN event e ON e.site_id = $1 AND e.id = c.id
+			JOIN station s ON s.site_id = e.site_id AND s.id = e.station_id
+		ORDER BY e.id`,
 		[siteId, id],
 	);
-	return rows[0] ?? null;
 }
+
+/** One event, whatever became of it. */
+export const findEvent = async (db: Db, siteId: number, id: number): Promise<KeptEvent | null> =>
+	(await eventHistory(db, siteId, id)).find((e) => e.id === id) ?? null;
 
 export async function insertEventWithdrawal(
 	db: Db,

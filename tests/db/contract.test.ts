@@ -73,6 +73,7 @@ const examples = (ids: Ids): Asked => ({
 		query: { quantity: 'ph', from: '2026-07-01T00:00:00Z', to: '2026-07-15T00:00:00Z' },
 	},
 	'GET /events': { query: { limit: 5 } },
+	'GET /events/:id/history': { params: { id: ids.event } },
 	'POST /events/:id/withdrawal': { params: { id: ids.event }, body: { withdrawn: false } },
 	'POST /events/:id/correction': { params: { id: ids.event }, body: { amount: 2 } },
 	'POST /events': { body: { station: 'pond', kind: 'water_added', amount: 20, unit: 'L' } },

@@ -242,7 +242,7 @@ describe('a new grower, from nothing', () => {
 		await page.keyboard.press('Enter');
 		await kept;
 		await page.locator('p', { hasText: 'leaf base is kept' }).waitFor();
-		await page.locator('[data-part-tab=batch]').click();
+		await page.locator('[data-part=batch]').click();
 		// Nothing is known of the feed’s gain: it goes by the label, and the EC that comes of it teaches.
 		const plan = page.locator('[data-batch-plan]');
 		await plan.waitFor();

@@ -145,7 +145,7 @@ describe('a whole batch by keyboard', () => {
 	});
 	it('a litre written for a millilitre is asked about, and a doubtful or old reading is not dosed on', async () => {
 		const page = await open('/mix');
-		await page.locator('[data-part-tab=dose]').waitFor();
+		await page.locator('[data-part=dose]').waitFor();
 		await page.selectOption('section select', 'slabs');
 		await page.locator('[data-dose=refuse]', { hasText: 'Read again before dosing' }).waitFor();
 		await page.fill('#measure-ph', '6.6');

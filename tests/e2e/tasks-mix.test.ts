@@ -43,7 +43,7 @@ describe('a batch of three products, by touch on a phone', () => {
 		await nav.getByRole('link', { name: 'Mix', exact: true }).click();
 		await page.waitForURL(/mix/);
 		await awake(page);
-		await page.locator('[data-part-tab=batch]').click();
+		await page.locator('[data-part=batch]').click();
 		await page.locator('select').first().selectOption('fruiting, through the injector');
 		// Silicate keeps its rate; the two salts follow the target.
 		await page.locator('[data-pour=silicate]', { hasText: '200 mL' }).waitFor();
@@ -89,7 +89,7 @@ describe('a batch of three products, by touch on a phone', () => {
 		await page.locator('[data-retire]').click();
 		await page.locator('[data-notice]', { hasText: 'is retired' }).waitFor();
 		await page.locator('[data-retired]', { hasText: 'Retired: 1' }).waitFor();
-		await page.locator('[data-part-tab=batch]').click();
+		await page.locator('[data-part=batch]').click();
 		expect(await page.locator('[data-feed] option', { hasText: 'bean feed' }).count()).toBe(0);
 		await page.close();
 	});

@@ -1,5 +1,5 @@
 import { events as resource } from '@/contract/events';
-import { correctEvent, enterEvent, withdrawEvent } from '@/service/events';
+import { correctEvent, enterEvent, eventStory, withdrawEvent } from '@/service/events';
 import { eventsCsv } from '@/service/export';
 import { listEvents } from '@/store/events';
 import { csvResponse, wantsCsv } from '../csv-response';
@@ -18,6 +18,9 @@ export const events = handle(resource, {
 		announce({ kind: 'event', station: body.station, by: '' });
 		return { id };
 	},
+	'GET /events/:id/history': async ({ params, db, site }) => ({
+		events: await eventStory(db, await site(), params.id),
+	}),
 	'POST /events/:id/correction': async ({ params, body, db, site, now, who, announce }) => {
 		const id = await correctEvent(db, await site(), params.id, body, { who, now });
 		announce({ kind: 'event', station: body.station ?? null, by: '' });

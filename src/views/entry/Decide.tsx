@@ -1,4 +1,4 @@
-import { useReducer } from 'react';
+import { Suspense, useReducer } from 'react';
 import type { StoredReading } from '@/contract/readings';
 import { QUANTITY, type Unit, unitNamed } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
@@ -6,10 +6,12 @@ import { standingOf } from '@/core/trust/standing';
 import { mayBeDecided } from '@/core/trust/trust';
 import { enter } from '../data/queue';
 import { ago, unitLabel } from '../ui/format';
+import { later } from '../ui/later';
 import { StandingMark } from '../ui/StandingMark';
 import { enterDecision } from './decisions';
 import { fixedValue } from './fix';
-import { ReadingFix } from './ReadingFix';
+
+const ReadingFix = later(() => import('./ReadingFix'));
 
 export type Decided = 'correct' | 'keep' | 'discard' | 'retest';
 
@@ -69,13 +71,15 @@ export function Decide({
 			</p>
 			<p className="text-soft text-[0.85rem] mb-1.5">{reading.next_step}</p>
 			{s.doing === 'fix' && (
-				<ReadingFix
-					reading={reading}
-					site={site}
-					named={named}
-					onDone={() => onDone('correct')}
-					onBack={() => set({ doing: null })}
-				/>
+				<Suspense>
+					<ReadingFix
+						reading={reading}
+						site={site}
+						named={named}
+						onDone={() => onDone('correct')}
+						onBack={() => set({ doing: null })}
+					/>
+				</Suspense>
 			)}
 			{s.doing === 'discard' && (
 				<form

@@ -4,6 +4,7 @@ import type { SiteView } from '@/core/reading/site-view';
 import { EVENT_WORDS } from '@/words/en/event';
 import { useAsked } from '../data/queries';
 import { Field } from '../ui/Field';
+import { NameBox } from '../ui/NameBox';
 import { type EventValues, LOGGED, unitsOf } from './event-values';
 import { StationOptions } from './StationOptions';
 
@@ -76,14 +77,13 @@ export function EventFields({
 				</>
 			)}
 			{pours && (
-				<Field label="Of what" width="w-44">
-					<input className="field" maxLength={200} list={`shelf-${kind}`} {...register('product')} />
-					<datalist id={`shelf-${kind}`}>
-						{named.map((p) => (
-							<option key={p.name} value={p.name} />
-						))}
-					</datalist>
-				</Field>
+				<NameBox
+					label="Of what"
+					width="w-52"
+					value={watch('product')}
+					onChange={(name) => setValue('product', name, { shouldDirty: true })}
+					names={named.map((p) => p.name)}
+				/>
 			)}
 			<Field label={kind === 'note' ? 'Words' : 'Note'} width="grow min-w-44" wrong={errors.note?.message}>
 				<input className="field" maxLength={2000} aria-invalid={!!errors.note} {...register('note')} />

@@ -1,14 +1,15 @@
 import type { Contract } from '@/contract';
+import type { StoredEvent } from '@/contract/events';
 import type { Got } from '@/contract/operation';
 import type { StoredReading } from '@/contract/readings';
 import { seriesQuantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { standingOf } from '@/core/trust/standing';
-import { EVENT_WORDS } from '@/words/en/event';
+import { amountWords, EVENT_WORDS } from '@/words/en/event';
 import { dateTime, QUANTITY_HUE, shown } from '../ui/format';
+import { OpensEvent } from './Opens';
 
 type Point = Got<Contract['GET /stations/:code/series']>['points'][number];
-type StoredEvent = Got<Contract['GET /events']>['events'][number];
 
 const WIDTH = 760;
 const HEIGHT = 230;
@@ -163,12 +164,14 @@ export function NeighbourChart({
 			{events.length > 0 && (
 				<figcaption className="text-soft text-[0.85rem]">
 					▲{' '}
-					{events
-						.slice(0, 4)
-						.map((e) =>
-							`${dateTime(Date.parse(e.time), site.timezone)} ${EVENT_WORDS[e.kind][0]} ${e.amount ?? ''} ${e.amount === null ? '' : e.unit}`.trim(),
-						)
-						.join(' · ')}
+					{events.slice(0, 4).map((e, i) => (
+						<span key={e.id}>
+							{i > 0 && ' · '}
+							<OpensEvent id={e.id}>
+								{`${dateTime(Date.parse(e.time), site.timezone)} ${EVENT_WORDS[e.kind][0]} ${e.amount === null ? '' : `${amountWords(e.amount)} ${e.unit}`}`.trim()}
+							</OpensEvent>
+						</span>
+					))}
 					{events.length > 4 && ` · and ${events.length - 4} more`}
 				</figcaption>
 			)}

@@ -1,35 +1,24 @@
-import { useEffect, useRef } from 'react';
 import { QUANTITY } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { standingOf } from '@/core/trust/standing';
 import { askAgain, useAsked } from '../data/queries';
+import { Dialog } from '../ui/Dialog';
 import { dateTime, shownWithUnit } from '../ui/format';
 import { StandingMark } from '../ui/StandingMark';
 import { Opened } from './Opened';
 
 /** A reading opened over the page it was seen on. Escape goes back to where it was opened. */
 export default function ReadingDialog({ id, site, onClose }: { id: number; site: SiteView; onClose: () => void }) {
-	const dialog = useRef<HTMLDialogElement>(null);
 	const { data, error } = useAsked('GET /readings/:id/history', { params: { id } });
-	useEffect(() => {
-		const el = dialog.current;
-		if (el && !el.open) el.showModal();
-	}, []);
 	const reading = data?.readings.find((r) => r.id === id);
 	const name = site.stations.find((s) => s.info.code === reading?.station)?.name ?? reading?.station;
 	return (
-		<dialog
-			ref={dialog}
-			className="m-auto w-full max-w-[56rem] max-h-[90vh] overflow-auto p-4 border border-base-content rounded bg-base-100 text-base-content backdrop:bg-black/40"
-			aria-label={reading ? `${name}, ${QUANTITY[reading.quantity].name}` : 'A reading'}
-			data-reading-dialog={id}
+		<Dialog
+			label={reading ? `${name}, ${QUANTITY[reading.quantity].name}` : 'A reading'}
+			wide
 			onClose={onClose}
+			data-reading-dialog={id}
 		>
-			<form method="dialog" className="float-right">
-				<button type="submit" className="act !font-normal">
-					Close
-				</button>
-			</form>
 			{reading ? (
 				<>
 					<h2 className="text-[1.2rem]">
@@ -44,13 +33,13 @@ export default function ReadingDialog({ id, site, onClose }: { id: number; site:
 						onDone={() => {
 							void askAgain();
 							window.dispatchEvent(new Event('cordwain:changed'));
-							dialog.current?.close();
+							onClose();
 						}}
 					/>
 				</>
 			) : (
 				<p>{error ? error.message : 'It is being fetched…'}</p>
 			)}
-		</dialog>
+		</Dialog>
 	);
 }

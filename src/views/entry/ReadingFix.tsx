@@ -9,7 +9,7 @@ import { heldInHand } from './InstrumentChoice';
 import { StationOptions } from './StationOptions';
 
 /** What was wrong with a reading, whatever it was: value, unit, where, with what, when. The original stays in its history. */
-export function ReadingFix({
+export default function ReadingFix({
 	reading: r,
 	site,
 	named,

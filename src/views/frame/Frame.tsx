@@ -1,11 +1,11 @@
-import { lazy, Suspense, useCallback, useEffect, useState } from 'react';
+import { Suspense, useCallback, useEffect, useState } from 'react';
 import type { SiteView } from '@/core/reading/site-view';
 import { type Held, unheld } from '../data/held';
 import { onStoredLater } from '../data/queue';
 import { takeBackLast, type Undo, undo } from '../data/undo';
-import { onOpenReading } from '../entry/open-reading';
+import { type Openable, onOpen } from '../entry/opens';
+import { later } from '../ui/later';
 import { keysTaken } from '../ui/typing';
-import { Keys } from './Keys';
 import { QuickLine } from './QuickLine';
 import { ThemeSwitch } from './ThemeSwitch';
 import { WaitingEntries } from './WaitingEntries';
@@ -28,7 +28,11 @@ const MORE = [
 	['setup', 'Setup', '/setup'],
 ] as const;
 
-const ReadingDialog = lazy(() => import('../entry/ReadingDialog'));
+const OPENED = {
+	reading: later(() => import('../entry/ReadingDialog')),
+	event: later(() => import('../entry/EventDialog')),
+};
+const Keys = later(() => import('./Keys'));
 const SAID = 'cordwain.said';
 
 /** What is said of what was just entered, and what can be taken back of it. */
@@ -50,8 +54,8 @@ export function Frame({
 	const site = held && unheld(held);
 
 	const [keys, setKeys] = useState(false);
-	const [opened, setOpened] = useState<number | null>(null);
-	useEffect(() => onOpenReading(setOpened), []);
+	const [opened, setOpened] = useState<Openable | null>(null);
+	useEffect(() => onOpen(setOpened), []);
 	const [menu, setMenu] = useState(false);
 	const [said, show] = useState<Said>({ text: '', undo: null });
 	// A page that loads itself anew after a change must not swallow the answer to it.
@@ -117,6 +121,7 @@ export function Frame({
 		</a>
 	);
 
+	const Opened = OPENED[opened?.what ?? 'reading'];
 	return (
 		<>
 			<header className="border-b border-line">
@@ -176,11 +181,12 @@ export function Frame({
 					</button>
 				</div>
 			</nav>
-			{site && opened !== null && (
-				<Suspense>
-					<ReadingDialog key={opened} id={opened} site={site} onClose={() => setOpened(null)} />
-				</Suspense>
-			)}
+			<Suspense>
+				{site && opened !== null && (
+					<Opened key={`${opened.what}${opened.id}`} id={opened.id} site={site} onClose={() => setOpened(null)} />
+				)}
+				{keys && <Keys onClose={() => setKeys(false)} />}
+			</Suspense>
 			<div aria-live="polite" className="max-w-[1280px] mx-auto px-4 sm:px-5">
 				<WaitingEntries />
 				{said.text && (
@@ -194,7 +200,6 @@ export function Frame({
 					</p>
 				)}
 			</div>
-			{keys && <Keys onClose={() => setKeys(false)} />}
 		</>
 	);
 }

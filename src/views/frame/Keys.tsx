@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react';
+import { Dialog } from '../ui/Dialog';
 
 const KEYS = [
 	['/', 'quick line'],
@@ -21,16 +21,10 @@ const KEYS = [
 	['Esc', 'leave a field or this list'],
 ] as const;
 
-export function Keys({ onClose }: { onClose: () => void }) {
-	const dialog = useRef<HTMLDialogElement>(null);
-	useEffect(() => dialog.current?.showModal(), []);
+/** Every key there is. */
+export default function Keys({ onClose }: { onClose: () => void }) {
 	return (
-		<dialog
-			ref={dialog}
-			onClose={onClose}
-			className="m-auto border border-line bg-base-100 text-base-content p-5 rounded min-w-80"
-			aria-label="Keys"
-		>
+		<Dialog label="Keys" onClose={onClose}>
 			<h2 className="mb-2">Keys</h2>
 			<dl className="grid grid-cols-[5rem_1fr] gap-y-1.5">
 				{KEYS.map(([key, what]) => (
@@ -42,9 +36,6 @@ export function Keys({ onClose }: { onClose: () => void }) {
 					</div>
 				))}
 			</dl>
-			<button type="button" className="act mt-4" onClick={() => dialog.current?.close()}>
-				Close
-			</button>
-		</dialog>
+		</Dialog>
 	);
 }

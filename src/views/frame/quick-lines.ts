@@ -24,12 +24,6 @@ export interface QuickUnderstood {
 	doubt: EventDoubt | null;
 }
 
-export const linesOf = (text: string): string[] =>
-	text
-		.split('\n')
-		.map((l) => l.trim())
-		.filter((l) => l !== '');
-
 export const contextOf = (site: SiteView): QuickContext => ({
 	stations: site.stations.map((s) => ({ code: s.info.code, name: s.name })),
 	instruments: site.instruments.map((i) => ({ code: i.info.code, name: i.name, ppmScale: i.info.ppmScale })),
@@ -71,6 +65,12 @@ export function understand(text: string, context: QuickContext, site: SiteView, 
 		event,
 		doubt: event && doubtHere(event, site),
 	};
+}
+
+/** Between the field and what reads it: Enter may be pressed before that is there. */
+export interface QuickEnter {
+	wanted: boolean;
+	submit: (() => void) | null;
 }
 
 /** What became of lines that were saved, and what can be taken back of it. */

@@ -1,6 +1,4 @@
 import { useReducer } from 'react';
-import type { Contract } from '@/contract';
-import type { Got } from '@/contract/operation';
 import { EVENT_KINDS, type EventKind } from '@/core/reading/model';
 import type { SiteView } from '@/core/reading/site-view';
 import { EVENT_WORDS, eventLine } from '@/words/en/event';
@@ -11,7 +9,6 @@ import { EventForm } from '../entry/EventForm';
 import { Notice } from '../ui/Notice';
 import { EventRow } from './EventRow';
 
-export type StoredEvent = Got<Contract['GET /events']>['events'][number];
 const MOST = 100;
 
 interface State {

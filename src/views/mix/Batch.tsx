@@ -1,16 +1,19 @@
+import { Suspense } from 'react';
 import type { Tank } from '@/contract/pages';
 import { batchCourse } from '@/core/mix/batch-course';
 import { feedName } from '@/core/mix/feed/plan';
+import { later } from '../ui/later';
 import { BatchForm } from './BatchForm';
-import { BatchRun } from './BatchRun';
 import { fromBatch } from './batch-draft';
 import { planOf } from './batch-plan';
 import { EarlierBatches } from './EarlierBatches';
 import { volumeWithUnit } from './typed';
 import { type BatchThings, useBatches } from './use-batches';
 
+const BatchRun = later(() => import('./BatchRun'));
+
 /** One mixing from empty to plants: planned, under way, and those before. What is under way goes on after a reload. */
-export function Batch(things: BatchThings) {
+export default function Batch(things: BatchThings) {
 	const { site, engine, tanks, products, waters } = things;
 	const b = useBatches(things);
 	const { batches, recipes, run, open, draft, problem } = b;
@@ -91,7 +94,7 @@ export function Batch(things: BatchThings) {
 				</p>
 			))}
 			{run ? (
-				<>
+				<Suspense>
 					<BatchRun
 						key={run.id}
 						site={site}
@@ -107,7 +110,7 @@ export function Batch(things: BatchThings) {
 							Another batch
 						</button>
 					)}
-				</>
+				</Suspense>
 			) : (
 				<BatchForm
 					units={site.units}

@@ -16,7 +16,7 @@ import { ecShown, volumeWithUnit } from './typed';
 import { PHASE_WORDS, poured, pouredAmount } from './words';
 
 /** A batch under way: one step at a time, each with what it should show and what it does. */
-export function BatchRun({
+export default function BatchRun({
 	site,
 	engine,
 	batch,

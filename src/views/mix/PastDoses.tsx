@@ -1,5 +1,5 @@
 import type { Advice } from '@/contract/doses';
-import { OpensReading } from '../entry/OpensReading';
+import { OpensReading } from '../entry/Opens';
 
 /** What earlier doses did in this tank, the jug’s among them. */
 export function PastDoses({ past }: { past: Advice['past'] }) {

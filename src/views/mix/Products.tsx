@@ -11,7 +11,7 @@ import type { ProductBody } from './product-values';
 const KINDS: Record<Product['kind'], string> = { nutrient: 'Feeds', acid: 'Acids', base: 'Bases' };
 
 /** The shelf: what is on it, and the one that is looked at. */
-export function Products({
+export default function Products({
 	site,
 	products,
 	onChange,

@@ -9,7 +9,7 @@ import { RecipeCard } from './RecipeCard';
 import { litresTyped, volumeName } from './typed';
 
 /** Recipes with what they take today, at any size. */
-export function Recipes({
+export default function Recipes({
 	units,
 	recipes: first,
 	products,

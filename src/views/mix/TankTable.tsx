@@ -19,7 +19,7 @@ const asTarget = (text: string): number | undefined => {
 };
 
 /** Several tanks at once, a row of buckets with different plants: EC, then pH of each, and what each step did. */
-export function TankTable({
+export default function TankTable({
 	site,
 	engine,
 	tanks,

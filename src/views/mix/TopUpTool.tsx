@@ -30,7 +30,7 @@ const inItNow = (t: Tank | undefined, units: DisplayUnits): string =>
 			: '';
 
 /** What a top-up makes of a tank, and in which parts. */
-export function TopUpTool({
+export default function TopUpTool({
 	units,
 	engine,
 	tanks,

@@ -12,7 +12,7 @@ import { type Held, unheld } from '../data/held';
 import { askAgain, useAsked, useFollowing } from '../data/queries';
 import type { Decided } from '../entry/Decide';
 import { enterDecision } from '../entry/decisions';
-import { openReading } from '../entry/open-reading';
+import { openReading } from '../entry/opens';
 import { ago } from '../ui/format';
 import { Notice } from '../ui/Notice';
 import { StandingMark } from '../ui/StandingMark';

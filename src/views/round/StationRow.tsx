@@ -3,7 +3,7 @@ import { QUANTITY, type Quantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { standingOf } from '@/core/trust/standing';
 import { permits } from '@/core/trust/trust';
-import { openReading } from '../entry/open-reading';
+import { openReading } from '../entry/opens';
 import { age, shown, shownWithUnit } from '../ui/format';
 import { GaugeStrip } from '../ui/GaugeStrip';
 import { StandingMark } from '../ui/StandingMark';

@@ -4,6 +4,7 @@ import { QUANTITY } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { eventLine } from '@/words/en/event';
 import { type Held, unheld } from '../data/held';
+import { OpensEvent } from '../entry/Opens';
 import { columnHead, dateTime, longDate, shown, shownWithUnit, unitLabel } from '../ui/format';
 import { savePage } from '../ui/save-page';
 
@@ -95,7 +96,7 @@ export function WeekReport({ site: held, week: w }: { site: Held<SiteView>; week
 				<ul className="sm:columns-2 print:columns-2">
 					{w.events.map((e) => (
 						<li key={e.id}>
-							{when(e.time)} · {eventLine(station(e.station), e)}
+							<OpensEvent id={e.id}>{when(e.time)}</OpensEvent> · {eventLine(station(e.station), e)}
 						</li>
 					))}
 				</ul>

@@ -1,21 +1,16 @@
 import type { ApexOptions } from 'apexcharts';
 import { useMemo } from 'react';
+import type { StoredEvent } from '@/contract/events';
 import { QUANTITY, type Quantity } from '@/core/quantity';
 import { wallTime } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
 import type { SeriesPoint as Point } from '@/core/series/point';
 import { standingOf } from '@/core/trust/standing';
-import { openReading } from '../entry/open-reading';
+import { openReading } from '../entry/opens';
 import { ApexFigure } from '../ui/ApexFigure';
 import { dateTime, displayUnit, shown, unitLabel } from '../ui/format';
 import { useTheme } from '../ui/theme';
 import { inDisplay } from './in-display';
-
-export interface ChartEvent {
-	at: number;
-	kind: string;
-	words: string;
-}
 
 const MARK: Record<string, string> = {
 	water_added: 'W',
@@ -40,7 +35,7 @@ export function SeriesChart({
 	quantity: Quantity;
 	points: readonly Point[];
 	range: { low: number; high: number } | null;
-	events: readonly ChartEvent[];
+	events: readonly StoredEvent[];
 	from: number;
 	to: number;
 	site: SiteView;
@@ -158,7 +153,7 @@ export function SeriesChart({
 				xaxis: events
 					.filter((e) => MARK[e.kind])
 					.map((e) => ({
-						x: wall(e.at),
+						x: wall(Date.parse(e.time)),
 						borderColor: theme['--soft'] ?? '#888',
 						strokeDashArray: 2,
 						label: {

@@ -1,15 +1,16 @@
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { QUANTITY, type Quantity } from '@/core/quantity';
 import { formatTime } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
 import type { SeriesPoint as Point } from '@/core/series/point';
 import { standingOf } from '@/core/trust/standing';
-import { api } from '../data/client';
+import { doneWords } from '@/words/en/event';
 import { type Held, unheld } from '../data/held';
-import { OpensReading } from '../entry/OpensReading';
+import { useAsked, useFollowing } from '../data/queries';
+import { OpensEvent, OpensReading } from '../entry/Opens';
 import { dateTime, displayUnit, shown, unitLabel } from '../ui/format';
 import { StandingMark } from '../ui/StandingMark';
-import { type ChartEvent, SeriesChart } from './SeriesChart';
+import { SeriesChart } from './SeriesChart';
 
 const SPANS = [
 	[14, '2 weeks'],
@@ -18,57 +19,39 @@ const SPANS = [
 	[366, 'year'],
 ] as const;
 const DAY = 86_400_000;
-const KINDS: Record<string, string> = {
-	water_added: 'water added',
-	nutrient_added: 'nutrient added',
-	acid_added: 'acid added',
-	base_added: 'base added',
-	solution_changed: 'solution changed',
-};
+const SHOWN = ['ph', 'ec', 'temp'] as const;
+
+const useSeries = (quantity: Quantity, station: string, span: { from: string; to: string }) =>
+	useAsked('GET /stations/:code/series', { params: { code: station }, query: { quantity, ...span } });
 
 /** One station over time: pH, EC and temperature with their range, events along the foot, doubtful readings in their mark. */
 export function Trends({ site: held, station: first }: { site: Held<SiteView>; station: string }) {
 	const site = unheld(held);
 	const [station, setStation] = useState(first);
 	const [days, setDays] = useState<number>(30);
-	const [data, setData] = useState<Partial<Record<Quantity, Point[]>>>({});
-	const [events, setEvents] = useState<ChartEvent[]>([]);
-	const [problem, setProblem] = useState('');
+	useFollowing();
 	const [table, setTable] = useState(false);
 	const to = Math.ceil(site.now / 3_600_000) * 3_600_000;
 	const from = to - days * DAY;
 
-	useEffect(() => {
-		let stale = false;
-		const query = { from: formatTime(from), to: formatTime(to) };
-		const series = (quantity: Quantity) =>
-			api('GET /stations/:code/series', { params: { code: station }, query: { quantity, ...query } }).then(
-				(r) => [quantity, r.points] as const,
-			);
-		Promise.all([
-			Promise.all((['ph', 'ec', 'temp'] as const).map(series)),
-			api('GET /events', { query: { station, ...query } }),
-		])
-			.then(([all, answered]) => {
-				if (stale) return;
-				setData(Object.fromEntries(all));
-				setEvents(
-					answered.events.map((e) => ({
-						at: Date.parse(e.time),
-						kind: e.kind,
-						words: `${KINDS[e.kind] ?? e.kind.replace('_', ' ')}${e.amount === null ? '' : ` ${e.amount} ${e.unit}`}${e.product ? ` ${e.product}` : ''}${e.note ? `: ${e.note}` : ''}`,
-					})),
-				);
-				setProblem('');
-			})
-			.catch((e: Error) => !stale && setProblem(e.message));
-		return () => {
-			stale = true;
-		};
-	}, [station, from, to]);
+	const span = { from: formatTime(from), to: formatTime(to) };
+	const asked = {
+		ph: useSeries('ph', station, span),
+		ec: useSeries('ec', station, span),
+		temp: useSeries('temp', station, span),
+	};
+	const logged = useAsked('GET /events', { query: { station, ...span } });
+	const events = logged.data?.events ?? [];
+	const pending = SHOWN.some((q) => asked[q].isPending);
+	const problem = [...SHOWN.map((q) => asked[q].error), logged.error].find((e) => e)?.message ?? '';
+	const data = {
+		ph: asked.ph.data?.points ?? [],
+		ec: asked.ec.data?.points ?? [],
+		temp: asked.temp.data?.points ?? [],
+	};
 
 	const info = site.stations.find((s) => s.info.code === station)!;
-	const quantities = (['ph', 'ec', 'temp'] as const).filter((q) => (data[q]?.length ?? 0) > 0);
+	const quantities = SHOWN.filter((q) => data[q].length > 0);
 	return (
 		<div>
 			<div className="flex flex-wrap items-end gap-4 mb-2">
@@ -112,7 +95,7 @@ export function Trends({ site: held, station: first }: { site: Held<SiteView>; s
 					{problem}
 				</p>
 			)}
-			{quantities.length === 0 && !problem && (
+			{quantities.length === 0 && !pending && !problem && (
 				<p className="text-soft mt-6">
 					Nothing was read here in this time.{' '}
 					<a className="underline" href={`/bench?station=${encodeURIComponent(station)}`}>
@@ -125,7 +108,7 @@ export function Trends({ site: held, station: first }: { site: Held<SiteView>; s
 					<SeriesChart
 						key={`${station}-${q}-${days}`}
 						quantity={q}
-						points={data[q]!}
+						points={data[q]}
 						range={info.info.ranges[q] ?? null}
 						events={i === quantities.length - 1 ? events : []}
 						from={from}
@@ -135,14 +118,14 @@ export function Trends({ site: held, station: first }: { site: Held<SiteView>; s
 				))}
 			{!table && events.length > 0 && (
 				<ul className="text-[0.85rem] text-soft flex flex-wrap gap-x-5" aria-label="Events">
-					{events.slice(-6).map((e, i) => (
-						<li key={i}>
-							{dateTime(e.at, site.timezone)} {e.words}
+					{events.slice(-6).map((e) => (
+						<li key={e.id}>
+							<OpensEvent id={e.id}>{dateTime(Date.parse(e.time), site.timezone)}</OpensEvent> {doneWords(e)}
 						</li>
 					))}
 				</ul>
 			)}
-			{table && quantities.map((q) => <PointTable key={q} quantity={q} points={data[q]!} site={site} />)}
+			{table && quantities.map((q) => <PointTable key={q} quantity={q} points={data[q]} site={site} />)}
 		</div>
 	);
 }

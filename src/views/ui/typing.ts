@@ -2,7 +2,7 @@
 export const keysTaken = (target: EventTarget | null): boolean =>
 	(target instanceof HTMLElement &&
 		(target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))) ||
-	document.querySelector('dialog[open]') !== null;
+	document.querySelector('[role=dialog], [role=listbox]') !== null;
 
 /** The same, and buttons too, where Enter and space are the button's own. */
 export const isAtControl = (target: EventTarget | null): boolean =>

@@ -35,15 +35,23 @@ export function eventDoubtWords(doubt: EventDoubt, station: string): string {
 	}
 }
 
-/** An event in a few words: "Pond: acid added 12.5 mL, citric". */
-export const eventLine = (
-	station: string,
-	e: { kind: EventKind; amount: number | null; unit: string; product: string; note: string },
-): string =>
+interface Done {
+	kind: EventKind;
+	amount: number | null;
+	unit: string;
+	product: string;
+	note: string;
+}
+
+/** What was done, in a few words: "acid added 12.5 mL, citric". */
+export const doneWords = (e: Done): string =>
 	[
-		`${station}: ${EVENT_WORDS[e.kind][0]}${e.amount === null ? '' : ` ${amountWords(e.amount)} ${e.unit}`}`.trim(),
+		`${EVENT_WORDS[e.kind][0]}${e.amount === null ? '' : ` ${amountWords(e.amount)} ${e.unit}`}`.trim(),
 		e.product,
 		e.note,
 	]
 		.filter((x) => x !== '')
 		.join(', ');
+
+/** The same with where: "Pond: acid added 12.5 mL, citric". */
+export const eventLine = (station: string, e: Done): string => `${station}: ${doneWords(e)}`;
