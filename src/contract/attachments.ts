@@ -8,7 +8,7 @@ const ATTACHED_TYPES = ['image/jpeg', 'image/png', 'application/pdf', 'text/plai
 export type AttachedType = (typeof ATTACHED_TYPES)[number];
 
 const id = z.coerce.number().int().positive();
-const attachment = wire(
+export const attachment = wire(
 	{
 		id: z.number(),
 		reading: z.number().nullable(),

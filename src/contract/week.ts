@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { attachment } from './attachments';
+import { storedBatch } from './batches';
 import { storedEvent } from './events';
 import { instant, quantity } from './fields';
 import { resource } from './operation';
@@ -52,6 +54,8 @@ export const weekAnswer = wire({
 	to: instant,
 	read: z.array(readRow),
 	events: z.array(storedEvent),
+	batches: z.array(storedBatch).describe('those that were begun in it, with what each step showed'),
+	attached: z.array(attachment).describe('photos and files that were added in it'),
 	decided: z.array(decidedRow),
 	calibrations: z.array(calibrated),
 	open: z.array(storedReading).describe('doubts of the week that wait for a decision'),

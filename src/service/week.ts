@@ -1,6 +1,8 @@
 import { startOfDay } from '@/core/quantity/time';
 import { sheetDay } from '@/core/rhythm/sheet-row';
 import { OPEN_DOUBTS, trustLists } from '@/core/trust/trust';
+import { listAttachments } from '@/store/attachments';
+import { listBatches } from '@/store/batches';
 import { listCalibrations } from '@/store/calibrations';
 import { listEvents } from '@/store/events';
 import type { Db } from '@/store/pool';
@@ -30,6 +32,8 @@ export async function weekOf(db: Db, context: SiteContext, first: string | undef
 	const site = context.site.id;
 	const read = await readInSpan(db, site, from, to, trustLists('history'));
 	const events = await listEvents(db, site, { from, to, limit: LISTED });
+	const batches = await listBatches(db, site, LISTED, { from, to });
+	const attached = await listAttachments(db, site, { from, to });
 	const decided = await decidedInSpan(db, site, from, to, LISTED);
 	const calibrations = (await listCalibrations(db, site)).filter((c) => c.at >= from && c.at < to);
 	const open = await listReadings(db, site, { ...OPEN_DOUBTS, from, to, order: 'oldest', limit: LISTED });
@@ -39,6 +43,8 @@ export async function weekOf(db: Db, context: SiteContext, first: string | undef
 		day,
 		read: read.map((r) => ({ ...r, inRange: r.ranged ? r.inRange : null })),
 		events,
+		batches: batches.reverse(),
+		attached,
 		decided,
 		calibrations: calibrations.map(({ id, at, instrument, quantity, kind, points }) => ({
 			id,

@@ -45,7 +45,7 @@ export async function insertAttachment(
 export function listAttachments(
 	db: Db,
 	siteId: number,
-	of: { readingId?: number | undefined; eventId?: number | undefined },
+	of: { readingId?: number | undefined; eventId?: number | undefined; from?: number; to?: number },
 ): Promise<AttachmentRow[]> {
 	const chain = (table: 'reading' | 'event', parameter: string) => `WITH RECURSIVE chain AS (
 		SELECT id, supersedes FROM ${table} WHERE site_id = $1 AND id = ${parameter}
@@ -55,7 +55,9 @@ export function listAttachments(
 			? [chain('reading', '$2'), 'AND reading_id IN (SELECT id FROM chain)', [of.readingId]]
 			: of.eventId !== undefined
 				? [chain('event', '$2'), 'AND event_id IN (SELECT id FROM chain)', [of.eventId]]
-				: ['', '', []];
+				: of.from !== undefined && of.to !== undefined
+					? ['', 'AND entered_at >= $2 AND entered_at < $3', [new Date(of.from), new Date(of.to)]]
+					: ['', '', []];
 	return read(
 		db,
 		attachmentRow,

@@ -136,14 +136,21 @@ export async function findBatch(db: Db, siteId: number, id: number): Promise<Bat
 	return (await withLogs(db, siteId, rows))[0] ?? null;
 }
 
-/** Newest first. */
-export async function listBatches(db: Db, siteId: number, limit: number): Promise<BatchRow[]> {
+/** Newest first; of a span of time those that were begun in it. */
+export async function listBatches(
+	db: Db,
+	siteId: number,
+	limit: number,
+	span: { from?: number; to?: number } = {},
+): Promise<BatchRow[]> {
+	const at = (t: number | undefined) => (t === undefined ? null : new Date(t));
 	const rows = await read(
 		db,
 		json<Plain>(),
 		`SELECT ${BATCH} FROM batch b JOIN station s ON s.site_id = b.site_id AND s.id = b.station_id
-		WHERE b.site_id = $1 ORDER BY b.started_at DESC, b.id DESC LIMIT ${Math.trunc(limit)}`,
-		[siteId],
+		WHERE b.site_id = $1 AND ($2::timestamptz IS NULL OR b.started_at >= $2) AND ($3::timestamptz IS NULL OR b.started_at < $3)
+		ORDER BY b.started_at DESC, b.id DESC LIMIT ${Math.trunc(limit)}`,
+		[siteId, at(span.from), at(span.to)],
 	);
 	return withLogs(db, siteId, rows);
 }

@@ -1,12 +1,16 @@
 import { describe, expect, it } from 'vitest';
+import { sheetDay } from '@/core/rhythm/sheet-row';
+import { attach } from '@/service/attachments';
 import { decide } from '@/service/decide';
 import { enterSamples } from '@/service/enter';
 import { enterEvent } from '@/service/events';
 import { saveStation } from '@/service/setup';
 import { requireSite } from '@/service/site';
 import { weekOf } from '@/service/week';
+import { listBatches } from '@/store/batches';
 import { withDatabase } from '../helpers/database';
 
+const DAY = 86_400_000;
 const zone = 'Europe/Amsterdam';
 /** Monday 19 to Sunday 25 October 2026: its last day is an hour longer, for the clocks go back (IANA tz database). */
 const at = (day: number, hour: number) => Date.UTC(2026, 9, day, hour);
@@ -75,5 +79,26 @@ describe('a week of the book', () => {
 			expect(week.events).toMatchObject([{ kind: 'acid_added', amount: 5 }]);
 			expect((await weekOf(pool, site, undefined, at(25, 12))).day).toBe('2026-10-19');
 			await expect(weekOf(pool, site, 'soon', now)).rejects.toThrow(/first day/);
+		}));
+	it('holds the batches that were begun in it, with their steps, and what was photographed', () =>
+		withDatabase('demo', async (pool) => {
+			const site = await requireSite(pool);
+			const today = Date.now();
+			const event = await enterEvent(
+				pool,
+				site,
+				{ at: today, station: 'pond', kind: 'note', amount: null, unitText: '', product: '', note: 'tips' },
+				{ who: 'grower', now: today },
+			);
+			const text = { name: 'tips.txt', type: 'text/plain' as const, base64: btoa('yellow') };
+			await attach(pool, site, { reading: null, event, ...text }, 'grower');
+			const week = await weekOf(pool, site, undefined, today);
+			expect(week.attached).toMatchObject([{ eventId: event, name: 'tips.txt', size: 6 }]);
+			const newest = (await listBatches(pool, site.site.id, 1))[0]!;
+			const then = await weekOf(pool, site, sheetDay(newest.startedAt - DAY, zone), today);
+			expect(then.batches).toContainEqual(newest);
+			expect(newest.log.length).toBeGreaterThan(0);
+			for (const b of then.batches) expect(b.startedAt >= then.from && b.startedAt < then.to).toBe(true);
+			expect(then.attached).toEqual([]);
 		}));
 });

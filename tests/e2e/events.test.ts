@@ -29,7 +29,7 @@ it('an event is logged late, and opened where it is listed', async () => {
 	await page.getByLabel('Station').selectOption('pond');
 	await page.locator('[data-event-form] summary').click();
 	await page.getByLabel('How much').fill('6,5');
-	await page.getByLabel('Of what').fill('rain');
+	await page.getByRole('combobox', { name: 'Of what' }).fill('rain');
 	await page.getByLabel('When; now if empty').fill('2026-07-14 11:15');
 	await page.getByRole('button', { name: 'Log it' }).click();
 	await said('water added 6.5 L, rain: logged');

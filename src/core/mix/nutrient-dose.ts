@@ -39,7 +39,7 @@ export function nutrientDose(d: NutrientDoseInput): Answer<NutrientDose> {
 				product: '',
 				unit: 'mL',
 				bottles: 1,
-				perL: d.rateMlPerL ?? 1,
+				perL: d.rateMlPerL ?? null,
 				gainUsCm: gain ?? null,
 				scales: true,
 				waitMin: 0,

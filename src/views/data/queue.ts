@@ -13,7 +13,8 @@ export type Entering =
 	| 'POST /readings/:id/correction'
 	| 'POST /events'
 	| 'POST /events/:id/correction'
-	| 'POST /events/:id/withdrawal';
+	| 'POST /events/:id/withdrawal'
+	| 'POST /attachments';
 
 export interface WaitingEntry {
 	key: string;

@@ -2,6 +2,7 @@ import { useRef, useState } from 'react';
 import { addressOf, api } from '../data/client';
 import { sendable } from '../data/picture';
 import { askAgain, useAsked } from '../data/queries';
+import { enter } from '../data/queue';
 
 /** Photos and files beside a reading or an event: seen, added from the camera or a folder, taken away. */
 export function Attached({ of }: { of: { reading: number } | { event: number } }) {
@@ -23,8 +24,13 @@ export function Attached({ of }: { of: { reading: number } | { event: number } }
 	};
 	const add = (files: FileList) =>
 		attempt(async () => {
-			for (const file of files) await api('POST /attachments', { body: { ...of, ...(await sendable(file)) } });
-			return files.length === 1 ? 'It is kept.' : `${files.length} are kept.`;
+			let waits = '';
+			for (const file of files) {
+				const body = { ...of, ...(await sendable(file)) };
+				const result = await enter('POST /attachments', { body }, file.name);
+				if (result.kind === 'kept') waits = result.message;
+			}
+			return waits || (files.length === 1 ? 'It is kept.' : `${files.length} are kept.`);
 		});
 	return (
 		<div className="mt-2" data-attached={data?.attachments.length ?? 0}>

@@ -31,7 +31,6 @@ export interface EventBody {
 /** What is logged by hand. */
 export const LOGGED = [
 	...POURING_KINDS,
-	'drained',
 	'irrigated',
 	'probe_cleaned',
 	'probe_out',

@@ -43,6 +43,13 @@ export function PlanWords({
 					);
 				})}
 			</ol>
+			{plan.heldFrom !== null && (
+				<p data-held>
+					By what is known of the gain the target would take {plan.heldFrom.toFixed(1)} times the label’s rate. That is
+					rarely so: pour this much, stir, measure, and add what is missing then. If EC rose as little as expected, ask
+					what the gain was learned from.
+				</p>
+			)}
 			<p>
 				{plan.expectedEcUsCm !== null &&
 					`EC should come to ${ecWithUnit(plan.expectedEcUsCm, units)}, of which ${ecShown(waterEcUsCm, units)} is the water’s own.`}

@@ -51,6 +51,7 @@ export function ecStep(t: {
 			targetEcUsCm,
 			gainUsCm: gainOf(feed) ?? null,
 			rateMlL: feed.rate_ml_per_l,
+			unit: feed.unit,
 			learned: feed.learned_gain_us_cm_per_ml_l !== null,
 		});
 		if (!answer.ok) return no(problemWords(answer.problem));

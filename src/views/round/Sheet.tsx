@@ -1,9 +1,10 @@
 import type { Quantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
-import { type SheetRow, sheetColumns } from '@/core/rhythm/sheet-row';
+import { type SheetRow, sheetColumns, sheetDay } from '@/core/rhythm/sheet-row';
 import { USUAL } from '../bench/dips';
 import { type Held, unheld } from '../data/held';
 import { columnHead, longDate, shown } from '../ui/format';
+import { savePage } from '../ui/save-page';
 
 /** The round on paper: a box for each value that is due, the last value small beside it. */
 export function Sheet({ site: held, rows }: { site: Held<SiteView>; rows: SheetRow[] }) {
@@ -16,6 +17,20 @@ export function Sheet({ site: held, rows }: { site: Held<SiteView>; rows: SheetR
 				<h1>Round, {longDate(site.now, site.timezone)}</h1>
 				<button type="button" className="act act-main no-print" onClick={() => print()}>
 					Print
+				</button>
+				<button
+					type="button"
+					className="act !font-normal no-print"
+					data-keep-file
+					onClick={(e) =>
+						savePage(
+							e.currentTarget.closest<HTMLElement>('[data-sheet]')!,
+							`${site.name}, round of ${longDate(site.now, site.timezone)}`,
+							`round-${sheetDay(site.now, site.timezone)}.html`,
+						)
+					}
+				>
+					Keep as a file
 				</button>
 				<a className="underline no-print" href="/round/grid">
 					Copy a filled sheet in

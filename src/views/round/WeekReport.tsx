@@ -7,6 +7,8 @@ import { type Held, unheld } from '../data/held';
 import { OpensEvent } from '../entry/Opens';
 import { columnHead, dateTime, longDate, shown, shownWithUnit, unitLabel } from '../ui/format';
 import { savePage } from '../ui/save-page';
+import { Part } from './Part';
+import { WeekBatches, WeekPhotos } from './WeekBatches';
 
 const DAY = 86_400_000;
 
@@ -101,6 +103,8 @@ export function WeekReport({ site: held, week: w }: { site: Held<SiteView>; week
 					))}
 				</ul>
 			</Part>
+			<WeekBatches batches={w.batches} site={site} />
+			<WeekPhotos attached={w.attached} />
 			<Part title="Calibrated" empty={w.calibrations.length === 0 && 'No probe was in a standard.'}>
 				<ul>
 					{w.calibrations.map((c) => (
@@ -134,15 +138,6 @@ export function WeekReport({ site: held, week: w }: { site: Held<SiteView>; week
 				whom the probe met; the digits that were typed stay in the Ledger.
 			</p>
 		</div>
-	);
-}
-
-function Part({ title, empty, children }: { title: string; empty: string | false; children: ReactNode }) {
-	return (
-		<section className="note-rule break-inside-avoid-page text-[0.95rem]">
-			<h2>{title}</h2>
-			{empty ? <p className="text-soft">{empty}</p> : children}
-		</section>
 	);
 }
 

@@ -119,7 +119,7 @@ export function SeriesChart({
 					offsetX: 4,
 					style: { fontWeight: 400 },
 				},
-				labels: { formatter: (x) => (quantity === 'temp' ? x.toFixed(0) : x.toFixed(1)), minWidth: 40 },
+				labels: { formatter: (x) => x.toFixed(quantity === 'temp' && max - min >= 4 ? 0 : 1), minWidth: 40 },
 			},
 			tooltip: {
 				shared: false,

@@ -21,7 +21,7 @@ export function NameBox({
 				<span className="flex">
 					<Input className="field" maxLength={200} />
 					{names.length > 0 && (
-						<Button className="act !font-normal -ml-px" aria-label={`${label}: what is known`}>
+						<Button className="act !font-normal -ml-px" aria-label="Known names">
 							▾
 						</Button>
 					)}

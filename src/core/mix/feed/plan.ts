@@ -35,11 +35,20 @@ export interface FeedPlan {
 	pours: Pour[];
 	/** Null where a gain is not known. */
 	expectedEcUsCm: number | null;
+	/** The share that the target would take by what is believed of the gain, where no more than `strength` of it is poured at once. */
+	heldFrom: number | null;
 }
 
 /** A thousandfold slip is litres written for millilitres: no feed is poured by the tenth of a litre to the litre. */
 const MOST_PER_L = 100;
 const MOST_STRENGTH = 3;
+/**
+ * A target is followed to one and a half times the labels’ rates and no further before EC was measured: a gain that a wrong pen or an
+ * unstirred tank taught too small would ask for many times as much (common practice: feed to the label and measure, no source).
+ */
+const MOST_BY_GAIN = 1.5;
+/** Where no label names a rate, mL or g for each litre (common practice: labels run from 0.5 to 5 mL, stock solutions to 10; no source). */
+const MOST_UNLABELLED: Record<DoseUnit, number> = { mL: 20, g: 5 };
 
 /** A, B, … of a product in several bottles; empty where it is one. */
 export const bottleName = (i: number, of: number): string => (of > 1 ? String.fromCharCode(65 + i) : '');
@@ -86,13 +95,13 @@ function withRates(parts: readonly FeedPart[], byTarget: boolean): Answer<RatedP
 	const unknown = parts.find((p) => p.perL === null);
 	const alone = byTarget && unknown?.scales && parts.filter((p) => p.scales).length === 1;
 	if (unknown && !alone) return refuse({ code: 'rate-of-needed', field: 'per_l', product: unknown.product });
-	return done(parts.map((p) => ({ ...p, perL: p.perL ?? 1 })));
+	return done(parts.map((p) => ({ ...p, perL: p.perL ?? 1, labelled: p.perL !== null })));
 }
-type RatedPart = FeedPart & { perL: number };
+type RatedPart = FeedPart & { perL: number; labelled: boolean };
 
 /** What full strength raises EC by: what scales, and what keeps its rate; null where a gain is not known. */
 export function riseOf(
-	parts: readonly RatedPart[],
+	parts: readonly (FeedPart & { perL: number })[],
 	learnedUsCm: number | null = null,
 ): { scaled: number; fixed: number } | null {
 	const of = (scales: boolean) =>
@@ -105,7 +114,8 @@ export function riseOf(
 }
 
 /**
- * What to pour for each litre: at a share of full strength, or towards a target EC (µS/cm).
+ * What to pour for each litre: at a share of full strength, or towards a target EC (µS/cm), then no more at once than one and a half
+ * times the labels’ rates, whatever gain was taught.
  * @param learnedUsCm what batches of these very proportions raised EC by at full strength, where they were measured
  * @example planFeed([{ product: 'feed', unit: 'mL', bottles: 1, perL: 2, gainUsCm: 400, scales: true, waitMin: 0 }], { waterEcUsCm: 300, targetEcUsCm: 1500 }).value.pours[0].perL // 3
  */
@@ -120,6 +130,7 @@ export function planFeed(
 	const parts = rated.value;
 	const rise = riseOf(parts, learnedUsCm);
 	let strength = aim.strength ?? 1;
+	let heldFrom: number | null = null;
 	if (aim.targetEcUsCm !== undefined) {
 		if (rise === null) {
 			const unknown = parts.find((p) => p.gainUsCm === null)!;
@@ -129,6 +140,10 @@ export function planFeed(
 		const least = aim.waterEcUsCm + rise.fixed;
 		if (aim.targetEcUsCm < least) return refuse({ code: 'water-over-target', field: 'target_ec_us_cm', ecUsCm: least });
 		strength = (aim.targetEcUsCm - least) / rise.scaled;
+		if (strength > MOST_BY_GAIN && parts.every((p) => p.labelled)) {
+			heldFrom = strength;
+			strength = MOST_BY_GAIN;
+		}
 	} else if (!(strength > 0 && strength <= MOST_STRENGTH))
 		return refuse({ code: 'no-such-strength', field: 'strength' });
 	const pours = parts.flatMap((p) =>
@@ -142,7 +157,8 @@ export function planFeed(
 		})),
 	);
 	const most = Math.max(...pours.map((p) => p.perL));
-	if (most > MOST_PER_L)
+	const labelled = parts.every((p) => p.labelled);
+	if (pours.some((p) => p.perL > (labelled ? MOST_PER_L : MOST_UNLABELLED[p.unit])))
 		return refuse({
 			code: 'no-such-feed',
 			field: aim.targetEcUsCm !== undefined ? 'gain_us_cm_per_ml_l' : 'rate_ml_per_l',
@@ -152,6 +168,7 @@ export function planFeed(
 		strength,
 		pours,
 		expectedEcUsCm: rise === null ? null : aim.waterEcUsCm + rise.scaled * strength + rise.fixed,
+		heldFrom,
 	});
 }
 

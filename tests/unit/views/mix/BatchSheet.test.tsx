@@ -34,7 +34,7 @@ describe('a batch', () => {
 		const plan = (product: Product, expectedEcUsCm: number | null) =>
 			read(
 				createElement(PlanWords, {
-					plan: { strength: 1, pours, expectedEcUsCm },
+					plan: { strength: 1, pours, expectedEcUsCm, heldFrom: null },
 					products: [product],
 					litres: 100,
 					learned: null,
@@ -96,7 +96,7 @@ describe('a batch', () => {
 			createElement(BatchSheet, {
 				title: 'leaf',
 				draft: { targetPh: '5.8', phFirst: true } as BatchDraft,
-				plan: { strength: 1, pours, expectedEcUsCm: 1830 },
+				plan: { strength: 1, pours, expectedEcUsCm: 1830, heldFrom: null },
 				litres: 100,
 				places: { tank: 'Mix tank', water: 'Borehole' },
 				products: [feed],

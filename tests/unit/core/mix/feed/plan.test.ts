@@ -39,6 +39,25 @@ describe('a feed of several products', () => {
 			['B', 2.5],
 		]);
 	});
+	it('a gain taught many times too small pours half as much again as the labels, and says what it would have taken', () => {
+		for (const taught of [200, 40, 4]) {
+			const plan = planFeed(three, { waterEcUsCm: 200, targetEcUsCm: 1400 }, taught);
+			expect(plan).toMatchObject({ ok: true, value: { strength: 1.5, heldFrom: 1200 / taught } });
+			// What the true rise of 1,200 at full strength makes of it: 0.6 mS/cm over the target, not six and more.
+			if (plan.ok) expect(200 + 1200 * plan.value.strength - 1400).toBeLessThanOrEqual(600);
+		}
+		expect(planFeed(three, { waterEcUsCm: 200, targetEcUsCm: 1900 })).toMatchObject({
+			ok: true,
+			value: { heldFrom: null },
+		});
+	});
+	it('without a label no more than any solution takes', () => {
+		const alone = (gainUsCm: number, unit: 'mL' | 'g' = 'mL') =>
+			planFeed([part('x', 1, { perL: null, gainUsCm, unit })], { waterEcUsCm: 0, targetEcUsCm: 1500 });
+		expect(alone(300)).toMatchObject({ ok: true, value: { strength: 5, heldFrom: null } });
+		for (const answer of [alone(50), alone(250, 'g')])
+			expect(answer).toMatchObject({ ok: false, problem: { code: 'no-such-feed' } });
+	});
 	it.each([
 		['nothing to pour', [], { waterEcUsCm: 0 }, 'no-feed'],
 		[

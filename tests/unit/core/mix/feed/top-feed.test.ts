@@ -2,7 +2,15 @@ import { describe, expect, it } from 'vitest';
 import { topFeed } from '@/core/mix/feed/top-feed';
 
 /** Rate times volume; common practice, no source. */
-const tank = { litres: 20, ecUsCm: 1200, targetEcUsCm: 1600, gainUsCm: 400, rateMlL: 2, learned: true };
+const tank = {
+	litres: 20,
+	ecUsCm: 1200,
+	targetEcUsCm: 1600,
+	gainUsCm: 400,
+	rateMlL: 2,
+	unit: 'mL' as const,
+	learned: true,
+};
 
 describe('feeding a running tank', () => {
 	it('goes all the way by a gain that was learned, three quarters by a label', () => {
@@ -19,9 +27,11 @@ describe('feeding a running tank', () => {
 	it('never pours more than the label’s whole rate, though the gain was taught ten times too small', () => {
 		const broken = { ...tank, gainUsCm: 40 };
 		expect(topFeed(broken)).toEqual({ ok: true, value: { amount: 40, expectedEcUsCm: 1280 } });
-		// What the true gain makes of it: EC rises by 0.8 and not by the 4 mS/cm that were asked for without the limit.
-		const unlimited = topFeed({ ...broken, rateMlL: null });
-		expect(unlimited.ok && unlimited.value.amount).toBe(200);
+		// What the true gain makes of it: EC rises by 0.8 and not by the 4 mS/cm that the gain would ask for.
+		const unlabelled = topFeed({ ...broken, rateMlL: null });
+		expect(unlabelled.ok && unlabelled.value.amount).toBe(3 * tank.litres);
+		const powder = topFeed({ ...broken, rateMlL: null, unit: 'g' });
+		expect(powder.ok && powder.value.amount).toBe(tank.litres);
 	});
 	it.each([
 		['an EC that is there already', { ecUsCm: 1700 }, 'ec-high-enough'],
