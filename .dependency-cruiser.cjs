@@ -15,7 +15,7 @@ module.exports = {
 		only('sim-uses-core', 'sim/', ['sim/', 'core/']),
 		only('store-uses-core', 'store/', ['store/', 'core/']),
 		only('service-uses-store-and-core', 'service/', ['service/', 'store/', 'files/', 'contract/', 'words/', 'core/']),
-		only('server-uses-service', 'server/', ['server/', 'service/', 'store/', 'files/', 'contract/', 'core/', 'words/', 'sim/meter', 'sim/random']),
+		only('server-uses-service', 'server/', ['server/', 'service/', 'store/', 'files/', 'contract/', 'core/', 'words/', 'sim/meter', 'sim/random', 'demo/load']),
 		only('views-use-core-and-the-contract', 'views/', ['views/', 'contract/', 'core/', 'words/']),
 		only('cli-uses-files', 'cli/', ['cli/', 'files/', 'core/']),
 		{

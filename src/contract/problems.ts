@@ -15,6 +15,8 @@ export const PROBLEMS = {
 	'refused-by-database': 422,
 	'not-text': 422,
 	'no-site': 409,
+	'not-empty': 409,
+	'no-sample': 409,
 	internal: 500,
 	'database-down': 503,
 	// What it names.

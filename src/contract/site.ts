@@ -153,6 +153,17 @@ const codes = z.codec(z.string().max(100_000), z.array(z.string()), {
 export const setup = resource('Setup', {
 	'GET /site': { summary: 'The site, or null before setup', answer: z.object({ site: site.nullable() }) },
 	'PUT /site': { summary: 'Make the site or change its name, zone and units', body: site, answer: done },
+	'POST /sample': {
+		summary: 'Fill an empty installation with an invented yard to look at',
+		answer: done,
+		status: 201,
+		problems: ['not-empty'],
+	},
+	'DELETE /sample': {
+		summary: 'Throw the sample away with everything that was entered into it; no other site can be thrown away',
+		answer: done,
+		problems: ['no-sample'],
+	},
 	'GET /memory': {
 		summary:
 			'What the checks remember of stations, for judging elsewhere as here; of all stations unless some are named',

@@ -10,10 +10,10 @@ import { insertCalibration, putLot, putProbe } from '@/store/calibrations';
 import { insertEvents } from '@/store/events';
 import { putInstrument, putStation, putSystem } from '@/store/line';
 import { putProduct } from '@/store/mix';
-import { type Client, type Pool, transaction } from '@/store/pool';
+import { type Client, type Db, type Pool, transaction } from '@/store/pool';
 import { insertDecision, listReadings, refreshStatistics } from '@/store/readings';
 import { putRecipe } from '@/store/recipes';
-import { insertSite } from '@/store/site';
+import { insertSite, updateSite } from '@/store/site';
 import { insertReport } from '@/store/water';
 import { RECIPES } from './batches';
 import { INSTRUMENTS, LOTS, PROBES, SITE, STATIONS, SYSTEMS } from './saltmarsh';
@@ -55,10 +55,16 @@ export function demoRow(r: DemoReading): ReadingRow {
 export async function loadDemo(pool: Pool, options: { say: (text: string) => void; now?: number }): Promise<void> {
 	if (await loadSite(pool)) return;
 	options.say('Loading the Saltmarsh Yard demo.');
-	const now = options.now ?? Date.now();
+	await fillWithDemo(pool, options.now ?? Date.now());
+}
+
+/** Fills an installation without stations, whether its site is there or not. */
+export async function fillWithDemo(db: Db, now: number): Promise<void> {
 	const { readings, events, calibrations, batches } = season(lastMorning(now));
-	await transaction(pool, async (client) => {
-		const site = await insertSite(client, SITE);
+	await transaction(db, async (client) => {
+		const before = await loadSite(client);
+		if (before) await updateSite(client, { ...SITE, id: before.site.id });
+		const site = before?.site ?? (await insertSite(client, SITE));
 		for (const s of SYSTEMS) await putSystem(client, site.id, s);
 		for (const s of STATIONS) await putStation(client, site.id, s);
 		for (const i of INSTRUMENTS) await putInstrument(client, site.id, i);

@@ -26,6 +26,7 @@ export async function frameSite(db: Db, context: SiteContext, now: number): Prom
 	const waits = await usualWaits(db, context.site.id);
 	return {
 		name: context.site.name,
+		sample: context.site.sample,
 		timezone: context.site.timezone,
 		units: {
 			ec: context.site.units.ec ?? 'mS/cm',

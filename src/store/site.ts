@@ -31,10 +31,12 @@ const storedSite = siteRow.extend({
 	probeVersion: z.number(),
 	/** Of what the checks remember, and of the events they go by. */
 	memoryVersion: z.number(),
+	/** Invented, to look at and to throw away. */
+	sample: z.boolean(),
 });
 export type StoredSite = z.output<typeof storedSite>;
 const SITE =
-	'id, name, timezone, units, settings, line_version AS "lineVersion", probe_version AS "probeVersion", (SELECT memory_version FROM judging j WHERE j.site_id = site.id) AS "memoryVersion"';
+	'id, name, timezone, units, settings, sample, line_version AS "lineVersion", probe_version AS "probeVersion", (SELECT memory_version FROM judging j WHERE j.site_id = site.id) AS "memoryVersion"';
 
 /** The site that this installation serves; null before setup. */
 export async function findSite(db: Db): Promise<StoredSite | null> {
@@ -61,6 +63,21 @@ export async function updateSite(db: Db, site: SiteRow): Promise<void> {
 		site.units,
 		site.settings,
 	]);
+}
+
+/** Marks the site as invented: it may be thrown away. */
+export async function markSample(db: Db, siteId: number): Promise<void> {
+	await db.query('UPDATE site SET sample = true WHERE id = $1', [siteId]);
+}
+
+/** Throws away everything there is, and leaves an empty site under the same number. */
+export async function emptySite(db: Db, site: SiteRow): Promise<void> {
+	await db.query('TRUNCATE site CASCADE');
+	await db.query(
+		'INSERT INTO site (id, name, timezone, units, settings) OVERRIDING SYSTEM VALUE VALUES ($1, $2, $3, $4, $5)',
+		[site.id, site.name, site.timezone, site.units, site.settings],
+	);
+	await db.query('INSERT INTO judging (site_id, engine) VALUES ($1, $2)', [site.id, ENGINE_VERSION]);
 }
 
 export async function databaseAnswers(db: Db): Promise<void> {

@@ -197,6 +197,10 @@ describe('from the Round, by touch', () => {
 		await page.close();
 	});
 	it('a week printed is black on white, without what is only for the screen', async () => {
+		const note = await postJson(app.base, '/events', { station: 'pond', kind: 'note', note: 'pale tips' });
+		const dot = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==';
+		const photo = { event: note.body.id, name: 'tips.png', type: 'image/png', base64: dot };
+		expect((await postJson(app.base, '/attachments', photo)).status).toBe(201);
 		const hand = await fromRound();
 		const { page } = hand;
 		await hand.tap(page.getByRole('link', { name: 'The week' }));
@@ -214,7 +218,8 @@ describe('from the Round, by touch', () => {
 		expect(file.suggestedFilename()).toMatch(/^week-\d{4}-\d\d-\d\d\.html$/);
 		const text = await (await import('node:fs/promises')).readFile(await file.path(), 'utf8');
 		expect(text).toContain('Open doubts');
-		expect(text).not.toMatch(/<script|class=|Keep as a file/);
+		expect(text).not.toMatch(/<script|class=|Keep as a file|<button|src="(?!data:image)/);
+		expect(text).toMatch(/<img src="data:image\/jpeg;base64,[^"]{40}/);
 		await page.close();
 	});
 });

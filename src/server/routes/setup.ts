@@ -1,7 +1,10 @@
 import { setup as resource } from '@/contract/site';
+import { fillWithDemo } from '@/demo/load';
 import { Judging } from '@/service/judgement';
+import { discardSample, notEmpty } from '@/service/sample';
 import { saveInstrument, saveOrder, saveSite, saveStation, saveSystem } from '@/service/setup';
-import { loadSite } from '@/service/site';
+import { loadSite, requireSite } from '@/service/site';
+import { markSample } from '@/store/site';
 import { handle } from '../dispatch';
 
 export const setup = handle(resource, {
@@ -13,6 +16,17 @@ export const setup = handle(resource, {
 	},
 	'PUT /site': async ({ body, db, who }) => {
 		await saveSite(db, body, who);
+		return { ok: true };
+	},
+	'POST /sample': async ({ db, now }) => {
+		const before = await loadSite(db);
+		if (before && before.stations.length > 0) throw notEmpty();
+		await fillWithDemo(db, now);
+		await markSample(db, (await requireSite(db)).site.id);
+		return { ok: true };
+	},
+	'DELETE /sample': async ({ db }) => {
+		await discardSample(db);
 		return { ok: true };
 	},
 	'GET /memory': async ({ db, site, now, query }) => {

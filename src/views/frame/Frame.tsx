@@ -6,28 +6,23 @@ import { takeBackLast, type Undo, undo } from '../data/undo';
 import { type Openable, onOpen } from '../entry/opens';
 import { later } from '../ui/later';
 import { keysTaken } from '../ui/typing';
+import { MORE, PLACES, ThumbNav } from './places';
 import { QuickLine } from './QuickLine';
+import { SampleNote } from './SampleNote';
 import { ThemeSwitch } from './ThemeSwitch';
 import { WaitingEntries } from './WaitingEntries';
 
-const PLACES = [
-	['round', 'Round', '/'],
-	['bench', 'Bench', '/bench'],
-	['probes', 'Probes', '/probes'],
-	['water', 'Water', '/water'],
-	['mix', 'Mix', '/mix'],
-	['trends', 'Trends', '/trends'],
-] as const;
-const THUMB = PLACES.filter(([code]) => code === 'round' || code === 'bench' || code === 'trends');
-const TUCKED = PLACES.filter((p) => !THUMB.includes(p));
-const MORE = [
-	['review', 'Review', '/review'],
-	['ledger', 'Ledger', '/ledger'],
-	['events', 'Events', '/ledger/events'],
-	['files', 'Files', '/files'],
-	['setup', 'Setup', '/setup'],
-] as const;
-
+/** Where a key leads. */
+const GOES: Record<string, string> = {
+	b: '/bench',
+	r: '/',
+	c: '/calibrate',
+	t: '/trends',
+	l: '/ledger',
+	v: '/review',
+	m: '/mix',
+	e: '/ledger/events',
+};
 const OPENED = {
 	reading: later(() => import('../entry/ReadingDialog')),
 	event: later(() => import('../entry/EventDialog')),
@@ -56,7 +51,6 @@ export function Frame({
 	const [keys, setKeys] = useState(false);
 	const [opened, setOpened] = useState<Openable | null>(null);
 	useEffect(() => onOpen(setOpened), []);
-	const [menu, setMenu] = useState(false);
 	const [said, show] = useState<Said>({ text: '', undo: null });
 	// A page that loads itself anew after a change must not swallow the answer to it.
 	const setSaid = useCallback((text: string, undo: Said['undo'] = null) => {
@@ -92,14 +86,8 @@ export function Frame({
 	useEffect(() => {
 		const onKey = async (e: KeyboardEvent) => {
 			if (e.defaultPrevented || e.ctrlKey || e.metaKey || e.altKey || keysTaken(e.target)) return;
-			if (e.key === 'b') location.href = '/bench';
-			else if (e.key === 'r') location.href = '/';
-			else if (e.key === 'c') location.href = '/calibrate';
-			else if (e.key === 't') location.href = '/trends';
-			else if (e.key === 'l') location.href = '/ledger';
-			else if (e.key === 'v') location.href = '/review';
-			else if (e.key === 'm') location.href = '/mix';
-			else if (e.key === 'e') location.href = '/ledger/events';
+			const place = GOES[e.key];
+			if (place) location.href = place;
 			else if (e.key === '?') setKeys(true);
 			else if (e.key === 'u') {
 				e.preventDefault();
@@ -149,38 +137,14 @@ export function Frame({
 					</span>
 				</div>
 			</header>
+			{site?.sample && <SampleNote />}
 			<nav className="border-b border-line hidden sm:block" aria-label="Places">
 				<div className="max-w-[1280px] mx-auto px-5 flex flex-wrap gap-x-6">
 					{PLACES.map(link)}
 					<span className="ml-auto flex flex-wrap gap-x-6">{MORE.map(link)}</span>
 				</div>
 			</nav>
-			<nav className="sm:hidden fixed bottom-0 inset-x-0 z-20 border-t border-line bg-base-100" aria-label="Places">
-				{menu && (
-					<div className="border-b border-line p-2 grid grid-cols-3">
-						{[...TUCKED, ...MORE].map(([code, name, href]) => (
-							<a key={code} href={href} className="min-h-12 flex items-center justify-center">
-								{name}
-							</a>
-						))}
-					</div>
-				)}
-				<div className="grid grid-cols-4">
-					{THUMB.map(([code, name, href]) => (
-						<a
-							key={code}
-							href={href}
-							aria-current={place === code ? 'page' : undefined}
-							className={`min-h-14 flex items-center justify-center border-t-[3px] ${place === code ? 'border-base-content font-bold' : 'border-transparent'}`}
-						>
-							{name}
-						</a>
-					))}
-					<button type="button" className="min-h-14 cursor-pointer" aria-expanded={menu} onClick={() => setMenu(!menu)}>
-						More
-					</button>
-				</div>
-			</nav>
+			<ThumbNav place={place} />
 			<Suspense>
 				{site && opened !== null && (
 					<Opened key={`${opened.what}${opened.id}`} id={opened.id} site={site} onClose={() => setOpened(null)} />

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { CROPS, rangesFor, STAGES, SYSTEM_PRESETS } from '@/core/crop/presets';
+import { api } from '../data/client';
 import { ecWithUnit } from '../mix/typed';
 import { Field } from '../ui/Field';
 import { type FirstAnswers, PENS, type Pen, setUp, unitsOf } from './first-setup';
@@ -25,6 +26,7 @@ export function FirstSetup({ zones }: { zones: string[] }) {
 		},
 	});
 	const [finding, setFinding] = useState(false);
+	const [sampling, setSampling] = useState(false);
 	const { register, watch, formState } = form;
 	const a = watch();
 	const preset = SYSTEM_PRESETS.find((p) => p.kind === a.kind)!;
@@ -38,6 +40,16 @@ export function FirstSetup({ zones }: { zones: string[] }) {
 			form.setError('root', { message: (error as Error).message });
 		}
 	});
+	const sample = async () => {
+		setSampling(true);
+		try {
+			await api('POST /sample');
+			location.href = '/';
+		} catch (error) {
+			form.setError('root', { message: (error as Error).message });
+			setSampling(false);
+		}
+	};
 	const go = (
 		<button type="submit" className="act act-main" disabled={formState.isSubmitting}>
 			Set up and take a reading
@@ -51,6 +63,20 @@ export function FirstSetup({ zones }: { zones: string[] }) {
 					Every question has an answer in it already: leave what you do not know. All of it can be changed later.
 				</p>
 				{go}
+				<p className="mt-3 text-soft">
+					Or{' '}
+					<button
+						type="button"
+						className="underline cursor-pointer min-h-11 text-base-content"
+						data-sample
+						disabled={sampling}
+						onClick={sample}
+					>
+						look around in a sample first
+					</button>
+					: an invented yard with a year of readings, thrown away with one press when you have seen enough.
+				</p>
+				{sampling && <p aria-live="polite">A year is being written; that takes a quarter of a minute…</p>}
 			</div>
 			<Field label="What do you call the place?" width="w-full">
 				<input

@@ -3,29 +3,26 @@ table{border-collapse:collapse;width:100%}th,td{text-align:left;padding:2px 10px
 h1{font-size:1.4rem}h2{font-size:1.05rem;border-top:2px solid #000;padding-top:.4rem}ul{padding-left:1.1rem}img{max-width:15rem}
 [data-sheet] th,[data-sheet] td{border:1px solid #000;height:2.6rem}`;
 
-/** A picture as it stands in a file of its own; as it was where it cannot be read. */
-async function inFile(path: string): Promise<string> {
-	const blob = await fetch(path).then(
-		(r) => (r.ok ? r.blob() : null),
-		() => null,
-	);
-	if (blob === null) return path;
-	return new Promise((done) => {
-		const reader = new FileReader();
-		reader.onload = () => done(String(reader.result));
-		reader.readAsDataURL(blob);
-	});
+/** A picture of the page as it stands in a file of its own; without what cannot be drawn. */
+function inFile(img: HTMLImageElement): string {
+	const canvas = document.createElement('canvas');
+	canvas.width = img.naturalWidth;
+	canvas.height = img.naturalHeight;
+	if (canvas.width === 0) return '';
+	canvas.getContext('2d')?.drawImage(img, 0, 0);
+	return canvas.toDataURL('image/jpeg', 0.85);
 }
 
 /**
  * A part of this page as a file of its own, black on white, that any browser opens and prints: without what is only for the screen,
  * with its pictures.
  */
-export async function savePage(part: HTMLElement, title: string, name: string): Promise<void> {
+export function savePage(part: HTMLElement, title: string, name: string): void {
 	const copy = part.cloneNode(true) as HTMLElement;
+	const pictures = [...part.querySelectorAll('img')];
+	for (const [i, el] of [...copy.querySelectorAll('img')].entries()) el.src = inFile(pictures[i]!);
 	for (const el of copy.querySelectorAll('.no-print')) el.remove();
 	for (const el of copy.querySelectorAll('button, a')) el.replaceWith(...el.childNodes);
-	for (const el of copy.querySelectorAll('img')) el.src = await inFile(el.src);
 	for (const el of copy.querySelectorAll('*')) el.removeAttribute('class');
 	const head = document.createElement('title');
 	head.textContent = title;
