@@ -1,6 +1,6 @@
 import type { SeriesQuantity } from '@/core/quantity';
 import type { Consequence } from '@/core/water/depends';
-import type { Dissolved, Ions } from '@/core/water/ions';
+import type { Dissolved } from '@/core/water/ions';
 import type { MembraneState, RejectionPoint } from '@/core/water/membrane';
 import type { SourceChart } from '@/core/water/source-chart';
 
@@ -36,7 +36,7 @@ export interface KnownWater {
 export interface SourceReport {
 	at: number;
 	lab: string;
-	ions: Ions;
+	ions: Dissolved;
 	ecUsCm: number | null;
 	ph: number | null;
 }

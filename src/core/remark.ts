@@ -1,5 +1,6 @@
 import type { Grade } from './probe/calibration';
 import type { IonKey } from './water/ions';
+import type { AdvisedTrace } from './water/traces';
 
 type Nothing = Record<never, never>;
 
@@ -62,6 +63,9 @@ interface Remarks {
 	'ec-off': { calculatedUsCm: number; measuredUsCm: number; missing: boolean };
 	'ec-unit': Nothing;
 	'concentrate-precipitation': Nothing;
+	'trace-too-much': { of: AdvisedTrace; mgL: number; mostMgL: number };
+	'trace-feeds': { of: AdvisedTrace; mgL: number; share: number };
+	'trace-clogs': { of: AdvisedTrace; mgL: number; badly: boolean };
 }
 export type RemarkCode = keyof Remarks;
 export type RemarkParams<C extends RemarkCode> = Remarks[C];

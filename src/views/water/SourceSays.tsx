@@ -3,6 +3,8 @@ import type { DisplayUnits } from '@/core/reading/site-view';
 import { schoolAdvice } from '@/core/water/advice';
 import { gradeWater } from '@/core/water/classes';
 import type { WaterReport } from '@/core/water/ions';
+import { traceRemarks } from '@/core/water/traces';
+import { remarkWords } from '@/words/en/remark';
 import { schoolWords } from '@/words/en/source';
 import { shownWithUnit } from '../ui/format';
 
@@ -38,6 +40,7 @@ export function SourceSays({
 		hco3MgL: ions.hco3_mg_l,
 		sar: read?.sar ?? null,
 	});
+	const traces = traceRemarks(ions);
 	return (
 		<section className="note-rule" aria-label="What the numbers say">
 			<h2>What the numbers say</h2>
@@ -71,6 +74,15 @@ export function SourceSays({
 					))}
 				</tbody>
 			</table>
+			{traces.length > 0 && (
+				<ul className="mt-2" data-traces={traces.length}>
+					{traces.map((r) => (
+						<li key={`${r.code}${'of' in r ? r.of : ''}`} className="py-1 border-t border-line">
+							{remarkWords(r)}
+						</li>
+					))}
+				</ul>
+			)}
 			<p className="text-soft text-[0.85rem] mt-2">
 				Water fit for plants is not thereby fit to drink: that takes an accredited laboratory and the local health
 				authority.

@@ -1,5 +1,6 @@
 import type { Remark, RemarkCode, RemarkParams } from '@/core/remark';
-import { IONS } from '@/core/water/ions';
+import { IONS, TRACES } from '@/core/water/ions';
+import type { AdvisedTrace } from '@/core/water/traces';
 
 /** What an acid feeds, and what to use for part of it. */
 const ADDS = {
@@ -7,6 +8,9 @@ const ADDS = {
 	no3_n_mg_l: ['nitrogen', 'another acid, and count it in the recipe,'],
 	so4_mg_l: ['sulfate', 'nitric or phosphoric acid'],
 } as const;
+const traceName = (of: AdvisedTrace): string => (of === 'f_mg_l' ? IONS[of] : TRACES[of]).name;
+const mgLOf = (v: number): string => String(Number(v.toPrecision(2)));
+const capital = (word: string): string => word.charAt(0).toUpperCase() + word.slice(1);
 const amount = (left: number, unit: 'mL' | 'g'): string =>
 	left >= 1000 ? `${(left / 1000).toFixed(1)} ${unit === 'g' ? 'kg' : 'L'}` : `${left.toFixed(0)} ${unit}`;
 
@@ -92,6 +96,12 @@ const WORDS: { [C in RemarkCode]: (p: RemarkParams<C>) => string } = {
 	'ec-off': (p) =>
 		`The ions make ${Math.round(p.calculatedUsCm)} µS/cm, measured are ${Math.round(p.measuredUsCm)}: ${p.missing ? 'something that conducts is missing from the report' : 'an ion is too high, or the measurement too low'}.`,
 	'ec-unit': () => 'The conductivity looks like mS/cm written as µS/cm.',
+	'trace-too-much': (p) =>
+		`${capital(traceName(p.of))} ${mgLOf(p.mgL)} mg/L is more than the ${mgLOf(p.mostMgL)} that irrigation water should hold: blend it, or treat it. ${p.of === 'zn_mg_l' || p.of === 'cu_mg_l' ? 'Look for galvanised or copper pipe first.' : p.of === 'b_mg_l' ? 'Reverse osmosis holds boron back badly: ask for what the membrane lets through.' : ''}`.trim(),
+	'trace-feeds': (p) =>
+		`${capital(traceName(p.of))} ${mgLOf(p.mgL)} mg/L is ${Math.round(100 * p.share)} % of what a feed holds: leave as much out of the recipe.`,
+	'trace-clogs': (p) =>
+		`${capital(traceName(p.of))} ${mgLOf(p.mgL)} mg/L ${p.badly ? 'clogs drippers badly' : 'slowly clogs drippers'}: it falls out as slime and rust once air gets at it. Aerate and filter the water before it meets feed or acid.`,
 	'concentrate-precipitation': () =>
 		'Calcium beside sulfate or phosphate: never make a stock concentrate with this water undiluted, gypsum and calcium phosphate fall out.',
 };

@@ -55,6 +55,9 @@ const EXAMPLES: { [C in RemarkCode]: RemarkParams<C> } = {
 	'ec-off': { calculatedUsCm: 780.4, measuredUsCm: 1000, missing: true },
 	'ec-unit': {},
 	'concentrate-precipitation': {},
+	'trace-too-much': { of: 'b_mg_l', mgL: 0.9, mostMgL: 0.7 },
+	'trace-feeds': { of: 'mn_mg_l', mgL: 0.3, share: 0.55 },
+	'trace-clogs': { of: 'fe_mg_l', mgL: 2, badly: true },
 };
 const say = (code: RemarkCode) => remarkWords({ code, ...EXAMPLES[code] } as Remark);
 
