@@ -154,6 +154,28 @@ describe('protocol and second opinion', () => {
 		expect(await page.inputValue('#f-3ph')).toBe('5.5..6');
 		await page.close();
 	});
+	it('two pens and a kit: who passed in standards is believed, a pen is dipped, for a kit cannot be', async () => {
+		const page = await open('/bench?station=gutters-feed');
+		await page.selectOption('#instrument', 'plum');
+		await page.fill('#f-ph', '5.70');
+		for (const [row, code] of [
+			[2, 'brass'],
+			[3, 'kit'],
+		] as const) {
+			await page.locator('button', { hasText: 'Second opinion' }).click();
+			await page.selectOption(`#instrument${row}`, code);
+			if (code === 'brass') await page.fill('#f-2ph', '5.81');
+		}
+		// Printed values are half a pH apart: the kit says no more than from 4.75 to 5.25.
+		await page.locator('[data-drop-kit] button', { hasText: /^5$/ }).click();
+		const told = page.locator('[data-zeta]');
+		await told.locator('[data-believed^=Plum]').waitFor();
+		const words = (await told.textContent())!;
+		expect(words).toMatch(/Plum, Brass and Drop kit differ by 0\.81/);
+		expect(words).toMatch(/Dip [^:]*Brass in the 7/);
+		expect(words).not.toMatch(/Dip [^:]*kit[^:]* in/);
+		await page.close();
+	});
 });
 
 describe('two browsers at one station', () => {

@@ -108,4 +108,41 @@ describe('calibrating', () => {
 		await page.locator('[data-evidence]').filter({ hasText: 'by that alone its error was' }).waitFor();
 		await page.close();
 	});
+	it('a bulb that dried out: its hours in solution, then two buffers, and what became of its slope', async () => {
+		const HOUR = 3_600_000;
+		const log = async (instrument: string, kind: string, hoursAgo: number) => {
+			const time = new Date(Date.now() - hoursAgo * HOUR).toISOString();
+			const logged = await postJson(app.base, '/probe-events', { instrument, quantity: 'ph', kind, time });
+			expect(logged.status).toBe(201);
+		};
+		await log('plum', 'dried_out', 20);
+		const page = await open('/probes/plum/ph');
+		await page.locator('[data-rehydration=dry] [data-soak]').click();
+		await page.locator('[data-rehydration=soaking]', { hasText: 'it can be dipped, best from' }).waitFor();
+		await page.close();
+		// Of another the night is over.
+		await log('brass', 'dried_out', 20);
+		await log('brass', 'rehydrated', 14);
+		const next = await open('/probes/brass/ph');
+		await next.locator('[data-rehydration=ready] a', { hasText: 'calibrate' }).waitFor();
+		const slope = Number(/Slope before ([\d.]+) %/.exec((await next.locator('[data-rehydration]').textContent())!)![1]);
+		const dip = (standard: string, nominal: number, found: number) => ({
+			standard,
+			nominal,
+			as_found: found,
+			as_left: nominal,
+		});
+		const three = 3 * (slope - 8) * 0.01;
+		const done = await postJson(app.base, '/calibrations', {
+			instrument: 'brass',
+			quantity: 'ph',
+			kind: 'adjust',
+			temp_c: 25,
+			points: [dip('pH 7.00', 7, 7), dip('pH 4.01', 4, Number((7 - three).toFixed(2)))],
+		});
+		expect(done.status).toBe(201);
+		await next.reload();
+		await next.locator('[data-rehydration=done]', { hasText: 'weaker than before: soak it another night' }).waitFor();
+		await next.close();
+	});
 });
