@@ -38,11 +38,13 @@ function dayMeant(words: readonly string[], wallNow: number): number | null {
 		const back = (new Date(today).getUTCDay() - weekday + 7) % 7;
 		return today - (back === 0 ? 7 : back) * DAY;
 	}
-	if (words.length !== 2) return null;
+	const typed = words.length === 3 && /^(19|20)\d\d$/.test(words[2]!) ? Number(words[2]) : null;
+	if (words.length !== 2 && typed === null) return null;
 	const [number, name] = /^\d/.test(first) ? [first, second] : [second, first];
 	const month = name.length >= 3 ? MONTHS.findIndex((m) => name.startsWith(m)) : -1;
 	if (month < 0 || !/^\d{1,2}$/.test(number)) return null;
-	for (const year of [new Date(wallNow).getUTCFullYear(), new Date(wallNow).getUTCFullYear() - 1]) {
+	const now = new Date(wallNow).getUTCFullYear();
+	for (const year of typed === null ? [now, now - 1] : [typed]) {
 		const at = Date.UTC(year, month, Number(number));
 		if (new Date(at).getUTCMonth() === month && at <= today) return at;
 	}
@@ -86,7 +88,7 @@ export function parseWhen(text: string, now: number, zone: string): Outcome<numb
 }
 
 /**
- * A past day as people say it: `today`, `yesterday`, `mon`, `2 jul`, `2026-07-02`; null for what is none.
+ * A past day as people say it: `today`, `yesterday`, `mon`, `2 jul`, `2 jul 2025`, `2026-07-02`; null for what is none.
  * @returns `yyyy-mm-dd` of the zone
  * @example parseDay('2 jul', Date.UTC(2026, 6, 14), 'Europe/Amsterdam') // '2026-07-02'
  */

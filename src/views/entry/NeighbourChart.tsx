@@ -7,7 +7,7 @@ import type { SiteView } from '@/core/reading/site-view';
 import { standingOf } from '@/core/trust/standing';
 import { amountWords, EVENT_WORDS } from '@/words/en/event';
 import { dateTime, QUANTITY_HUE, shown } from '../ui/format';
-import { OpensEvent } from './Opens';
+import { OpensEvent } from './OpensButton';
 
 type Point = Got<Contract['GET /stations/:code/series']>['points'][number];
 

@@ -1,5 +1,5 @@
 import type { Advice } from '@/contract/doses';
-import { OpensReading } from '../entry/Opens';
+import { OpensReading } from '../entry/OpensButton';
 
 /** What earlier doses did in this tank, the jug’s among them. */
 export function PastDoses({ past }: { past: Advice['past'] }) {

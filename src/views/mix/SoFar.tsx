@@ -1,5 +1,5 @@
 import type { BatchStep } from '@/contract/batches';
-import { OpensReading } from '../entry/Opens';
+import { OpensReading } from '../entry/OpensButton';
 
 /** What was done of a batch, what each step showed, and what was kept though it was doubted. */
 export function SoFar({ log, mS }: { log: readonly BatchStep[]; mS: (v: number) => string }) {

@@ -4,7 +4,7 @@ import { standingOf } from '@/core/trust/standing';
 import { Decide, type Decided } from '../entry/Decide';
 import { NeighbourChart } from '../entry/NeighbourChart';
 import { useNeighbours } from '../entry/Neighbours';
-import { OpensReading } from '../entry/Opens';
+import { OpensReading } from '../entry/OpensButton';
 import { openReading } from '../entry/opens';
 import { dateTime, shown } from '../ui/format';
 import { StandingMark } from '../ui/StandingMark';

@@ -2,7 +2,7 @@ import type { Week } from '@/contract/week';
 import { feedName } from '@/core/mix/feed/plan';
 import type { SiteView } from '@/core/reading/site-view';
 import { addressOf } from '../data/client';
-import { OpensReading } from '../entry/Opens';
+import { OpensReading } from '../entry/OpensButton';
 import { volumeWithUnit } from '../mix/typed';
 import { dateTime } from '../ui/format';
 import { Part } from './Part';

@@ -4,7 +4,7 @@ import { QUANTITY } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { eventLine } from '@/words/en/event';
 import { type Held, unheld } from '../data/held';
-import { OpensEvent } from '../entry/Opens';
+import { OpensEvent } from '../entry/OpensButton';
 import { columnHead, dateTime, longDate, shown, shownWithUnit, unitLabel } from '../ui/format';
 import { savePage } from '../ui/save-page';
 import { Part } from './Part';

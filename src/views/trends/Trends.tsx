@@ -7,7 +7,7 @@ import { standingOf } from '@/core/trust/standing';
 import { doneWords } from '@/words/en/event';
 import { type Held, unheld } from '../data/held';
 import { useAsked, useFollowing } from '../data/queries';
-import { OpensEvent, OpensReading } from '../entry/Opens';
+import { OpensEvent, OpensReading } from '../entry/OpensButton';
 import { dateTime, displayUnit, shown, unitLabel } from '../ui/format';
 import { StandingMark } from '../ui/StandingMark';
 import { SeriesChart } from './SeriesChart';

@@ -79,5 +79,8 @@ describe('a day as it is said', () => {
 		['2026-02-30', null],
 		['7', null],
 		['', null],
+		['2 jul 2025', '2025-07-02'],
+		['Jul 2 2024', '2024-07-02'],
+		['31 feb 2024', null],
 	])('“%s”', (text, date) => expect(parseDay(text, now, zone)).toBe(date));
 });
