@@ -152,7 +152,7 @@ export function Dose({
 				) : advice?.do === 'titrate' ? (
 					<>
 						<p>{advice.message}</p>
-						<Jug product={product} tank={tank} onKnown={ask} />
+						<Jug product={product} tank={tank} units={site.units} onKnown={ask} />
 					</>
 				) : (
 					<div>
@@ -186,7 +186,7 @@ export function Dose({
 							<ResponseChart advice={advice} targetPh={targetPh} product={product.name} />
 						</>
 					)}
-					{advice.past.length > 0 && <PastDoses past={advice.past} />}
+					{advice.past.length > 0 && <PastDoses past={advice.past} units={site.units} />}
 				</div>
 			)}
 		</div>

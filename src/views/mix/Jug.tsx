@@ -3,8 +3,10 @@ import type { Tank } from '@/contract/pages';
 import type { Product } from '@/contract/products';
 import { ML_PER_DROP, readJug } from '@/core/mix/jug';
 import { decimal } from '@/core/quantity';
+import type { DisplayUnits } from '@/core/reading/site-view';
 import { problemWords } from '@/words/en/problem';
 import { api } from '../data/client';
+import { litresTyped } from './typed';
 import { cautionOf } from './words';
 
 const W = 340;
@@ -13,13 +15,23 @@ const LEFT = 34;
 const FOOT = 30;
 
 /** Drops against pH in a jug, drawn as it goes: it gives the strength of a product whose label says nothing. */
-export function Jug({ product, tank, onKnown }: { product: Product; tank: Tank; onKnown: () => void }) {
-	const [litres, setLitres] = useState('1');
+export function Jug({
+	product,
+	tank,
+	units,
+	onKnown,
+}: {
+	product: Product;
+	tank: Tank;
+	units: DisplayUnits;
+	onKnown: () => void;
+}) {
+	const [litres, setLitres] = useState('1 L');
 	const [steps, setSteps] = useState<{ ml: number; ph: number }[]>([]);
 	const [drops, setDrops] = useState('0');
 	const [ph, setPh] = useState('');
 	const [problem, setProblem] = useState('');
-	const l = decimal(litres.trim()) ?? 1;
+	const l = litresTyped(litres, units) ?? 1;
 	const result = steps.length > 1 ? readJug(steps, l) : null;
 	const most = Math.max(...steps.map((s) => s.ml), 0.1);
 	const phs = steps.map((s) => s.ph);
@@ -51,7 +63,7 @@ export function Jug({ product, tank, onKnown }: { product: Product; tank: Tank; 
 				}}
 			>
 				<label className="block w-24">
-					<span className="field-label">litres in it</span>
+					<span className="field-label">water in it</span>
 					<input className="field" inputMode="decimal" value={litres} onChange={(e) => setLitres(e.target.value)} />
 				</label>
 				<label className="block w-28">

@@ -1,8 +1,10 @@
 import type { Advice } from '@/contract/doses';
+import type { DisplayUnits } from '@/core/reading/site-view';
 import { OpensReading } from '../entry/OpensButton';
+import { volumeWithUnit } from './typed';
 
 /** What earlier doses did in this tank, the jug’s among them. */
-export function PastDoses({ past }: { past: Advice['past'] }) {
+export function PastDoses({ past, units }: { past: Advice['past']; units: DisplayUnits }) {
 	return (
 		<details className="mt-2">
 			<summary className="cursor-pointer text-soft min-h-8">what earlier doses did here</summary>
@@ -24,7 +26,7 @@ export function PastDoses({ past }: { past: Advice['past'] }) {
 								<td className="pr-4">{d.time.slice(0, 10)}</td>
 								<td className="pr-4">
 									{Number(d.ml.toPrecision(3))}
-									{d.jug && ` in a jug of ${d.litres} L`}
+									{d.jug && ` in a jug of ${volumeWithUnit(d.litres, units)}`}
 								</td>
 								<td className="pr-4">
 									<OpensReading id={d.reading_before}>{d.ph_before.toFixed(2)}</OpensReading>

@@ -6,7 +6,7 @@ import { planOf } from './batch-plan';
 import { CorrectEc, LEAST_DRAIN_L } from './CorrectEc';
 import { MeasureHere } from './MeasureHere';
 import type { RunStep } from './run-step';
-import { ecShown, ecUnit } from './typed';
+import { ecShown, ecUnit, volumeWithUnit } from './typed';
 import { poured, pouredAmount } from './words';
 
 /** EC of a batch: measured, and brought where it should be. */
@@ -69,7 +69,7 @@ export function RunEc({
 				const drains = dilution.value.drainL > LEAST_DRAIN_L;
 				await log.did(
 					'diluted',
-					`${drains ? `${drain} L drained, ` : ''}${add} L of ${water!.name} added`,
+					`${drains ? `${volumeWithUnit(drain, site.units)} drained, ` : ''}${volumeWithUnit(add, site.units)} of ${water!.name} added`,
 					{ expected: target, amount: add },
 					[
 						...(drains ? [{ kind: 'drained', amount: drain, unit: 'L', product: '' } as const] : []),

@@ -31,3 +31,10 @@ export const volumeShown = (litres: number, units: DisplayUnits): string => show
 export const volumeWithUnit = (litres: number, units: DisplayUnits): string => shownWithUnit('volume', litres, units);
 /** What the number in a field of volume is. */
 export const volumeName = (units: DisplayUnits): string => (units.volume === 'L' ? 'litres' : unitLabel(units.volume));
+
+/** °C of a temperature that is typed in the site's own unit, and as it is shown there. */
+export function tempTyped(text: string, units: DisplayUnits): number | undefined {
+	const v = understandField('temp', text, null, units, null);
+	return v.state === 'value' ? toCanonical(Number(v.digits), v.unit) : undefined;
+}
+export const tempShown = (c: number, units: DisplayUnits): string => shown('temp', c, units);

@@ -2,11 +2,14 @@ import { useState } from 'react';
 import type { WaterSource } from '@/contract/pages';
 import { ACID_KINDS, type AcidKind, BASE_KINDS, type BaseKind } from '@/core/chem/acids';
 import { decimal } from '@/core/quantity';
+import type { DisplayUnits } from '@/core/reading/site-view';
 import { acidDemand } from '@/core/water/acid-demand';
 import { baseDemand } from '@/core/water/base-demand';
 import { problemWords } from '@/words/en/problem';
 import { remarkWords } from '@/words/en/remark';
+import { litresTyped, tempShown, tempTyped, volumeName, volumeWithUnit } from '../mix/typed';
 import { Choice, Text } from '../setup/fields';
+import { unitLabel } from '../ui/format';
 
 /** What a bottle of each usually is, where its own label is not at hand: percent by weight, and g/mL unless it is a powder. */
 const USUAL: Record<AcidKind | BaseKind, { percent: string; density: string }> = {
@@ -32,12 +35,12 @@ const FEEDS: Record<string, string> = {
 };
 
 /** Acid or base that this water takes to a target pH: in the label's own terms, with what it feeds and where the pH goes later. */
-export function AcidTool({ source }: { source: WaterSource }) {
+export function AcidTool({ source, units }: { source: WaterSource; units: DisplayUnits }) {
 	const [f, setF] = useState({
 		ph: source.newest.ph ? source.newest.ph.value.toFixed(2) : (source.report?.ph?.toString() ?? ''),
 		alkalinity: source.alkalinityMgLCaco3 === null ? '' : String(Math.round(source.alkalinityMgLCaco3)),
 		target: '5.8',
-		temp: source.newest.temp ? source.newest.temp.value.toFixed(0) : '20',
+		temp: tempShown(source.newest.temp?.value ?? 20, units),
 		litres: '1000',
 		kind: 'nitric' as AcidKind | BaseKind,
 		percent: '38',
@@ -45,14 +48,8 @@ export function AcidTool({ source }: { source: WaterSource }) {
 	});
 	const n = (text: string) => decimal(text.trim());
 	const set = (change: Partial<typeof f>) => setF({ ...f, ...change });
-	const [ph, alkalinity, target, temp, litres, percent] = [
-		f.ph,
-		f.alkalinity,
-		f.target,
-		f.temp,
-		f.litres,
-		f.percent,
-	].map(n);
+	const [ph, alkalinity, target, percent] = [f.ph, f.alkalinity, f.target, f.percent].map(n);
+	const [temp, litres] = [tempTyped(f.temp, units), litresTyped(f.litres, units)];
 	const ready = [ph, alkalinity, target, temp, litres, percent].every((v) => v !== undefined) && litres! > 0;
 	const powder = f.density.trim() === '';
 	const question = {
@@ -78,9 +75,21 @@ export function AcidTool({ source }: { source: WaterSource }) {
 					value={f.alkalinity}
 					onChange={(v) => set({ alkalinity: v })}
 				/>
-				<Text label="°C" width="w-16" mode="decimal" value={f.temp} onChange={(v) => set({ temp: v })} />
+				<Text
+					label={unitLabel(units.temp)}
+					width="w-16"
+					mode="decimal"
+					value={f.temp}
+					onChange={(v) => set({ temp: v })}
+				/>
 				<Text label="to pH" width="w-16" mode="decimal" value={f.target} onChange={(v) => set({ target: v })} />
-				<Text label="litres" width="w-20" mode="decimal" value={f.litres} onChange={(v) => set({ litres: v })} />
+				<Text
+					label={volumeName(units)}
+					width="w-20"
+					mode="decimal"
+					value={f.litres}
+					onChange={(v) => set({ litres: v })}
+				/>
 				<Choice
 					label="with"
 					width="w-44"
@@ -113,7 +122,7 @@ export function AcidTool({ source }: { source: WaterSource }) {
 								{r.value.mlTotal !== null ? `${amount(r.value.mlTotal)} mL` : `${amount(r.value.gTotal ?? 0)} g`}
 							</strong>{' '}
 							<span className="text-soft text-[0.95rem]">
-								for {f.litres} L: {r.value.meqPerL.toFixed(2)} meq/L
+								for {volumeWithUnit(litres ?? 0, units)}: {r.value.meqPerL.toFixed(2)} meq/L
 							</span>
 						</p>
 						{acid?.ok ? (

@@ -5,6 +5,7 @@ import type { SiteView } from '@/core/reading/site-view';
 import { blend } from '@/core/water/blend';
 import { problemWords } from '@/words/en/problem';
 import { understandField } from '../bench/understand';
+import { ecShown, ecUnit, litresTyped, volumeName, volumeShown, volumeWithUnit } from '../mix/typed';
 import { Text } from '../setup/fields';
 import { shownWithUnit } from '../ui/format';
 
@@ -21,14 +22,15 @@ export function BlendTool({
 	const usable = sources.filter((s) => s.newest.ec);
 	const [used, setUsed] = useState<Record<string, boolean>>(Object.fromEntries(usable.map((s, i) => [s.code, i < 3])));
 	const [cost, setCost] = useState<Record<string, string>>({});
-	const [target, setTarget] = useState(String(Number((targetEcUsCm / 5000).toFixed(2))));
+	const [target, setTarget] = useState(ecShown(targetEcUsCm / 5, site.units));
 	const [alkalinity, setAlkalinity] = useState('');
 	const [sodium, setSodium] = useState('');
 	const [chloride, setChloride] = useState('');
 	const [litres, setLitres] = useState('1000');
 	// EC, or TDS with its scale: 0.4, 400uS, 65ppm500.
-	const aim = understandField('ec', target, null, { ...site.units, ec: 'mS/cm' }, null);
+	const aim = understandField('ec', target, null, site.units, null);
 	const aimUsCm = aim.state === 'value' ? toCanonical(Number(aim.digits), aim.unit) : undefined;
+	const volumeL = Math.max(litresTyped(litres, site.units) ?? 1, 0.001);
 	const chosen = usable.filter((s) => used[s.code]);
 	const n = (text: string) => (text.trim() === '' ? undefined : decimal(text.trim()));
 	const result =
@@ -49,7 +51,7 @@ export function BlendTool({
 						naMgL: n(sodium),
 						clMgL: n(chloride),
 					},
-					Math.max(n(litres) ?? 1, 0.001),
+					volumeL,
 				);
 	const purest = chosen.reduce<WaterSource | null>(
 		(a, b) => (!a || b.newest.ec!.value < a.newest.ec!.value ? b : a),
@@ -59,11 +61,11 @@ export function BlendTool({
 		<section className="note-rule" data-blend-tool>
 			<h2>Blend to a target</h2>
 			<div className="flex flex-wrap gap-2 items-end">
-				<Text label="EC, mS/cm, or TDS" width="w-32" value={target} onChange={setTarget} />
+				<Text label={`EC, ${ecUnit(site.units)}, or TDS`} width="w-32" value={target} onChange={setTarget} />
 				<Text label="alkalinity, mg/L CaCO3" width="w-36" mode="decimal" value={alkalinity} onChange={setAlkalinity} />
 				<Text label="sodium, mg/L" width="w-24" mode="decimal" value={sodium} onChange={setSodium} />
 				<Text label="chloride, mg/L" width="w-24" mode="decimal" value={chloride} onChange={setChloride} />
-				<Text label="litres" width="w-20" mode="decimal" value={litres} onChange={setLitres} />
+				<Text label={volumeName(site.units)} width="w-20" mode="decimal" value={litres} onChange={setLitres} />
 			</div>
 			{aim.state === 'problem' && <p className="text-error">{aim.message}</p>}
 			<div className="overflow-x-auto">
@@ -73,7 +75,7 @@ export function BlendTool({
 							<th>use</th>
 							<th className="pr-4">EC</th>
 							<th className="pr-4">cost of a litre</th>
-							<th>litres</th>
+							<th>{volumeName(site.units)}</th>
 						</tr>
 					</thead>
 					<tbody>
@@ -103,7 +105,7 @@ export function BlendTool({
 									</td>
 									<td className="font-bold">
 										{result?.ok && at >= 0
-											? `${Math.round(result.value.volumesL[at]!)} (${Math.round(100 * result.value.fractions[at]!)} %)`
+											? `${volumeShown(result.value.volumesL[at]!, site.units)} (${Math.round(100 * result.value.fractions[at]!)} %)`
 											: ''}
 									</td>
 								</tr>
@@ -123,11 +125,11 @@ export function BlendTool({
 						{result.value.alkalinityMgLCaco3 !== null &&
 							`, alkalinity ${Math.round(result.value.alkalinityMgLCaco3)} mg/L CaCO3`}
 						{result.value.ph !== null && `, pH near ${result.value.ph.toFixed(1)} by its carbonate`}
-						{result.value.costPerL !== null && `, ${(result.value.costPerL * (n(litres) ?? 1)).toFixed(2)} in all`}.{' '}
+						{result.value.costPerL !== null && `, ${(result.value.costPerL * volumeL).toFixed(2)} in all`}.{' '}
 						{purest && chosen.length > 1 && (
 							<span className="text-soft">
 								Against {purest.name} alone it saves{' '}
-								{Math.round((n(litres) ?? 0) - result.value.volumesL[chosen.indexOf(purest)]!)} L of it.
+								{volumeWithUnit(volumeL - result.value.volumesL[chosen.indexOf(purest)]!, site.units)} of it.
 							</span>
 						)}
 					</p>

@@ -85,7 +85,7 @@ export function Water({
 				<SourceSays source={source} read={read} targetEcUsCm={targetEcUsCm} units={site.units} />
 			</div>
 			<div className="grid lg:grid-cols-2 gap-x-8">
-				<AcidTool key={`acid ${code}`} source={source} />
+				<AcidTool key={`acid ${code}`} source={source} units={site.units} />
 				<BlendTool sources={sources} site={site} targetEcUsCm={targetEcUsCm} />
 			</div>
 			<TreatmentTool source={source} membrane={membranes.find((m) => m.feed === code)} units={site.units} />
