@@ -1,10 +1,8 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { Contract } from '@/contract';
-import type { Got } from '@/contract/operation';
-import { addressOf, begin } from '../data/client';
+import { begin } from '../data/client';
 import { followJob, pendingJob, Stopped, stopJob } from '../data/job';
-
-type Report = Got<Contract['POST /import']>;
+import { ImportReport, type Report } from './ImportReport';
+import { TakeOut } from './TakeOut';
 
 /** Files in and out: an import shows what it would do before it does it. */
 export function Files({ timezone }: { timezone: string }) {
@@ -51,8 +49,8 @@ export function Files({ timezone }: { timezone: string }) {
 	const fresh = report ? report.good - report.duplicates : 0;
 
 	return (
-		<div className="max-w-[56rem]">
-			<h1>Files</h1>
+		<div className="grid lg:grid-cols-2 gap-x-10">
+			<h1 className="lg:col-span-2">Files</h1>
 			<section className="note-rule">
 				<h2>Bring readings, events or calibrations in</h2>
 				<p className="text-soft mb-2">
@@ -93,103 +91,15 @@ export function Files({ timezone }: { timezone: string }) {
 						</p>
 					)}
 					{report && (
-						<div className="mt-3" data-report>
-							<p>
-								{stored ? (
-									<>
-										<strong>
-											{report.stored.toLocaleString('en-GB')} {report.format} stored.
-										</strong>{' '}
-										{report.duplicates > 0 && `${report.duplicates} were there already. `}
-										{report.bad > 0 && `${report.bad} bad lines were left out. `}
-										{(report.flagged[3] ?? 0) + (report.flagged[4] ?? 0) > 0 &&
-											`${(report.flagged[3] ?? 0) + (report.flagged[4] ?? 0)} are doubtful and wait in the Ledger.`}
-									</>
-								) : (
-									<>
-										{report.lines.toLocaleString('en-GB')} lines of {report.format}:{' '}
-										<strong>{fresh.toLocaleString('en-GB')} new</strong>, {report.duplicates} already here,{' '}
-										<strong>{report.bad} bad</strong>.
-									</>
-								)}
-							</p>
-							{report.creates.stations.length + report.creates.instruments.length > 0 && !stored && (
-								<p>
-									It names what is not here yet, and would make:{' '}
-									{[
-										...report.creates.stations.map((s) => `station ${s}`),
-										...report.creates.instruments.map((s) => `instrument ${s}`),
-									].join(', ')}
-									.
-								</p>
-							)}
-							{report.notes.map((n) => (
-								<p key={n}>{n}</p>
-							))}
-							{!stored && fresh > 0 && (
-								<button
-									type="button"
-									className="act mt-2"
-									disabled={progress !== ''}
-									onClick={() => file && send(file, report.bad > 0 ? { keep_good: '1' } : {})}
-								>
-									{report.bad > 0
-										? `Store the ${fresh} good lines, leave out ${report.bad}`
-										: `Store ${fresh.toLocaleString('en-GB')} lines`}
-								</button>
-							)}
-							{report.problems.length > 0 && (
-								<table className="mt-3 text-[0.92rem]">
-									<thead>
-										<tr>
-											<th scope="col" className="pr-4">
-												Line
-											</th>
-											<th scope="col" className="pr-4">
-												Column
-											</th>
-											<th scope="col">What is wrong</th>
-										</tr>
-									</thead>
-									<tbody>
-										{report.problems.slice(0, 50).map((p) => (
-											<tr key={`${p.line}${p.column}`} className="border-t border-line">
-												<td className="pr-4">{p.line}</td>
-												<td className="pr-4">{p.column}</td>
-												<td>{p.message}</td>
-											</tr>
-										))}
-									</tbody>
-								</table>
-							)}
-							{report.problems.length + report.more_problems > 50 && (
-								<p className="text-soft">and {report.problems.length + report.more_problems - 50} more</p>
-							)}
-						</div>
+						<ImportReport
+							report={report}
+							onStore={!stored && fresh > 0 ? () => file && send(file, report.bad > 0 ? { keep_good: '1' } : {}) : null}
+							busy={progress !== ''}
+						/>
 					)}
 				</div>
 			</section>
-			<section className="note-rule">
-				<h2>Take everything out</h2>
-				<p className="text-soft mb-2">The same open formats; a file taken out and brought in again changes nothing.</p>
-				<div className="flex flex-wrap gap-1.5">
-					<a className="act" href={addressOf('GET /readings', { query: { format: 'csv' } })} download>
-						readings.csv
-					</a>
-					<a className="act" href={addressOf('GET /events', { query: { format: 'csv' } })} download>
-						events.csv
-					</a>
-					<a className="act" href={addressOf('GET /calibrations', { query: { format: 'csv' } })} download>
-						calibrations.csv
-					</a>
-					<a className="act" href={addressOf('GET /attachments', { query: { format: 'zip' } })} download>
-						photos and files, zip
-					</a>
-					<a className="act !font-normal" href={addressOf('GET /restatements', {})} download>
-						restatements.csv
-					</a>
-				</div>
-			</section>
+			<TakeOut />
 		</div>
 	);
 }

@@ -1,0 +1,59 @@
+import { addressOf } from '../data/client';
+
+/** What goes out and comes in again, with how it looks inside. */
+const FILES = [
+	{
+		name: 'readings.csv',
+		href: addressOf('GET /readings', { query: { format: 'csv' } }),
+		holds: 'Every reading as it was typed, with what the checks said of it.',
+		looks:
+			'time,station,instrument,quantity,value,unit,temp_c,wait_s,note\n2026-03-01T07:30:00Z,pond,plum,ph,5.80,pH,21.4,30,',
+	},
+	{
+		name: 'events.csv',
+		href: addressOf('GET /events', { query: { format: 'csv' } }),
+		holds: 'What was poured, drained, changed, cleaned and noted.',
+		looks: 'time,station,kind,amount,unit,product,note\n2026-03-01T16:20:00Z,pond,acid_added,35,mL,pH down,',
+	},
+	{
+		name: 'calibrations.csv',
+		href: addressOf('GET /calibrations', { query: { format: 'csv' } }),
+		holds: 'A line for each standard that a probe was in.',
+		looks:
+			'time,instrument,quantity,kind,standard,nominal,as_found,as_left,temp_c,note\n2026-03-01T07:00:00Z,plum,ph,adjust,pH 7.00,7.02,7.10,7.02,20,',
+	},
+] as const;
+const ALSO = [
+	{
+		name: 'photos and files, zip',
+		href: addressOf('GET /attachments', { query: { format: 'zip' } }),
+		holds: 'What was attached, with a table that says to which reading or event.',
+	},
+	{
+		name: 'restatements.csv',
+		href: addressOf('GET /restatements', {}),
+		holds: 'What later calibrations made of earlier readings, and by how much.',
+	},
+] as const;
+
+/** Everything taken out of the book in open formats. */
+export function TakeOut() {
+	const row = (f: { name: string; href: string; holds: string; looks?: string }) => (
+		<li key={f.name} className="border-t border-line py-2">
+			<a className="act" href={f.href} download>
+				{f.name}
+			</a>{' '}
+			<span className="text-soft">{f.holds}</span>
+			{f.looks && <pre className="mt-1 text-[0.78rem] text-soft whitespace-pre-wrap break-all">{f.looks}</pre>}
+		</li>
+	);
+	return (
+		<section className="note-rule">
+			<h2>Take everything out</h2>
+			<p className="text-soft mb-2">
+				Open formats. The three tables come in again as they went out, and change nothing. Grey: how one begins.
+			</p>
+			<ul>{[...FILES, ...ALSO].map(row)}</ul>
+		</section>
+	);
+}
