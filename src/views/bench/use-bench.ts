@@ -8,7 +8,7 @@ import { hasFewMinerals } from '@/core/rhythm/due';
 import { stepsHere } from '@/words/en/protocol';
 import { whenProblem } from '@/words/en/when';
 import { refetchMemory, useEngine } from '../data/engine';
-import { undo } from '../data/undo';
+import { undo, useNotedEntry } from '../data/undo';
 import type { Logged } from '../entry/EventForm';
 import { usualInstrument } from '../entry/InstrumentChoice';
 import { idsOf, judgeDraft, readingsOf, save } from '../entry/sample';
@@ -99,6 +99,7 @@ export function useBench(given: SiteView, asked: string | null, walk: BenchWalk 
 		[],
 	);
 
+	useNotedEntry(state.undo);
 	async function submit() {
 		if (!ready) return;
 		set({ busy: true, problem: '' });

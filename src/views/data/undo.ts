@@ -1,3 +1,4 @@
+import { useEffect } from 'react';
 import { QUANTITY } from '@/core/quantity';
 import { unitLabel } from '../ui/format';
 import { api } from './client';
@@ -6,8 +7,18 @@ import { enter, takeBack, waitingEntries } from './queue';
 /** What was just entered and can be taken back: these readings, this event, or a sample that still waits on this device. */
 export type Undo = { readings: number[] } | { event: number } | 'waiting';
 
+/** What was entered last on this page: the key takes back just what its notice speaks of. */
+let latest: Undo | null = null;
+/** @param what the newest notice offers to take back; null for nothing */
+export function useNotedEntry(what: Undo | null): void {
+	useEffect(() => {
+		latest = what;
+	}, [what]);
+}
+
 /** Takes back just that. @returns what to say of it @throws ApiProblem */
 export async function undo(what: Undo): Promise<string> {
+	latest = null;
 	if (what === 'waiting') return takeBackLast();
 	if ('event' in what) {
 		const result = await enter(
@@ -24,10 +35,13 @@ export async function undo(what: Undo): Promise<string> {
 	return 'Taken back. It stays in the Ledger’s history.';
 }
 
-/** Takes back what this device entered last, sent or not. @returns what to say of it @throws ApiProblem */
+/** Takes back what was entered last on this page, else by this device, sent or not. @returns what to say of it @throws ApiProblem */
 export async function takeBackLast(): Promise<string> {
+	if (latest !== null && latest !== 'waiting') return undo(latest);
 	// What has not been stored yet was entered last.
-	const unsent = (await waitingEntries()).findLast((x) => x.address === 'POST /readings' && x.refused === null);
+	const unsent = (await waitingEntries()).findLast(
+		(x) => (x.address === 'POST /readings' || x.address === 'POST /events') && x.refused === null,
+	);
 	if (unsent && (await takeBack(unsent.key))) return `Taken back: ${unsent.words}.`;
 	const { undone } = await api('POST /readings/undo');
 	window.dispatchEvent(new Event('cordwain:changed'));

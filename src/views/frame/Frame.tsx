@@ -2,7 +2,7 @@ import { Suspense, useCallback, useEffect, useState } from 'react';
 import type { SiteView } from '@/core/reading/site-view';
 import { type Held, unheld } from '../data/held';
 import { onStoredLater } from '../data/queue';
-import { takeBackLast, type Undo, undo } from '../data/undo';
+import { takeBackLast, type Undo, undo, useNotedEntry } from '../data/undo';
 import { type Openable, onOpen } from '../entry/opens';
 import { later } from '../ui/later';
 import { keysTaken } from '../ui/typing';
@@ -52,6 +52,7 @@ export function Frame({
 	const [opened, setOpened] = useState<Openable | null>(null);
 	useEffect(() => onOpen(setOpened), []);
 	const [said, show] = useState<Said>({ text: '', undo: null });
+	useNotedEntry(said.undo);
 	// A page that loads itself anew after a change must not swallow the answer to it.
 	const setSaid = useCallback((text: string, undo: Said['undo'] = null) => {
 		sessionStorage.setItem(SAID, JSON.stringify({ text, undo, at: Date.now() }));

@@ -1,12 +1,14 @@
-import { useReducer } from 'react';
+import { useMemo, useReducer, useRef } from 'react';
 import { EVENT_KINDS, type EventKind } from '@/core/reading/model';
 import type { SiteView } from '@/core/reading/site-view';
 import { EVENT_WORDS, eventLine } from '@/words/en/event';
 import { type Held, unheld } from '../data/held';
 import { askAgain, useAsked, useFollowing } from '../data/queries';
 import { enter } from '../data/queue';
+import { useNotedEntry } from '../data/undo';
 import { EventForm } from '../entry/EventForm';
 import { Notice } from '../ui/Notice';
+import { useWalk } from '../ui/use-walk';
 import { EventRow } from './EventRow';
 
 const MOST = 100;
@@ -32,6 +34,9 @@ export function EventList({ site: held, station: first }: { site: Held<SiteView>
 		said: '',
 		back: null,
 	});
+	const list = useRef<HTMLUListElement>(null);
+	useWalk(list, '[data-event] > button');
+	useNotedEntry(useMemo(() => (s.back?.withdrawn ? { event: s.back.id } : null), [s.back]));
 	useFollowing();
 	const asked = useAsked('GET /events', {
 		query: {
@@ -117,7 +122,7 @@ export function EventList({ site: held, station: first }: { site: Held<SiteView>
 					</button>
 				)}
 			</Notice>
-			<ul className="border-t border-line">
+			<ul ref={list} className="border-t border-line">
 				{events.map((e) => (
 					<EventRow
 						key={e.id}

@@ -1,5 +1,4 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { useHotkeys } from 'react-hotkeys-hook';
 import type { Contract } from '@/contract';
 import type { Change } from '@/contract/meters';
 import type { Got } from '@/contract/operation';
@@ -9,7 +8,7 @@ import { type Held, unheld } from '../data/held';
 import { askAgain, useAsked, useFollowing } from '../data/queries';
 import { PAGE } from '../entry/sample';
 import { longDate } from '../ui/format';
-import { isAtControl } from '../ui/typing';
+import { useWalk } from '../ui/use-walk';
 import { RoundAside } from './RoundAside';
 import { RoundStart } from './RoundStart';
 import { StationRow } from './StationRow';
@@ -39,14 +38,7 @@ export function Round({ site: held, line: heldLine }: { site: Held<SiteView>; li
 	useChanges(onChange);
 
 	const list = useRef<HTMLOListElement>(null);
-	const go = (by: number) => {
-		const stations = [...(list.current?.querySelectorAll<HTMLAnchorElement>('a[data-station]') ?? [])];
-		const at = stations.indexOf(document.activeElement as HTMLAnchorElement);
-		stations[Math.min(Math.max(at + by, 0), stations.length - 1)]?.focus();
-	};
-	const options = { preventDefault: true, ignoreEventWhen: (e: KeyboardEvent) => isAtControl(e.target) };
-	useHotkeys(['j', 'down'], () => go(1), options);
-	useHotkeys(['k', 'up'], () => go(-1), options);
+	useWalk(list, 'a[data-station]');
 
 	const stops = rows.filter((r) => r.due.length > 0 || r.retest.length > 0);
 	const under = line.round && line.round.finished_at === null ? line.round : null;

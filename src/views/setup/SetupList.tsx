@@ -1,4 +1,5 @@
-import type { KeyboardEvent } from 'react';
+import { type KeyboardEvent, useRef } from 'react';
+import { useWalk } from '../ui/use-walk';
 import { codeFrom } from './code';
 import { AddByName } from './fields';
 import type { Kind, SetupTools } from './use-setup';
@@ -9,6 +10,8 @@ type Thing = { code: string; name?: string | undefined; retired?: boolean | unde
 export function SetupList({ tools }: { tools: SetupTools }) {
 	const { s, set, move, saveStation, saveSystem, saveInstrument } = tools;
 	const isChosen = (kind: Kind, code: string) => s.chosen.kind === kind && 'code' in s.chosen && s.chosen.code === code;
+	const list = useRef<HTMLElement>(null);
+	useWalk(list, '[data-thing]');
 	const item = (kind: Kind, x: Thing) => (
 		<button
 			type="button"
@@ -31,7 +34,7 @@ export function SetupList({ tools }: { tools: SetupTools }) {
 		move(code, i + (e.key === 'ArrowUp' ? -1 : 1));
 	};
 	return (
-		<nav aria-label="What was set up">
+		<nav ref={list} aria-label="What was set up">
 			<button
 				type="button"
 				aria-pressed={s.chosen.kind === 'site'}

@@ -9,7 +9,7 @@ import {
 	tableFeatures,
 	useTable,
 } from '@tanstack/react-table';
-import { Fragment, type ReactNode, useMemo, useRef } from 'react';
+import { Fragment, type ReactNode, useEffect, useMemo, useRef } from 'react';
 import type { Column, TableState } from './table-state';
 import { useTableKeys } from './use-table-keys';
 
@@ -47,6 +47,7 @@ export function DataTable<T extends RowData>({
 	nameOf: (row: T) => string;
 }) {
 	const body = useRef<HTMLTableSectionElement>(null);
+	const byKey = useRef(false);
 	const defs = useMemo(
 		() =>
 			columns.map((c) => ({
@@ -77,8 +78,18 @@ export function DataTable<T extends RowData>({
 	useTableKeys(body, lines.length, state.current, {
 		go: (current) => onState({ current }),
 		choose: () => lines[state.current]?.toggleSelected(),
-		open: () => lines[state.current] && toggle(lines[state.current]!.id, state.current),
+		open: () => {
+			const line = lines[state.current];
+			if (!line) return;
+			byKey.current = state.open !== line.id;
+			toggle(line.id, state.current);
+		},
 	});
+	// What was opened by a key is gone on with by keys.
+	useEffect(() => {
+		if (byKey.current && state.open !== null) body.current?.querySelector<HTMLElement>('[data-opened] button')?.focus();
+		byKey.current = false;
+	}, [state.open]);
 
 	return (
 		<div className="overflow-x-auto">
@@ -159,7 +170,7 @@ export function DataTable<T extends RowData>({
 									})}
 								</tr>
 								{open && (
-									<tr className="border-b border-line bg-lit">
+									<tr className="border-b border-line bg-lit" data-opened={line.id}>
 										<td colSpan={columns.length + 1} className="p-3 max-md:px-0">
 											{/* As wide as the screen, however wide the table is. */}
 											<div className="max-md:sticky max-md:left-0 max-md:w-[calc(100vw-2rem)]">{opened(row)}</div>

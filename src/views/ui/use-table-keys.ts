@@ -20,6 +20,8 @@ export function useTableKeys(
 	useHotkeys('k', () => go(-1), { preventDefault: true, ignoreEventWhen });
 	useHotkeys('x', () => does.choose(), { ignoreEventWhen });
 	useHotkeys('enter', () => does.open(), {
+		// It would press the button that has the focus then.
+		preventDefault: true,
 		// Of a button or link Enter is its own.
 		ignoreEventWhen: (e) =>
 			ignoreEventWhen(e) || (e.target instanceof HTMLElement && e.target.closest('button, a, summary, label') !== null),
