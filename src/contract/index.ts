@@ -3,6 +3,7 @@ import { attachments } from './attachments';
 import { batches } from './batches';
 import { calibrations } from './calibrations';
 import { doses } from './doses';
+import { drains } from './drains';
 import { episodes } from './episodes';
 import { events } from './events';
 import { files } from './files';
@@ -32,6 +33,7 @@ export const RESOURCES = [
 	setup,
 	rounds,
 	water,
+	drains,
 	products,
 	doses,
 	batches,

@@ -7,6 +7,7 @@ import { STATION_KINDS, SYSTEM_KINDS } from '@/core/reading/model';
 import { INSTRUMENT_KINDS, LIVE_KINDS } from '@/core/reading/protocol';
 import { EC_UNITS, VOLUME_UNITS } from '@/core/reading/site-view';
 import { RHYTHMS } from '@/core/rhythm/due';
+import { watering } from './drains';
 import {
 	aeration,
 	alpha,
@@ -57,6 +58,7 @@ export const system = wire({
 	crop: shortText.optional(),
 	stage: shortText.optional(),
 	aeration: aeration.nullish().describe('how its water is moved; null: as its kind usually is'),
+	watering: watering.nullish().describe('drippers, bags, limits of the drain'),
 	retired: z.boolean().optional().describe('no longer used: lists forget it, its history stays'),
 });
 export type System = z.input<typeof system>;

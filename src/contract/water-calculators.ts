@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { ACID_KINDS, BASE_KINDS } from '@/core/chem/acids';
 import { ION_KEYS, type IonKey } from '@/core/water/ions';
+import { DRAIN_VERDICTS } from './drains';
 import { ecUsCm, finite, litres, mgL, notNegative, ph, positive, tempC } from './fields';
 import { resource } from './operation';
 import { figure } from './probe-calculators';
@@ -164,13 +165,14 @@ export const waterCalculators = resource('Calculators', {
 			feed_ph: ph.optional(),
 			drain_ph: ph.optional(),
 			preset: z.enum(['tight', 'usual', 'loose']).optional().describe('usual unless given'),
+			rise_before_us_cm: finite.optional().describe('drain over feed before: tells a flush from a bad measurement'),
 		}),
 		answer: wire({
 			leaching_fraction: z.number(),
 			ec_delta_us_cm: z.number(),
 			uptake_ec_us_cm: figure.describe('not where as much ran off as was given'),
 			ph_delta: figure,
-			verdict: z.enum(['good', 'watch', 'act', 'check']),
+			verdict: z.enum(DRAIN_VERDICTS),
 			actions: z.array(z.string()),
 		}),
 		problems: ['cannot-be-computed'],

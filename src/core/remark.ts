@@ -20,6 +20,7 @@ interface Remarks {
 	'sodium-stays': Nothing;
 	// Drain against feed.
 	'more-salt-out': Nothing;
+	'salt-leaves': Nothing;
 	'hardly-any-drain': Nothing;
 	'water-more-often': Nothing;
 	'run-until-drain': Nothing;

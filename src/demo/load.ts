@@ -8,6 +8,7 @@ import { judgeAllFrom } from '@/service/store-bulk';
 import { addBatchSteps, insertBatch } from '@/store/batches';
 import { insertCalibration, putLot, putProbe } from '@/store/calibrations';
 import { insertEvents } from '@/store/events';
+import { insertIrrigation } from '@/store/irrigations';
 import { putInstrument, putStation, putSystem } from '@/store/line';
 import { putProduct } from '@/store/mix';
 import { type Client, type Db, type Pool, transaction } from '@/store/pool';
@@ -60,7 +61,7 @@ export async function loadDemo(pool: Pool, options: { say: (text: string) => voi
 
 /** Fills an installation without stations, whether its site is there or not. */
 export async function fillWithDemo(db: Db, now: number): Promise<void> {
-	const { readings, events, calibrations, batches } = season(lastMorning(now));
+	const { readings, events, calibrations, batches, runs } = season(lastMorning(now));
 	await transaction(db, async (client) => {
 		const before = await loadSite(client);
 		if (before) await updateSite(client, { ...SITE, id: before.site.id });
@@ -115,6 +116,16 @@ export async function fillWithDemo(db: Db, now: number): Promise<void> {
 				parts: r.parts.map((x) => ({ ...x, productId: productIds.get(x.product)! })),
 				waterId: r.water === null ? null : stationIds.get(r.water)!,
 				at: end - 60 * DAY,
+			});
+		const systemIds = new Map((await requireSite(client)).systems.map((y) => [y.code, y.id]));
+		for (const r of runs)
+			await insertIrrigation(client, site.id, {
+				...r,
+				systemId: systemIds.get('gutters')!,
+				appliedL: null,
+				drainedL: null,
+				note: '',
+				who: 'grower',
 			});
 		for (const b of batches) {
 			const { plan, startedAt, finishedAt } = b;

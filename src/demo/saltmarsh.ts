@@ -21,6 +21,7 @@ export const SYSTEMS: Omit<SystemRow, 'id'>[] = [
 		crop: 'pak choi',
 		stage: 'growing',
 		aeration: 'air stone',
+		watering: null,
 		retired: false,
 	},
 	{
@@ -32,6 +33,7 @@ export const SYSTEMS: Omit<SystemRow, 'id'>[] = [
 		crop: 'strawberry',
 		stage: 'fruiting',
 		aeration: null,
+		watering: { drippers: 96, bags: 24, dripperMlMin: 17, plants: 96, runsADay: 6 },
 		retired: false,
 	},
 	{
@@ -43,6 +45,7 @@ export const SYSTEMS: Omit<SystemRow, 'id'>[] = [
 		crop: 'gerbera',
 		stage: 'flowering',
 		aeration: null,
+		watering: null,
 		retired: false,
 	},
 	{
@@ -54,6 +57,7 @@ export const SYSTEMS: Omit<SystemRow, 'id'>[] = [
 		crop: 'chives',
 		stage: 'growing',
 		aeration: null,
+		watering: null,
 		retired: false,
 	},
 ];

@@ -5,6 +5,7 @@ import { seeded } from '@/sim/random';
 import { Tank } from '@/sim/tank';
 import { demoBatch } from './batches';
 import { besideIt, calibrate, tend, writeDown } from './grower';
+import { demoRun } from './run';
 import type { Sample, Season } from './written';
 
 /**
@@ -26,6 +27,7 @@ export function season(end: number, seed = DEMO_SEED, days = DEMO_DAYS): Season 
 	const faultChance = seeded(seed + 1);
 	const checkChance = seeded(seed + 2);
 	const besideChance = seeded(seed + 3);
+	const runChance = seeded(seed + 4);
 	const pens = {
 		plum: new Pen(
 			{
@@ -84,7 +86,7 @@ export function season(end: number, seed = DEMO_SEED, days = DEMO_DAYS): Season 
 	let rainEc = 62;
 	let drainPh = 6.1;
 
-	const result: Season = { readings: [], events: [], calibrations: [], batches: [] };
+	const result: Season = { readings: [], events: [], calibrations: [], batches: [], runs: [] };
 	const event = (
 		at: number,
 		station: string,
@@ -203,6 +205,7 @@ export function season(end: number, seed = DEMO_SEED, days = DEMO_DAYS): Season 
 				phPen: 'plum',
 				ecPen: 'plum',
 			});
+			result.runs.push(demoRun(morning + 12 * MINUTE, feedEc, drainRise, runChance));
 		}
 		samples.push({
 			at: at(22),

@@ -49,11 +49,21 @@ export interface DemoCalibration {
 	tempC: number;
 }
 
+/** An irrigation of the gutters, with cups under three drippers and trays under three bags. */
+export interface DemoRun {
+	at: number;
+	minutes: number;
+	firstDrainMin: number;
+	appliedCups: number[];
+	drainedCups: number[];
+}
+
 export interface Season {
 	readings: DemoReading[];
 	events: DemoEvent[];
 	calibrations: DemoCalibration[];
 	batches: DemoBatch[];
+	runs: DemoRun[];
 }
 
 /** One dip, as the water truly was. */

@@ -3,6 +3,7 @@ import { formatTime } from '@/core/quantity/time';
 import { csvLine } from '@/files/table';
 import { listCalibrations } from '@/store/calibrations';
 import { type EventRecord, listEvents } from '@/store/events';
+import type { IrrigationRow } from '@/store/irrigations';
 import type { Db } from '@/store/pool';
 import { listReadings, type ReadingFilter } from '@/store/readings';
 import { extraNames, listWritten, type WrittenReading } from '@/store/written';
@@ -188,4 +189,30 @@ export async function* restatementsCsv(
 		}
 		yield batch;
 	}
+}
+
+const CUPS_APART = ' ';
+/** Irrigations as they were typed; cups of one kind in one cell, with blanks between. */
+export async function* irrigationsCsv(rows: readonly IrrigationRow[]): AsyncGenerator<string> {
+	yield csvLine([
+		'time',
+		'system',
+		'minutes',
+		'first_drain_min',
+		'applied_l',
+		'applied_cups_ml',
+		'drained_l',
+		'drained_cups_ml',
+		'note',
+	]);
+	for (const r of rows)
+		yield csvLine([
+			formatTime(r.at),
+			r.system,
+			...[r.minutes, r.firstDrainMin, r.appliedL].map((x) => (x === null ? '' : String(x))),
+			r.appliedCups.join(CUPS_APART),
+			r.drainedL === null ? '' : String(r.drainedL),
+			r.drainedCups.join(CUPS_APART),
+			r.note,
+		]);
 }

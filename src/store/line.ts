@@ -6,6 +6,7 @@ import { STATION_KINDS, SYSTEM_KINDS } from '@/core/reading/model';
 import type { LiveKind } from '@/core/reading/protocol';
 import { INSTRUMENT_KINDS } from '@/core/reading/protocol';
 import type { Rhythms } from '@/core/rhythm/due';
+import type { Watering } from '@/core/rootzone/watering';
 import type { Db } from './pool';
 import { idRow, json, read } from './read';
 
@@ -20,6 +21,8 @@ const systemRow = z.strictObject({
 	stage: z.string(),
 	/** How its water is moved; null: as its kind usually is. */
 	aeration: json<Aeration>().nullable(),
+	/** Drippers, bags, limits of the drain; null where nobody said. */
+	watering: json<Watering>().nullable(),
 	/** No longer used. */
 	retired: z.boolean(),
 });
@@ -89,14 +92,22 @@ const instrumentRow = z.strictObject({
 export type InstrumentRow = z.output<typeof instrumentRow>;
 
 const SYSTEM =
-	'id, code, name, kind, volume_l AS "volumeL", medium, crop, stage, aeration, retired_at IS NOT NULL AS retired';
+	'id, code, name, kind, volume_l AS "volumeL", medium, crop, stage, aeration, watering, retired_at IS NOT NULL AS retired';
 
 export async function listSystems(db: Db, siteId: number): Promise<SystemRow[]> {
 	return read(db, systemRow, `SELECT ${SYSTEM} FROM system WHERE site_id = $1 ORDER BY id`, [siteId]);
 }
 
 /** What is taken of a system until somebody says otherwise. */
-export const PLAIN_SYSTEM = { volumeL: null, medium: '', crop: '', stage: '', aeration: null, retired: false } as const;
+export const PLAIN_SYSTEM = {
+	volumeL: null,
+	medium: '',
+	crop: '',
+	stage: '',
+	aeration: null,
+	watering: null,
+	retired: false,
+} as const;
 /** What is taken of an instrument until somebody says otherwise. */
 export const PLAIN_INSTRUMENT = {
 	ppmScale: null,
@@ -133,13 +144,13 @@ export async function putSystem(db: Db, siteId: number, s: Omit<SystemRow, 'id'>
 	const rows = await read(
 		db,
 		systemRow,
-		`INSERT INTO system (site_id, code, name, kind, volume_l, medium, crop, stage, aeration, retired_at)
-		VALUES ($1,$2,$3,$4,$5,$6,$7,$8,$9, ${since(10)})
+		`INSERT INTO system (site_id, code, name, kind, volume_l, medium, crop, stage, aeration, watering, retired_at)
+		VALUES ($1,$2,$3,$4,$5,$6,$7,$8,$9,$10, ${since(11)})
 		ON CONFLICT (site_id, code) DO UPDATE SET name = EXCLUDED.name, kind = EXCLUDED.kind, volume_l = EXCLUDED.volume_l,
 			medium = EXCLUDED.medium, crop = EXCLUDED.crop, stage = EXCLUDED.stage, aeration = EXCLUDED.aeration,
-			retired_at = ${stillSince('system')}
+			watering = EXCLUDED.watering, retired_at = ${stillSince('system')}
 		RETURNING ${SYSTEM}`,
-		[siteId, s.code, s.name, s.kind, s.volumeL, s.medium, s.crop, s.stage, s.aeration, s.retired],
+		[siteId, s.code, s.name, s.kind, s.volumeL, s.medium, s.crop, s.stage, s.aeration, s.watering, s.retired],
 	);
 	return rows[0]!;
 }

@@ -19,6 +19,7 @@ interface Ids {
 	calibration: number;
 	round: number;
 	batch: number;
+	irrigation: number;
 	event: number;
 	attachment: number;
 	waiting: number;
@@ -117,6 +118,10 @@ const examples = (ids: Ids): Asked => ({
 			],
 		},
 	},
+	'GET /drains': { query: { system: 'gutters' } },
+	'GET /irrigations': { query: { system: 'gutters' } },
+	'POST /irrigations': { body: { system: 'gutters', minutes: 6, applied_cups_ml: [100, 104], drained_cups_ml: [90] } },
+	'POST /irrigations/:id/withdrawal': { params: { id: ids.irrigation }, body: { withdrawn: true } },
 	'GET /batches': {},
 	'POST /batches': {
 		body: {
@@ -199,6 +204,7 @@ describe('the contract', () => {
 			calibration: 0,
 			round: 0,
 			batch: 0,
+			irrigation: 0,
 			event: 0,
 			attachment: 0,
 			waiting: 0,
@@ -215,6 +221,7 @@ describe('the contract', () => {
 			calibration: calibrations.at(-1).id,
 			round: round.id,
 			batch: batch.id,
+			irrigation: (await json('GET /irrigations', {})).irrigations[0].id,
 			event: event.id,
 			attachment: attachment.id,
 			waiting: (await json('GET /episodes', {})).episodes.at(-1).newest,

@@ -23,8 +23,13 @@ export interface DrainInput {
 	feedPh?: number | undefined;
 	drainPh?: number | undefined;
 	preset?: DrainPreset | undefined;
+	/** Own limits instead of those of a preset. */
+	limits?: { watchUsCm: number; actUsCm: number } | undefined;
+	/** How far the drain stood above the feed before, µS/cm, where that is known: salt that leaves had built up first. */
+	riseBeforeUsCm?: number | undefined;
 }
-export type DrainVerdict = 'good' | 'watch' | 'act' | 'check';
+/** `flushing`: what had built up is leaving; `check`: more ran off than was given, and nothing says why. */
+export type DrainVerdict = 'good' | 'watch' | 'act' | 'flushing' | 'check';
 export interface DrainPair {
 	leachingFraction: number;
 	ecDeltaUsCm: number;
@@ -63,21 +68,24 @@ export function drainPair(d: DrainInput): Answer<DrainPair> {
 	const salt = d.feedEcUsCm * d.appliedL - d.drainEcUsCm * d.drainedL;
 	const uptake = taken > 0 ? salt / taken : null;
 	const phDelta = d.feedPh !== undefined && d.drainPh !== undefined ? d.drainPh - d.feedPh : null;
-	const limits = DRAIN_LIMITS[d.preset ?? 'usual'];
+	const limits = d.limits ?? DRAIN_LIMITS[d.preset ?? 'usual'];
 	const actions: Remark[] = [];
 	let verdict: DrainVerdict = ecDeltaUsCm > limits.actUsCm ? 'act' : ecDeltaUsCm > limits.watchUsCm ? 'watch' : 'good';
+	const byLimits = verdict;
 	if (uptake !== null && uptake < 0) {
-		verdict = 'check';
-		actions.push({ code: 'more-salt-out' });
+		const built = d.riseBeforeUsCm !== undefined && d.riseBeforeUsCm > limits.watchUsCm;
+		verdict = built ? 'flushing' : 'check';
+		actions.push({ code: built ? 'salt-leaves' : 'more-salt-out' });
 	}
-	if (verdict === 'act' || verdict === 'watch')
+	// What is to be done about the salt stays to be done while it leaves.
+	if (byLimits !== 'good')
 		actions.push(
 			...(leachingFraction < LITTLE_DRAIN
 				? [{ code: 'hardly-any-drain' } as const]
 				: [{ code: 'water-more-often' } as const]),
 			{ code: 'run-until-drain' },
 			{ code: 'feed-weaker' },
-			...(verdict === 'act' ? [{ code: 'flush' } as const] : []),
+			...(byLimits === 'act' ? [{ code: 'flush' } as const] : []),
 		);
 	else if (verdict === 'good' && leachingFraction < LITTLE_DRAIN) actions.push({ code: 'drain-says-little' });
 	if (ecDeltaUsCm < -BELOW_US_CM) actions.push({ code: 'drain-weaker-than-feed' });

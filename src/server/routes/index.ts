@@ -1,6 +1,7 @@
 import type { Route } from '../dispatch';
 import { about } from './about';
 import { attachments } from './attachments';
+import { drains } from './drains';
 import { episodes } from './episodes';
 import { events } from './events';
 import { files } from './files';
@@ -30,6 +31,7 @@ export const routes: Route[] = [
 	...setup,
 	...rounds,
 	...water,
+	...drains,
 	...products,
 	...doses,
 	...batches,

@@ -36,6 +36,8 @@ const WORDS: { [C in RemarkCode]: (p: RemarkParams<C>) => string } = {
 		'Its sodium stays and builds up: for an emergency, not as a habit. A potassium base feeds instead.',
 	'more-salt-out': () =>
 		'More salt left than came in: that cannot last. Measure both volumes and both EC again, pooled over a whole day.',
+	'salt-leaves': () =>
+		'More salt runs off than is given: what had built up is leaving. Go on until the drain is near the feed, then water as usual.',
 	'hardly-any-drain': () =>
 		'Hardly any drain: water more often (every hour instead of every two), before anything else.',
 	'water-more-often': () => 'Water more often, before anything else.',

@@ -16,6 +16,7 @@ const EXAMPLES: { [C in RemarkCode]: RemarkParams<C> } = {
 	'too-much-sodium': { mgL: 50.2 },
 	'sodium-stays': {},
 	'more-salt-out': {},
+	'salt-leaves': {},
 	'hardly-any-drain': {},
 	'water-more-often': {},
 	'run-until-drain': {},

@@ -1,0 +1,147 @@
+import { z } from 'zod';
+import { byId, code, csv, done, ecUsCm, instant, made, note, notNegative, positive } from './fields';
+import { resource } from './operation';
+import { readingHere } from './readings';
+import { wire } from './wire';
+
+export const DRAIN_VERDICTS = ['good', 'watch', 'act', 'flushing', 'check'] as const;
+
+/** How a system is watered. */
+export const watering = wire({
+	drippers: z.number().int().min(1).max(1e6).optional(),
+	bags: z.number().int().min(1).max(1e6).optional().describe('bags, slabs or pots that drain into trays of their own'),
+	dripper_ml_min: positive.max(10_000).optional(),
+	plants: z.number().int().min(1).max(1e7).optional(),
+	runs_a_day: z.number().int().min(1).max(500).optional(),
+	preset: z.enum(['tight', 'usual', 'loose']).optional(),
+	watch_us_cm: ecUsCm.optional().describe('own limits, over the feed'),
+	act_us_cm: ecUsCm.optional(),
+	drain_pct: z.tuple([z.number().min(0).max(95), z.number().min(0).max(95)]).optional(),
+});
+
+const cups = z.array(notNegative.max(100_000, 'at most 100,000 mL in a cup')).max(200).default([]);
+const runShape = {
+	minutes: positive.max(1440).nullable().default(null),
+	first_drain_min: notNegative.max(1440).nullable().default(null).describe('minutes until the first drain'),
+	applied_l: positive.max(1e7).nullable().default(null),
+	applied_cups_ml: cups.describe('a cup under each of some drippers'),
+	drained_l: notNegative.max(1e7).nullable().default(null),
+	drained_cups_ml: cups.describe('a tray under each of some bags'),
+	note: note.default(''),
+};
+const names = { time: 'at', applied_cups_ml: 'appliedCups', drained_cups_ml: 'drainedCups' } as const;
+const storedRun = wire(
+	{ ...runShape, id: z.number(), system: z.string(), time: instant, entered_by: z.string() },
+	names,
+);
+export type StoredRun = z.input<typeof storedRun>;
+
+const bounded = z.object({ value: z.number(), low: z.number(), high: z.number() });
+const balance = wire({
+	applied_l: z.number(),
+	drained_l: z.number(),
+	leaching_fraction: bounded,
+	ec_delta_us_cm: bounded,
+	drunk_l: bounded,
+	uptake_ec_us_cm: bounded.nullable(),
+	flushing: z.number().describe('how sure it is that more salt ran off than was given'),
+	uptake_unknown: z.boolean().describe('its bounds are farther apart than the feed is strong'),
+});
+const reading = wire(
+	{ id: z.number(), time: instant, value: z.number(), uncertainty: z.number(), instrument: z.string().nullable() },
+	{ time: 'at', uncertainty: 'u' },
+);
+const found = wire(
+	{
+		time: instant,
+		drain: reading,
+		feed: reading,
+		drain_ph: reading.nullable(),
+		feed_ph: reading.nullable(),
+		ec_delta_us_cm: z.number(),
+		ec_delta_u: z.number().describe('standard uncertainty'),
+		ph_delta: z.number().nullable(),
+		balance: balance.nullable().describe('where volumes were measured'),
+		verdict: z.enum(DRAIN_VERDICTS),
+		close: z.boolean().describe('so near a limit that another reading may fall on its other side'),
+		actions: z.array(z.string()).describe('in the order they are to be tried'),
+	},
+	{ time: 'at' },
+);
+const pool = wire({
+	from: instant,
+	to: instant,
+	samples: z.number(),
+	balance: balance.nullable(),
+	feed_us_cm: z.number(),
+	drain_us_cm: z.number(),
+});
+export const drainsAnswer = wire({
+	system: z.string(),
+	drain_station: z.string().nullable(),
+	feed_station: z.string().nullable(),
+	watering: watering,
+	preset: z.enum(['tight', 'usual', 'loose']),
+	watch_us_cm: z.number(),
+	act_us_cm: z.number(),
+	drain_pct: z.tuple([z.number(), z.number()]).describe('aimed at, percent of what is given'),
+	samples: z.array(found),
+	days: z.array(pool),
+	weeks: z.array(pool),
+	runs: z.array(storedRun),
+});
+export type Drains = z.input<typeof drainsAnswer>;
+
+export const drains = resource('Root zone', {
+	'GET /drains': {
+		summary: 'Drain beside feed of a system: what ran off, what the plants took, and what to do first',
+		query: z.strictObject({
+			system: code,
+			days: z.coerce.number<string | number>().int().min(1).max(1100).optional().describe('56 unless given'),
+		}),
+		answer: drainsAnswer,
+		problems: ['unknown-system'],
+	},
+	'GET /irrigations': {
+		summary: 'Irrigations that were measured, newest first; text/csv by Accept',
+		query: z.strictObject({
+			system: code.optional(),
+			from: instant.optional(),
+			to: instant.optional(),
+			format: csv.optional(),
+		}),
+		answer: z.object({ irrigations: z.array(storedRun) }),
+		alsoAnswers: ['text/csv'],
+		problems: ['unknown-system'],
+	},
+	'POST /irrigations': {
+		summary: 'Log an irrigation with what was given and what ran off, and what was read of feed and drain, all or none',
+		body: wire(
+			{
+				...runShape,
+				system: code,
+				time: instant.optional().describe('now unless given'),
+				feed: z.array(readingHere).max(10).default([]),
+				drain: z.array(readingHere).max(10).default([]),
+			},
+			names,
+		),
+		answer: made,
+		status: 201,
+		problems: [
+			'unknown-system',
+			'unknown-station',
+			'nothing-entered',
+			'bad-time',
+			'bad-reading',
+			'more-drained-than-given',
+		],
+	},
+	'POST /irrigations/:id/withdrawal': {
+		summary: 'Take an irrigation back, or put it back; what was read with it stays',
+		params: byId,
+		body: z.strictObject({ withdrawn: z.boolean() }),
+		answer: done,
+		problems: ['no-such-id', 'no-such-irrigation'],
+	},
+});

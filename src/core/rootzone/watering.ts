@@ -1,0 +1,64 @@
+import { DRAIN_LIMITS, type DrainPreset } from './drain-pair';
+import { cupsVolume, typedVolume, type Volume } from './volume';
+
+/** How a system is watered, as far as somebody said. */
+export interface Watering {
+	/** Drippers of all its plants. */
+	drippers?: number | undefined;
+	/** Bags, slabs or pots that drain into trays of their own. */
+	bags?: number | undefined;
+	/** mL that one dripper gives in a minute. */
+	dripperMlMin?: number | undefined;
+	plants?: number | undefined;
+	runsADay?: number | undefined;
+	preset?: DrainPreset | undefined;
+	/** Own limits, µS/cm over the feed. */
+	watchUsCm?: number | undefined;
+	actUsCm?: number | undefined;
+	/** Percent of what is given that is to run off, from and to. */
+	drainPct?: [number, number] | undefined;
+}
+/** A run as it was measured: typed volumes, or cups. */
+export interface MeasuredRun {
+	minutes: number | null;
+	appliedL: number | null;
+	appliedCups: readonly number[];
+	drainedL: number | null;
+	drainedCups: readonly number[];
+}
+
+/** Bags watered so often a day are judged tightly where nobody said otherwise (common practice, no source). */
+const OFTEN = 4;
+/** What a dripper gives by its rating and a clock, where nobody caught it: within a tenth (common practice, no source). */
+const BY_CLOCK = 0.1;
+const USUAL_DRAIN_PCT: readonly [number, number] = [15, 30];
+
+/**
+ * The limits that a system’s drain is held against: its own, else those of its preset, else by how often it is watered.
+ * @example limitsOf({ runsADay: 8, bags: 20 }).preset // 'tight'
+ */
+export function limitsOf(w: Watering): { preset: DrainPreset; watchUsCm: number; actUsCm: number } {
+	const preset = w.preset ?? ((w.runsADay ?? 0) >= OFTEN && (w.bags ?? 0) > 0 ? 'tight' : 'usual');
+	const { watchUsCm, actUsCm } = DRAIN_LIMITS[preset];
+	return { preset, watchUsCm: w.watchUsCm ?? watchUsCm, actUsCm: w.actUsCm ?? actUsCm };
+}
+
+/** The share of drain that is aimed at, percent; common practice where nobody said (15 to 30, no source). */
+export const drainTarget = (w: Watering): readonly [number, number] => w.drainPct ?? USUAL_DRAIN_PCT;
+
+/**
+ * What a run gave and what ran off, in all; null for what was not measured. Typed volumes come first, then cups, then the clock.
+ * @example runVolumes({ minutes: 6, appliedL: null, appliedCups: [], drainedL: 1.5, drainedCups: [] }, { drippers: 60, dripperMlMin: 17 }).applied.litres // 6.12
+ */
+export function runVolumes(run: MeasuredRun, w: Watering): { applied: Volume | null; drained: Volume | null } {
+	const byClock =
+		run.minutes !== null && w.drippers && w.dripperMlMin ? (run.minutes * w.drippers * w.dripperMlMin) / 1000 : null;
+	return {
+		applied:
+			run.appliedL !== null
+				? typedVolume(run.appliedL)
+				: (cupsVolume(run.appliedCups, w.drippers ?? 0) ??
+					(byClock === null ? null : { litres: byClock, u: BY_CLOCK * byClock })),
+		drained: run.drainedL !== null ? typedVolume(run.drainedL) : cupsVolume(run.drainedCups, w.bags ?? 0),
+	};
+}

@@ -1,0 +1,166 @@
+import type { z } from 'zod';
+import type { drainsAnswer } from '@/contract/drains';
+import { startOfDay } from '@/core/quantity/time';
+import { sheetDay } from '@/core/rhythm/sheet-row';
+import { judgeDrains, pairDrains, poolDrains, type RootReading, type Run } from '@/core/rootzone/drains';
+import { drainTarget, limitsOf, type MeasuredRun, runVolumes, type Watering } from '@/core/rootzone/watering';
+import { permits } from '@/core/trust/trust';
+import { insertIrrigation, listIrrigations, withdrawIrrigation } from '@/store/irrigations';
+import type { Db } from '@/store/pool';
+import { listReadings } from '@/store/readings';
+import { insertAudit } from '@/store/site';
+import { writing } from '@/store/writing';
+import { remarkWords } from '@/words/en/remark';
+import { enterSamples, type TypedSample } from './enter';
+import { Refusal } from './refusal';
+import type { SiteContext } from './site';
+import { requireTime } from './time-ahead';
+
+const DAY = 86_400_000;
+const USUAL_DAYS = 56;
+/** Drains are read by hand, a few a day; what a node reads every minute is no drain sample. */
+const MOST_READINGS = 2000;
+
+function requireSystem(context: SiteContext, code: string) {
+	const system = context.systems.find((y) => y.code === code);
+	if (!system) throw new Refusal('unknown-system', [{ path: 'system', message: `There is no system “${code}”.` }]);
+	return system;
+}
+
+/** Where the drain of a system is read, and its feed: what feeds that station, else what else the system has. */
+function placesOf(context: SiteContext, system: string): { drain: string | null; feed: string | null } {
+	const own = context.inUse.stations.filter((s) => s.system === system);
+	const drain = own.find((s) => s.kind === 'drain');
+	const feed = drain?.fedBy[0] ?? own.find((s) => s.kind === 'mix' || s.kind === 'reservoir')?.code;
+	return { drain: drain?.code ?? null, feed: feed ?? null };
+}
+
+/** The drain of a system beside its feed, sample by sample and pooled, with what it says and what to do first. */
+export async function drainsOf(
+	db: Db,
+	context: SiteContext,
+	code: string,
+	now: number,
+	days = USUAL_DAYS,
+): Promise<z.output<typeof drainsAnswer>> {
+	const system = requireSystem(context, code);
+	const watering: Watering = system.watering ?? {};
+	const { drain, feed } = placesOf(context, code);
+	const site = context.site.id;
+	const from = now - days * DAY;
+	const believed = async (station: string | null, quantities: readonly string[]): Promise<RootReading[]> => {
+		if (station === null) return [];
+		const all = await Promise.all(
+			quantities.map((quantity) =>
+				listReadings(db, site, { station, quantity: quantity as 'ec', from, order: 'newest', limit: MOST_READINGS }),
+			),
+		);
+		return all
+			.flat()
+			.filter((r) => permits(r, 'history'))
+			.map((r) => ({ id: r.id, at: r.at, value: r.restated ?? r.value, u: r.u ?? 0, instrument: r.instrument }))
+			.sort((a, b) => a.at - b.at);
+	};
+	const runs = await listIrrigations(db, site, { system: code, from });
+	const measured = runs.flatMap((r): Run[] => {
+		const { applied, drained } = runVolumes(r, watering);
+		return applied && drained ? [{ at: r.at, applied, drained }] : [];
+	});
+	const samples = pairDrains(
+		{ ec: await believed(drain, ['ec', 'tds']), ph: await believed(drain, ['ph']) },
+		{ ec: await believed(feed, ['ec', 'tds']), ph: await believed(feed, ['ph']) },
+		measured,
+	);
+	const limits = limitsOf(watering);
+	const zone = context.site.timezone;
+	const dayOf = (at: number) => startOfDay(sheetDay(at, zone), zone) ?? at;
+	// Weeks that end today: what is asked is how the last seven days were.
+	const today = dayOf(now);
+	const weekOf = (at: number) =>
+		dayOf(today + DAY / 2 - (7 * (Math.floor((today - dayOf(at)) / (7 * DAY)) + 1) - 1) * DAY);
+	return {
+		system: code,
+		drainStation: drain,
+		feedStation: feed,
+		watering,
+		...limits,
+		drainPct: [...drainTarget(watering)] as [number, number],
+		samples: judgeDrains(samples, limits).map((s) => ({ ...s, actions: s.actions.map(remarkWords) })),
+		days: poolDrains(samples, dayOf),
+		weeks: poolDrains(samples, weekOf),
+		runs: runs.reverse(),
+	};
+}
+
+/** Logs an irrigation with what was read of feed and drain: all of it, or nothing. @returns its number */
+export const logIrrigation = (
+	db: Db,
+	context: SiteContext,
+	r: MeasuredRun & {
+		system: string;
+		at: number;
+		firstDrainMin: number | null;
+		note: string;
+		feed: TypedSample['readings'];
+		drain: TypedSample['readings'];
+	},
+	by: { who: string; now: number },
+): Promise<number> =>
+	writing(db, async (client) => {
+		const system = requireSystem(context, r.system);
+		requireTime(r.at, by.now, 'time');
+		const volumes = [r.minutes, r.appliedL, r.drainedL].some((x) => x !== null);
+		if (!volumes && r.appliedCups.length + r.drainedCups.length + r.feed.length + r.drain.length === 0)
+			throw new Refusal('nothing-entered', [
+				{ path: 'minutes', message: 'Type at least how long it ran, or what was caught or read.' },
+			]);
+		const { applied, drained } = runVolumes(r, system.watering ?? {});
+		// So much more than was given is no matter of how a cup is read.
+		if (applied && drained && drained.litres - applied.litres > 3 * Math.hypot(applied.u, drained.u))
+			throw new Refusal('more-drained-than-given', [
+				{
+					path: 'drained_l',
+					message: `${drained.litres.toPrecision(3)} L ran off of ${applied.litres.toPrecision(3)} L given: read both again, and look how many drippers and bags the system has.`,
+				},
+			]);
+		const places = placesOf(context, r.system);
+		for (const [station, readings, path] of [
+			[places.feed, r.feed, 'feed'],
+			[places.drain, r.drain, 'drain'],
+		] as const) {
+			if (readings.length === 0) continue;
+			if (station === null)
+				throw new Refusal('unknown-station', [
+					{ path, message: `${system.name} has no station for its ${path}: add one in Setup.` },
+				]);
+			await enterSamples(client, context, [{ at: r.at, station, readings: [...readings] }], {
+				source: 'bench',
+				who: by.who,
+				now: by.now,
+			});
+		}
+		const id = await insertIrrigation(client, context.site.id, { ...r, systemId: system.id, who: by.who });
+		await insertAudit(client, context.site.id, by.who, 'irrigation.logged', r.system, { id });
+		return id;
+	});
+
+export async function takeBackIrrigation(
+	db: Db,
+	context: SiteContext,
+	id: number,
+	withdrawn: boolean,
+	who: string,
+): Promise<void> {
+	await writing(db, async (client) => {
+		if (!(await withdrawIrrigation(client, context.site.id, id, withdrawn)))
+			throw new Refusal('no-such-irrigation', [{ path: 'id', message: `There is no irrigation ${id}.` }]);
+		await insertAudit(
+			client,
+			context.site.id,
+			who,
+			withdrawn ? 'irrigation.withdrawn' : 'irrigation.reinstated',
+			String(id),
+			{},
+		);
+	});
+}

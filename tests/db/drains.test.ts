@@ -1,0 +1,80 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { type Answer, type Application, postJson, startApplication } from '../helpers/application';
+
+/** Drain beside feed as the API tells it, on the demo: coir bags, drip to drain. */
+let app: Application;
+beforeAll(async () => {
+	app = await startApplication('demo');
+});
+afterAll(() => app.stop());
+const get = async (path: string): Promise<Answer> => (await fetch(`${app.base}/api/v1${path}`)).json();
+
+describe('the drain of a system', () => {
+	it('stands beside the feed of its time, with volumes, uptake and what to do first', async () => {
+		const d = await get('/drains?system=gutters&days=1000');
+		expect([d.drain_station, d.feed_station, d.preset]).toEqual(['gutters-drain', 'gutters-feed', 'tight']);
+		expect(d.samples.length).toBeGreaterThan(50);
+		const withVolumes = d.samples.filter((s: Answer) => s.balance);
+		expect(withVolumes.length).toBeGreaterThan(50);
+		// The demo’s strawberries take 1,240 µS/cm: 95 of 100 bounds hold it, and those of a week are narrower.
+		const held = withVolumes.filter(
+			({ balance: { uptake_ec_us_cm: u } }: Answer) => u.low <= 1240 && 1240 <= u.high,
+		).length;
+		expect(held / withVolumes.length).toBeGreaterThan(0.9);
+		const width = (b: Answer) => b.uptake_ec_us_cm.high - b.uptake_ec_us_cm.low;
+		const weeks = d.weeks.filter((w: Answer) => w.balance && w.samples > 2);
+		expect(width(weeks[0].balance)).toBeLessThan(width(withVolumes[0].balance));
+		const newest = d.samples.at(-1);
+		expect(newest.verdict).toBe('act');
+		expect(newest.actions[0]).toMatch(/[Ww]ater more often/);
+	});
+	it('a run is logged with what was read, all or none; more drained than given is refused; it can be taken back', async () => {
+		const ph = (value: string) => ({ quantity: 'ph', value, unit: 'pH', instrument: 'plum' });
+		const ec = (value: string) => ({ quantity: 'ec', value, unit: 'mS/cm', instrument: 'plum' });
+		const run = {
+			system: 'gutters',
+			minutes: 6,
+			applied_cups_ml: [100, 104, 98],
+			drained_cups_ml: [60, 70, 65],
+			feed: [ec('1.41'), ph('5.8')],
+			drain: [ec('1.95'), ph('6.1')],
+		};
+		const before = (await get('/irrigations?system=gutters')).irrigations.length;
+		const refused = await postJson(app.base, '/irrigations', { ...run, drained_cups_ml: [900, 950, 980] });
+		expect([refused.status, refused.body.errors[0].message]).toEqual([422, expect.stringMatching(/ran off of/)]);
+		expect((await get('/irrigations?system=gutters')).irrigations).toHaveLength(before);
+		const bad = await postJson(app.base, '/irrigations', { ...run, drain: [ph('six')] });
+		expect(bad.status).toBe(422);
+		expect((await get('/irrigations?system=gutters')).irrigations).toHaveLength(before);
+		const { status, body } = await postJson(app.base, '/irrigations', run);
+		expect(status).toBe(201);
+		const newest = (await get('/drains?system=gutters')).samples.at(-1);
+		// Means of the cups times 96 drippers and 24 bags.
+		expect(newest.balance.applied_l).toBeCloseTo((96 * (100 + 104 + 98)) / 3000, 6);
+		expect(newest.balance.drained_l).toBeCloseTo((24 * 195) / 3000, 6);
+		expect(newest.drain.value).toBeCloseTo(1950, -2);
+		await postJson(app.base, `/irrigations/${body.id}/withdrawal`, { withdrawn: true });
+		expect((await get('/drains?system=gutters')).samples.at(-1).balance).toBeNull();
+		expect((await get('/irrigations?system=gutters')).irrigations).toHaveLength(before);
+		const gone = await postJson(app.base, '/irrigations/1/withdrawal', { withdrawn: true });
+		expect(gone.status).toBe(404);
+	});
+	it('nothing at all is no run; a system without a drain has none to read', async () => {
+		expect((await postJson(app.base, '/irrigations', { system: 'gutters' })).status).toBe(422);
+		const drain = [{ quantity: 'ph', value: '6', unit: 'pH' }];
+		const none = await postJson(app.base, '/irrigations', { system: 'bench-tank', drain });
+		expect([none.status, none.body.errors[0].message]).toEqual([
+			422,
+			expect.stringMatching(/no station for its drain/),
+		]);
+		expect((await get('/drains?system=bench-tank')).samples).toEqual([]);
+		expect((await fetch(`${app.base}/api/v1/drains?system=moon`)).status).toBe(422);
+	});
+	it('goes out as CSV', async () => {
+		const csv = await (await fetch(`${app.base}/api/v1/irrigations?format=csv&system=gutters`)).text();
+		expect(csv.split('\n')[0]!.trim()).toBe(
+			'time,system,minutes,first_drain_min,applied_l,applied_cups_ml,drained_l,drained_cups_ml,note',
+		);
+		expect(csv.trim().split('\n').length).toBeGreaterThan(50);
+	});
+});
