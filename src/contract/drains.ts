@@ -34,7 +34,6 @@ const storedRun = wire(
 	{ ...runShape, id: z.number(), system: z.string(), time: instant, entered_by: z.string() },
 	names,
 );
-export type StoredRun = z.input<typeof storedRun>;
 
 const bounded = z.object({ value: z.number(), low: z.number(), high: z.number() });
 const balance = wire({

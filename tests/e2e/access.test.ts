@@ -37,6 +37,7 @@ const PAGES = [
 	'/mix?part=tanks',
 	'/mix?part=top-up',
 	'/mix?part=products',
+	'/root-zone',
 	'/trends?station=pond',
 	'/review',
 	'/ledger?station=ro&standing=doubtful',

@@ -1,7 +1,7 @@
 import { lazy, Suspense } from 'react';
 import type { SiteView } from '@/core/reading/site-view';
 import { useAsked } from '../data/queries';
-import { shown } from '../ui/format';
+import { shortDay, shown } from '../ui/format';
 
 const DriftChart = lazy(() => import('../probes/DriftChart').then((m) => ({ default: m.DriftChart })));
 
@@ -30,10 +30,8 @@ export function ProbeCurve({
 					.slice(0, 4)
 					.map((c) => (
 						<li key={c.id}>
-							{new Intl.DateTimeFormat('en-GB', { timeZone: site.timezone, day: 'numeric', month: 'short' }).format(
-								Date.parse(c.time),
-							)}
-							: {c.points.map((p) => `${p.as_found === null ? '–' : say(p.as_found)} in ${say(p.nominal)}`).join(', ')}
+							{shortDay(Date.parse(c.time), site.timezone)}:{' '}
+							{c.points.map((p) => `${p.as_found === null ? '–' : say(p.as_found)} in ${say(p.nominal)}`).join(', ')}
 							{c.verdict ? ` · ${c.verdict}` : ''}
 						</li>
 					))}

@@ -21,6 +21,7 @@ const GOES: Record<string, string> = {
 	l: '/ledger',
 	v: '/review',
 	m: '/mix',
+	d: '/root-zone',
 	e: '/ledger/events',
 };
 const OPENED = {

@@ -8,6 +8,7 @@ const KEYS = [
 	['↑  ↓', 'Bench and Round: the station before, the next'],
 	['c', 'Calibrate a probe'],
 	['m', 'Mix'],
+	['d', 'Root zone: drain beside feed'],
 	['t', 'Trends'],
 	['l', 'Ledger'],
 	['e', 'Events'],

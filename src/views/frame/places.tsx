@@ -6,6 +6,7 @@ export const PLACES = [
 	['probes', 'Probes', '/probes'],
 	['water', 'Water', '/water'],
 	['mix', 'Mix', '/mix'],
+	['root-zone', 'Root zone', '/root-zone'],
 	['trends', 'Trends', '/trends'],
 ] as const;
 const THUMB = PLACES.filter(([code]) => code === 'round' || code === 'bench' || code === 'trends');

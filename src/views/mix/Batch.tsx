@@ -2,6 +2,7 @@ import { Suspense } from 'react';
 import type { Tank } from '@/contract/pages';
 import { batchCourse } from '@/core/mix/batch-course';
 import { feedName } from '@/core/mix/feed/plan';
+import { shortDay } from '../ui/format';
 import { later } from '../ui/later';
 import { BatchForm } from './BatchForm';
 import { fromBatch } from './batch-draft';
@@ -18,8 +19,7 @@ export default function Batch(things: BatchThings) {
 	const b = useBatches(things);
 	const { batches, recipes, run, open, draft, problem } = b;
 	const feeds = products.filter((p) => p.kind === 'nutrient');
-	const day = (at: number) =>
-		new Intl.DateTimeFormat('en-GB', { timeZone: site.timezone, day: 'numeric', month: 'short' }).format(at);
+	const day = (at: number) => shortDay(at, site.timezone);
 	const time = (at: number) =>
 		new Intl.DateTimeFormat('en-GB', { timeZone: site.timezone, dateStyle: 'medium', timeStyle: 'short' }).format(at);
 

@@ -5,6 +5,7 @@ import { CROPS, STAGES, SYSTEM_PRESETS } from '@/core/crop/presets';
 import { aerationOf } from '@/core/mix/dose/aeration-of';
 import { decimal } from '@/core/quantity';
 import { Choice, Text } from './fields';
+import { SystemWatering } from './SystemWatering';
 
 const KINDS = SYSTEM_PRESETS.map((p) => p.kind);
 
@@ -85,6 +86,9 @@ export function SystemForm({
 				onChange={(aeration) => change({ aeration: (aeration || null) as System['aeration'] })}
 				hint="An air stone blows carbon dioxide out, and pH rises with it: doses are smaller there."
 			/>
+			{y.kind.startsWith('drip') && (
+				<SystemWatering watering={y.watering ?? null} onChange={(watering) => change({ watering })} />
+			)}
 			<div className="flex flex-wrap gap-3">
 				<button type="submit" className="act act-main" disabled={litres === undefined}>
 					Save

@@ -57,7 +57,7 @@ export function ApexFigure({
 	name: string;
 	/** What a reader of the screen is told. */
 	label: string;
-	type: 'line' | 'rangeArea';
+	type: 'line' | 'rangeArea' | 'bar';
 	height: number;
 	options: ApexOptions;
 	series: ApexOptions['series'];

@@ -93,6 +93,10 @@ export function dateTime(at: number, timezone: string): string {
 	}).format(at);
 }
 
+/** A day without its year: `3 Aug`. */
+export const shortDay = (at: number, timezone: string): string =>
+	new Intl.DateTimeFormat('en-GB', { timeZone: timezone, day: 'numeric', month: 'short' }).format(at);
+
 export function longDate(at: number, timezone: string): string {
 	return new Intl.DateTimeFormat('en-GB', {
 		timeZone: timezone,

@@ -2,6 +2,7 @@ import type { WaterMembrane } from '@/contract/pages';
 import type { SiteView } from '@/core/reading/site-view';
 import { REJECTION_LIMITS } from '@/core/water/membrane';
 import { ControlChart } from '../ui/ControlChart';
+import { shortDay } from '../ui/format';
 
 const WHY = {
 	membrane: 'The feed is as it was: the membrane is tiring.',
@@ -20,8 +21,7 @@ export function Membrane({
 	site: SiteView;
 	feedName: string;
 }) {
-	const day = (at: number) =>
-		new Intl.DateTimeFormat('en-GB', { timeZone: site.timezone, day: 'numeric', month: 'short' }).format(at);
+	const day = (at: number) => shortDay(at, site.timezone);
 	const long = (at: number) =>
 		new Intl.DateTimeFormat('en-GB', {
 			timeZone: site.timezone,

@@ -3,7 +3,7 @@ import type { SourceReport, WaterMembrane, WaterSource } from '@/contract/pages'
 import type { SiteView } from '@/core/reading/site-view';
 import { readReport } from '@/core/water/ions';
 import { type Held, unheld } from '../data/held';
-import { dateTime } from '../ui/format';
+import { dateTime, shortDay } from '../ui/format';
 import { AcidTool } from './AcidTool';
 import { BlendTool } from './BlendTool';
 import { EarlierReports } from './EarlierReports';
@@ -51,8 +51,7 @@ export function Water({
 		history.replaceState(null, '', `?source=${encodeURIComponent(next)}`);
 	};
 	const source = sources.find((s) => s.code === code);
-	const short = (at: number) =>
-		new Intl.DateTimeFormat('en-GB', { timeZone: site.timezone, day: 'numeric', month: 'short' }).format(at);
+	const short = (at: number) => shortDay(at, site.timezone);
 	if (!source)
 		return (
 			<div>

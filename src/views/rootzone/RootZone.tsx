@@ -1,0 +1,134 @@
+import { Suspense, useReducer } from 'react';
+import type { Drains } from '@/contract/drains';
+import type { SiteView } from '@/core/reading/site-view';
+import { type Held, unheld } from '../data/held';
+import { askAgain, useAsked, useFollowing } from '../data/queries';
+import { later } from '../ui/later';
+import { Notice } from '../ui/Notice';
+import { DrainPools } from './DrainPools';
+import { DrainSays } from './DrainSays';
+import { RunForm } from './RunForm';
+import { Runs } from './Runs';
+
+const DrainCharts = later(() => import('./DrainCharts'));
+const SPANS = [
+	[28, '4 weeks'],
+	[56, '8 weeks'],
+	[182, 'half a year'],
+] as const;
+
+/** What the roots get: the drain of a system beside its feed, what to do first, and what was given and ran off. */
+export function RootZone({
+	site: held,
+	systems,
+	first: heldFirst,
+}: {
+	site: Held<SiteView>;
+	systems: { code: string; name: string; about: string }[];
+	first: Held<Drains | null>;
+}) {
+	const site = unheld(held);
+	const came = unheld(heldFirst);
+	useFollowing();
+	const [s, set] = useReducer((now: State, change: Partial<State>) => ({ ...now, ...change }), {
+		system: came?.system ?? '',
+		days: 56,
+		said: '',
+		problem: '',
+	});
+	const asked = useAsked(
+		'GET /drains',
+		{ query: { system: s.system, days: s.days } },
+		s.system !== '',
+		came && s.system === came.system && s.days === 56 ? came : undefined,
+	);
+	if (came === null)
+		return (
+			<div>
+				<h1>Root zone</h1>
+				<p>
+					No system has a station of the kind drain yet: add one in{' '}
+					<a className="underline" href="/setup">
+						Setup
+					</a>
+					, fed by where its feed is read.
+				</p>
+			</div>
+		);
+	const d = asked.data;
+	const system = systems.find((y) => y.code === s.system);
+	return (
+		<div>
+			<div className="flex flex-wrap items-end gap-4 mb-2">
+				<h1 className="grow sm:grow-0">Root zone</h1>
+				<label className="block w-52">
+					<span className="field-label">System</span>
+					<select
+						id="rz-system"
+						className="field"
+						value={s.system}
+						onChange={(e) => set({ system: e.target.value, said: '', problem: '' })}
+					>
+						{systems.map((y) => (
+							<option key={y.code} value={y.code}>
+								{y.name}
+							</option>
+						))}
+					</select>
+				</label>
+				<fieldset className="flex gap-1" aria-label="Span">
+					{SPANS.map(([days, name]) => (
+						<button
+							key={days}
+							type="button"
+							aria-pressed={s.days === days}
+							className={`act ${s.days === days ? 'act-main' : '!font-normal !border-line'}`}
+							onClick={() => set({ days })}
+						>
+							{name}
+						</button>
+					))}
+				</fieldset>
+				<span className="text-soft">{system?.about}</span>
+			</div>
+			<Notice said={s.said} problem={s.problem || (asked.error?.message ?? '')} />
+			{d && (
+				<div className="grid lg:grid-cols-[1fr_22rem] gap-x-8 gap-y-4">
+					<aside className="lg:col-start-2 lg:row-start-1">
+						<DrainSays drains={d} site={site} />
+						<RunForm
+							key={s.system}
+							drains={d}
+							site={site}
+							onLogged={(said) => {
+								set({ said, problem: '' });
+								void askAgain();
+							}}
+						/>
+						<Runs
+							drains={d}
+							site={site}
+							onDone={(said, problem) => {
+								set({ said, problem });
+								void askAgain();
+							}}
+						/>
+					</aside>
+					<section className="lg:col-start-1 lg:row-start-1 min-w-0">
+						<Suspense fallback={<div style={{ height: 420 }} />}>
+							<DrainCharts drains={d} site={site} />
+						</Suspense>
+						<DrainPools drains={d} site={site} />
+					</section>
+				</div>
+			)}
+		</div>
+	);
+}
+
+interface State {
+	system: string;
+	days: number;
+	said: string;
+	problem: string;
+}
