@@ -1,6 +1,7 @@
 import { z } from 'zod';
-import { instant, quantityText } from './fields';
+import { code, instant, quantity, quantityText } from './fields';
 import { resource } from './operation';
+import { wire } from './wire';
 
 const point = z.object({
 	at: z.number(),
@@ -17,7 +18,31 @@ const point = z.object({
 	was: z.number().nullable(),
 });
 
+const bounded = z.object({ value: z.number(), low: z.number(), high: z.number() });
+const trend = wire({
+	quantity,
+	says: z.enum(['rising', 'falling', 'steady', 'unknown']),
+	per_day: bounded.nullable().describe('in the canonical unit, with the bounds that hold it in 95 of 100 cases'),
+	p: z.number().nullable().describe('how likely chance alone does as much'),
+	readings: z.number(),
+	spans: z.number().describe('stretches between events, within which values are compared'),
+	from: instant.nullable(),
+	to: instant.nullable(),
+});
+export type TrendFound = z.input<typeof trend>;
+
 export const series = resource('Records', {
+	'GET /trends': {
+		summary:
+			'What each quantity of a station does between events: Theil–Sen slope and Mann–Kendall test on believed values',
+		query: z.strictObject({
+			station: code,
+			from: instant.optional().describe('56 days ago unless given'),
+			to: instant.optional(),
+		}),
+		answer: z.object({ trends: z.array(trend) }),
+		problems: ['unknown-station'],
+	},
 	'GET /stations/:code/series': {
 		summary: 'One station and quantity over time, at most about 2,000 points with their extremes kept',
 		query: z.strictObject({

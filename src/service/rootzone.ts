@@ -1,16 +1,16 @@
 import type { z } from 'zod';
 import type { drainsAnswer } from '@/contract/drains';
+import type { Quantity } from '@/core/quantity';
 import { startOfDay } from '@/core/quantity/time';
 import { sheetDay } from '@/core/rhythm/sheet-row';
-import { judgeDrains, pairDrains, poolDrains, type RootReading, type Run } from '@/core/rootzone/drains';
+import { judgeDrains, pairDrains, poolDrains, type Run } from '@/core/rootzone/drains';
 import { drainTarget, limitsOf, type MeasuredRun, runVolumes, type Watering } from '@/core/rootzone/watering';
-import { permits } from '@/core/trust/trust';
 import { insertIrrigation, listIrrigations, withdrawIrrigation } from '@/store/irrigations';
 import type { Db } from '@/store/pool';
-import { listReadings } from '@/store/readings';
 import { insertAudit } from '@/store/site';
 import { writing } from '@/store/writing';
 import { remarkWords } from '@/words/en/remark';
+import { believedReadings } from './believed';
 import { enterSamples, type TypedSample } from './enter';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
@@ -18,8 +18,6 @@ import { requireTime } from './time-ahead';
 
 const DAY = 86_400_000;
 const USUAL_DAYS = 56;
-/** Drains are read by hand, a few a day; what a node reads every minute is no drain sample. */
-const MOST_READINGS = 2000;
 
 function requireSystem(context: SiteContext, code: string) {
 	const system = context.systems.find((y) => y.code === code);
@@ -48,19 +46,8 @@ export async function drainsOf(
 	const { drain, feed } = placesOf(context, code);
 	const site = context.site.id;
 	const from = now - days * DAY;
-	const believed = async (station: string | null, quantities: readonly string[]): Promise<RootReading[]> => {
-		if (station === null) return [];
-		const all = await Promise.all(
-			quantities.map((quantity) =>
-				listReadings(db, site, { station, quantity: quantity as 'ec', from, order: 'newest', limit: MOST_READINGS }),
-			),
-		);
-		return all
-			.flat()
-			.filter((r) => permits(r, 'history'))
-			.map((r) => ({ id: r.id, at: r.at, value: r.restated ?? r.value, u: r.u ?? 0, instrument: r.instrument }))
-			.sort((a, b) => a.at - b.at);
-	};
+	const believed = (station: string | null, quantities: readonly Quantity[]) =>
+		station === null ? Promise.resolve([]) : believedReadings(db, context, station, quantities, { from });
 	const runs = await listIrrigations(db, site, { system: code, from });
 	const measured = runs.flatMap((r): Run[] => {
 		const { applied, drained } = runVolumes(r, watering);

@@ -69,6 +69,7 @@ const examples = (ids: Ids): Asked => ({
 	'POST /episodes/:id/decision': { params: { id: ids.waiting }, body: { kind: 'keep' } },
 	'POST /readings/:id/correction': { params: { id: ids.other }, body: { value: 6.3, unit: 'pH' } },
 	'POST /readings/undo': {},
+	'GET /trends': { query: { station: 'pond', from: '2026-06-01T00:00:00Z', to: '2026-07-15T00:00:00Z' } },
 	'GET /stations/:code/series': {
 		params: { code: 'pond' },
 		query: { quantity: 'ph', from: '2026-07-01T00:00:00Z', to: '2026-07-15T00:00:00Z' },

@@ -70,6 +70,17 @@ describe('the drain of a system', () => {
 		expect((await get('/drains?system=bench-tank')).samples).toEqual([]);
 		expect((await fetch(`${app.base}/api/v1/drains?system=moon`)).status).toBe(422);
 	});
+	it('trends are told between events; a station that is not there is named', async () => {
+		const { trends } = await get('/trends?station=pond&from=2025-12-01T00:00:00Z&to=2026-07-15T00:00:00Z');
+		const ph = trends.find((t: Answer) => t.quantity === 'ph');
+		// The pond climbs by a tenth a day and gets acid: it ends where it began.
+		expect(ph).toMatchObject({ says: 'rising' });
+		expect(ph.spans).toBeGreaterThan(20);
+		expect(ph.per_day.low).toBeGreaterThan(0.02);
+		expect(ph.per_day.high).toBeLessThan(0.15);
+		expect((await fetch(`${app.base}/api/v1/trends?station=moon`)).status).toBe(422);
+		expect((await get('/trends?station=pond&from=2020-01-01T00:00:00Z&to=2020-02-01T00:00:00Z')).trends).toEqual([]);
+	});
 	it('goes out as CSV', async () => {
 		const csv = await (await fetch(`${app.base}/api/v1/irrigations?format=csv&system=gutters`)).text();
 		expect(csv.split('\n')[0]!.trim()).toBe(

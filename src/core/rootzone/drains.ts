@@ -1,17 +1,9 @@
+import type { BelievedReading } from '../reading/believed';
 import type { Remark } from '../remark';
 import { type Conductivity, type SaltBalance, saltBalance, type Washing } from './balance';
 import { type DrainVerdict, drainPair } from './drain-pair';
 import type { Volume } from './volume';
 
-/** A reading of the drain or of the feed, as it is believed: pH, or µS/cm at 25 °C. */
-export interface RootReading {
-	id: number;
-	at: number;
-	value: number;
-	/** Standard uncertainty in the same unit. */
-	u: number;
-	instrument: string | null;
-}
 /** An irrigation that was measured: what all drippers gave, and what ran off. */
 export interface Run {
 	at: number;
@@ -21,10 +13,10 @@ export interface Run {
 /** A drain sample with the feed of its time, and with what was given and ran off where that was measured. */
 export interface DrainSample {
 	at: number;
-	drain: RootReading;
-	feed: RootReading;
-	drainPh: RootReading | null;
-	feedPh: RootReading | null;
+	drain: BelievedReading;
+	feed: BelievedReading;
+	drainPh: BelievedReading | null;
+	feedPh: BelievedReading | null;
 	run: Run | null;
 }
 export interface DrainFound extends DrainSample {
@@ -69,8 +61,8 @@ const nearest = <T extends { at: number }>(list: readonly T[], at: number, withi
  * All lists oldest first.
  */
 export function pairDrains(
-	drain: { ec: readonly RootReading[]; ph: readonly RootReading[] },
-	feed: { ec: readonly RootReading[]; ph: readonly RootReading[] },
+	drain: { ec: readonly BelievedReading[]; ph: readonly BelievedReading[] },
+	feed: { ec: readonly BelievedReading[]; ph: readonly BelievedReading[] },
 	runs: readonly Run[],
 ): DrainSample[] {
 	return drain.ec.flatMap((d) => {
@@ -89,7 +81,7 @@ export function pairDrains(
 	});
 }
 
-const conductivity = (r: RootReading): Conductivity => {
+const conductivity = (r: BelievedReading): Conductivity => {
 	const u = Math.min(r.u, ALONE * r.value);
 	return { usCm: r.value, u, meterShare: r.value > 0 ? Math.sqrt(Math.max(r.u * r.u - u * u, 0)) / r.value : 0 };
 };

@@ -1,10 +1,14 @@
 import { series as resource } from '@/contract/series';
 import { shownPoint } from '@/service/reading-shown';
 import { Refusal } from '@/service/refusal';
+import { trendsOf } from '@/service/trends';
 import { stationSeries } from '@/store/series';
 import { handle } from '../dispatch';
 
 export const series = handle(resource, {
+	'GET /trends': async ({ query, db, site, now }) => ({
+		trends: await trendsOf(db, await site(), query.station, query, now),
+	}),
 	'GET /stations/:code/series': async ({ params, query, db, site }) => {
 		const context = await site();
 		if (!context.stations.some((s) => s.code === params.code))

@@ -1,16 +1,15 @@
 import { useState } from 'react';
-import { QUANTITY, type Quantity } from '@/core/quantity';
+import type { Quantity } from '@/core/quantity';
 import { formatTime } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
-import type { SeriesPoint as Point } from '@/core/series/point';
-import { standingOf } from '@/core/trust/standing';
 import { doneWords } from '@/words/en/event';
 import { type Held, unheld } from '../data/held';
 import { useAsked, useFollowing } from '../data/queries';
-import { OpensEvent, OpensReading } from '../entry/OpensButton';
-import { dateTime, displayUnit, shown, unitLabel } from '../ui/format';
-import { StandingMark } from '../ui/StandingMark';
+import { OpensEvent } from '../entry/OpensButton';
+import { dateTime } from '../ui/format';
+import { PointTable } from './PointTable';
 import { SeriesChart } from './SeriesChart';
+import { TrendLine } from './TrendLine';
 
 const SPANS = [
 	[14, '2 weeks'],
@@ -41,6 +40,7 @@ export function Trends({ site: held, station: first }: { site: Held<SiteView>; s
 		temp: useSeries('temp', station, span),
 	};
 	const logged = useAsked('GET /events', { query: { station, ...span } });
+	const trends = useAsked('GET /trends', { query: { station, ...span } }).data?.trends ?? [];
 	const events = logged.data?.events ?? [];
 	const pending = SHOWN.some((q) => asked[q].isPending);
 	const problem = [...SHOWN.map((q) => asked[q].error), logged.error].find((e) => e)?.message ?? '';
@@ -105,16 +105,18 @@ export function Trends({ site: held, station: first }: { site: Held<SiteView>; s
 			)}
 			{!table &&
 				quantities.map((q, i) => (
-					<SeriesChart
-						key={`${station}-${q}-${days}`}
-						quantity={q}
-						points={data[q]}
-						range={info.info.ranges[q] ?? null}
-						events={i === quantities.length - 1 ? events : []}
-						from={from}
-						to={to}
-						site={site}
-					/>
+					<div key={`${station}-${q}-${days}`}>
+						<TrendLine trend={trends.find((t) => t.quantity === q)} site={site} />
+						<SeriesChart
+							quantity={q}
+							points={data[q]}
+							range={info.info.ranges[q] ?? null}
+							events={i === quantities.length - 1 ? events : []}
+							from={from}
+							to={to}
+							site={site}
+						/>
+					</div>
 				))}
 			{!table && events.length > 0 && (
 				<ul className="text-[0.85rem] text-soft flex flex-wrap gap-x-5" aria-label="Events">
@@ -127,44 +129,5 @@ export function Trends({ site: held, station: first }: { site: Held<SiteView>; s
 			)}
 			{table && quantities.map((q) => <PointTable key={q} quantity={q} points={data[q]} site={site} />)}
 		</div>
-	);
-}
-
-function PointTable({ quantity, points, site }: { quantity: Quantity; points: readonly Point[]; site: SiteView }) {
-	const unit = displayUnit(quantity, site.units);
-	return (
-		<table className="mb-6 text-[0.92rem]">
-			<caption className="text-left font-bold py-1">
-				{QUANTITY[quantity].name} {unit ? unitLabel(unit) : ''}
-			</caption>
-			<thead>
-				<tr>
-					<th scope="col" className="pr-6">
-						Time
-					</th>
-					<th scope="col" className="pr-6">
-						Value
-					</th>
-					<th scope="col" className="pr-6">
-						± 95 %
-					</th>
-					<th scope="col">Standing</th>
-				</tr>
-			</thead>
-			<tbody>
-				{[...points].reverse().map((p) => (
-					<tr key={p.at} className="border-t border-line">
-						<td className="pr-6">
-							<OpensReading id={p.id}>{dateTime(p.at, site.timezone)}</OpensReading>
-						</td>
-						<td className="pr-6 font-bold">{shown(quantity, p.value, site.units)}</td>
-						<td className="pr-6">{shown(quantity, 1.96 * p.u, site.units)}</td>
-						<td>
-							<StandingMark standing={standingOf({ ...p, restated: p.was })} word />
-						</td>
-					</tr>
-				))}
-			</tbody>
-		</table>
 	);
 }

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { judgeDrains, pairDrains, poolDrains, type RootReading, type Run } from '@/core/rootzone/drains';
+import type { BelievedReading } from '@/core/reading/believed';
+import { judgeDrains, pairDrains, poolDrains, type Run } from '@/core/rootzone/drains';
 import { drainTarget, limitsOf, runVolumes } from '@/core/rootzone/watering';
 
 /** Facts of the trade: pair each drain sample with the feed of its time; limits by school; common practice, no source. */
@@ -11,7 +12,7 @@ const reading = (
 	value: number,
 	instrument: string | null = 'plum',
 	u = 0.01 * value,
-): RootReading => ({
+): BelievedReading => ({
 	id,
 	at,
 	value,

@@ -1,0 +1,49 @@
+import { QUANTITIES, type Quantity } from '@/core/quantity';
+import { startOfDay } from '@/core/quantity/time';
+import { sheetDay } from '@/core/rhythm/sheet-row';
+import { cutsOf, type Trend, trendOf } from '@/core/trend/trend';
+import { listEvents } from '@/store/events';
+import type { Db } from '@/store/pool';
+import { believedReadings } from './believed';
+import { Refusal } from './refusal';
+import type { SiteContext } from './site';
+
+const DAY = 86_400_000;
+const USUAL_DAYS = 56;
+const MOST_EVENTS = 5000;
+
+/** What each quantity of a station does between events; those that were never read there are left out. */
+export async function trendsOf(
+	db: Db,
+	context: SiteContext,
+	station: string,
+	span: { from?: number | undefined; to?: number | undefined },
+	now: number,
+): Promise<(Trend & { quantity: Quantity })[]> {
+	if (!context.stations.some((s) => s.code === station))
+		throw new Refusal('unknown-station', [{ path: 'station', message: `There is no station “${station}”.` }]);
+	const to = span.to ?? now;
+	const from = span.from ?? to - USUAL_DAYS * DAY;
+	const events = await listEvents(db, context.site.id, { from, to, station, limit: MOST_EVENTS });
+	const zone = context.site.timezone;
+	const dayOf = (at: number) => startOfDay(sheetDay(at, zone), zone) ?? at;
+	const found: (Trend & { quantity: Quantity })[] = [];
+	for (const quantity of QUANTITIES) {
+		if (quantity === 'tds') continue;
+		const points = await believedReadings(db, context, station, quantity === 'ec' ? ['ec', 'tds'] : [quantity], {
+			from,
+			to,
+		});
+		if (points.length === 0) continue;
+		const cuts = cutsOf(quantity);
+		found.push({
+			quantity,
+			...trendOf(
+				points,
+				events.filter((e) => cuts.includes(e.kind)).map((e) => e.at),
+				dayOf,
+			),
+		});
+	}
+	return found;
+}
