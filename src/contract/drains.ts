@@ -84,6 +84,15 @@ export const drainsAnswer = wire({
 	watch_us_cm: z.number(),
 	act_us_cm: z.number(),
 	drain_pct: z.tuple([z.number(), z.number()]).describe('aimed at, percent of what is given'),
+	outlook: wire({
+		fraction: z.number(),
+		drain_us_cm: bounded,
+		needed_fraction: z.number().nullable().describe('null where the plants take salt as fast as it comes'),
+	})
+		.nullable()
+		.describe(
+			'where the drain settles with as much drain as is aimed at, while the plants drink as in the newest week',
+		),
 	samples: z.array(found),
 	days: z.array(pool),
 	weeks: z.array(pool),

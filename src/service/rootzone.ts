@@ -3,6 +3,7 @@ import type { drainsAnswer } from '@/contract/drains';
 import type { Quantity } from '@/core/quantity';
 import { startOfDay } from '@/core/quantity/time';
 import { sheetDay } from '@/core/rhythm/sheet-row';
+import { drainOutlook } from '@/core/rootzone/balance';
 import { judgeDrains, pairDrains, poolDrains, type Run } from '@/core/rootzone/drains';
 import { drainTarget, limitsOf, type MeasuredRun, runVolumes, type Watering } from '@/core/rootzone/watering';
 import { insertIrrigation, listIrrigations, withdrawIrrigation } from '@/store/irrigations';
@@ -65,16 +66,22 @@ export async function drainsOf(
 	const today = dayOf(now);
 	const weekOf = (at: number) =>
 		dayOf(today + DAY / 2 - (7 * (Math.floor((today - dayOf(at)) / (7 * DAY)) + 1) - 1) * DAY);
+	const weeks = poolDrains(samples, weekOf);
+	const newest = weeks.findLast((w) => w.balance !== null);
+	const drainPct = drainTarget(watering);
 	return {
 		system: code,
 		drainStation: drain,
 		feedStation: feed,
 		watering,
 		...limits,
-		drainPct: [...drainTarget(watering)] as [number, number],
+		drainPct: [...drainPct] as [number, number],
+		outlook: newest?.balance
+			? drainOutlook(newest.balance, newest.feedUsCm, drainPct[1] / 100, limits.watchUsCm)
+			: null,
 		samples: judgeDrains(samples, limits).map((s) => ({ ...s, actions: s.actions.map(remarkWords) })),
 		days: poolDrains(samples, dayOf),
-		weeks: poolDrains(samples, weekOf),
+		weeks,
 		runs: runs.reverse(),
 	};
 }

@@ -24,6 +24,10 @@ describe('the drain of a system', () => {
 		const width = (b: Answer) => b.uptake_ec_us_cm.high - b.uptake_ec_us_cm.low;
 		const weeks = d.weeks.filter((w: Answer) => w.balance && w.samples > 2);
 		expect(width(weeks[0].balance)).toBeLessThan(width(withVolumes[0].balance));
+		// (1400 − 1240·0.7)/0.3 is 1,773.
+		expect(d.outlook.drain_us_cm.low).toBeLessThan(1773);
+		expect(d.outlook.drain_us_cm.high).toBeGreaterThan(1773);
+		expect(d.outlook.fraction).toBe(0.3);
 		const newest = d.samples.at(-1);
 		expect(newest.verdict).toBe('act');
 		expect(newest.actions[0]).toMatch(/[Ww]ater more often/);

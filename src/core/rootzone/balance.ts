@@ -138,3 +138,35 @@ export function leachingFor(riseUsCm: number, feedUsCm: number, uptakeUsCm: numb
 	if (left <= 0 || !(riseUsCm > 0)) return null;
 	return left / (riseUsCm + left);
 }
+
+/** What another share of drain would do in the long run, and what share a limit wants. */
+export interface DrainOutlook {
+	/** The share that is looked at, of what is given. */
+	fraction: number;
+	/** Where the drain would settle, µS/cm. */
+	drainUsCm: Bounded;
+	/** The share that keeps the drain at the limit; null where the plants take salt as fast as it comes. */
+	neededFraction: number | null;
+}
+
+/**
+ * Where the drain settles with a share of drain, while the plants drink as they do; by the bounds of what they take.
+ * @returns null where their uptake is not known
+ * @example drainOutlook({ uptakeEcUsCm: { value: 1250, low: 1200, high: 1300 }, uptakeUnknown: false }, 1400, 0.3, 200).neededFraction // 0.43
+ */
+export function drainOutlook(
+	b: Pick<SaltBalance, 'uptakeEcUsCm' | 'uptakeUnknown'>,
+	feedUsCm: number,
+	fraction: number,
+	limitUsCm: number,
+): DrainOutlook | null {
+	const u = b.uptakeEcUsCm;
+	if (u === null || b.uptakeUnknown || !(fraction > 0)) return null;
+	const at = (uptake: number) => Math.max(0, drainEcAt(fraction, feedUsCm, uptake));
+	return {
+		fraction,
+		// The more the plants take, the less is left to run off.
+		drainUsCm: { value: at(u.value), low: at(u.high), high: at(u.low) },
+		neededFraction: leachingFor(limitUsCm, feedUsCm, u.value),
+	};
+}

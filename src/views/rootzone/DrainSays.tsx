@@ -5,6 +5,8 @@ import { OpensReading } from '../entry/OpensButton';
 import { ecShown, ecWithUnit, volumeWithUnit } from '../mix/typed';
 import { ago } from '../ui/format';
 
+/** More drain than this is water and feed run away (common practice, no source). */
+const MUCH = 0.5;
 const percent = (x: number): string => `${Math.round(100 * x)} %`;
 
 /** What the newest drain says, in numbers with their bounds, and what to do in the order it is tried. */
@@ -74,6 +76,7 @@ export function DrainSays({ drains: d, site }: { drains: Drains; site: SiteView 
 					))}
 				</ol>
 			)}
+			{d.outlook && <p data-drain-outlook>{outlookWords(d.outlook, d, site)}</p>}
 			<p className="text-soft text-[0.85rem] mt-2">
 				Drain and flushing water is discharge: where it may go, local rules say. One step at a time, and read again
 				after a day.
@@ -90,4 +93,13 @@ function uptakeWords(b: NonNullable<Drains['samples'][number]['balance']>, of: s
 	if (b.uptake_unknown)
 		return `What the plants took of the salt cannot be told from ${of}: with so much drain its EC lies anywhere from ${ec(Math.max(0, u.low))} to ${ec(u.high)}.`;
 	return `By ${of} they drank at EC ${ec(u.value)} (${ec(Math.max(0, u.low))} to ${ec(u.high)}), as long as nothing builds up.`;
+}
+
+function outlookWords(o: NonNullable<Drains['outlook']>, d: Drains, site: SiteView): string {
+	const ec = (v: number) => ecShown(v, site.units);
+	const settles = `While they drink so and ${percent(o.fraction)} runs off, the drain settles near ${ec(o.drain_us_cm.value)} (${ec(o.drain_us_cm.low)} to ${ec(o.drain_us_cm.high)})`;
+	if (o.needed_fraction === null) return `${settles}: the plants take salt as fast as it comes.`;
+	if (o.needed_fraction > MUCH)
+		return `${settles}; to stay within ${ec(d.watch_us_cm)} over the feed more than ${percent(MUCH)} would have to run off: feed weaker instead.`;
+	return `${settles}; to stay within ${ec(d.watch_us_cm)} over the feed ${percent(o.needed_fraction)} would have to.`;
 }

@@ -4,7 +4,7 @@ import { type SheetRow, sheetColumns, sheetDay } from '@/core/rhythm/sheet-row';
 import { USUAL } from '../bench/dips';
 import { type Held, unheld } from '../data/held';
 import { columnHead, longDate, shown } from '../ui/format';
-import { savePage } from '../ui/save-page';
+import { KeepFile } from '../ui/KeepFile';
 
 /** The round on paper: a box for each value that is due, the last value small beside it. */
 export function Sheet({ site: held, rows }: { site: Held<SiteView>; rows: SheetRow[] }) {
@@ -18,20 +18,11 @@ export function Sheet({ site: held, rows }: { site: Held<SiteView>; rows: SheetR
 				<button type="button" className="act act-main no-print" onClick={() => print()}>
 					Print
 				</button>
-				<button
-					type="button"
-					className="act !font-normal no-print"
-					data-keep-file
-					onClick={(e) =>
-						savePage(
-							e.currentTarget.closest<HTMLElement>('[data-sheet]')!,
-							`${site.name}, round of ${longDate(site.now, site.timezone)}`,
-							`round-${sheetDay(site.now, site.timezone)}.html`,
-						)
-					}
-				>
-					Keep as a file
-				</button>
+				<KeepFile
+					part="[data-sheet]"
+					title={`${site.name}, round of ${longDate(site.now, site.timezone)}`}
+					name={`round-${sheetDay(site.now, site.timezone)}.html`}
+				/>
 				<a className="underline no-print" href="/round/grid">
 					Copy a filled sheet in
 				</a>

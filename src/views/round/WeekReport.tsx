@@ -6,7 +6,7 @@ import { eventLine } from '@/words/en/event';
 import { type Held, unheld } from '../data/held';
 import { OpensEvent } from '../entry/OpensButton';
 import { columnHead, dateTime, longDate, shown, shownWithUnit, unitLabel } from '../ui/format';
-import { savePage } from '../ui/save-page';
+import { KeepFile } from '../ui/KeepFile';
 import { Part } from './Part';
 import { WeekBatches, WeekPhotos } from './WeekBatches';
 
@@ -29,20 +29,7 @@ export function WeekReport({ site: held, week: w }: { site: Held<SiteView>; week
 				<button type="button" className="act act-main no-print" onClick={() => print()}>
 					Print
 				</button>
-				<button
-					type="button"
-					className="act !font-normal no-print"
-					data-keep-file
-					onClick={(e) =>
-						savePage(
-							e.currentTarget.closest<HTMLElement>('[data-week]')!,
-							`${site.name}, week from ${w.day}`,
-							`week-${w.day}.html`,
-						)
-					}
-				>
-					Keep as a file
-				</button>
+				<KeepFile part="[data-week]" title={`${site.name}, week from ${w.day}`} name={`week-${w.day}.html`} />
 				<a className="underline no-print min-h-8" href={other(-7)}>
 					The week before
 				</a>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { drainEcAt, leachingFor, saltBalance, type Washing } from '@/core/rootzone/balance';
+import { drainEcAt, drainOutlook, leachingFor, saltBalance, type Washing } from '@/core/rootzone/balance';
 import { blockedCups, cupsVolume, typedVolume } from '@/core/rootzone/volume';
 import reference from '../../../reference/rootzone.json';
 
@@ -53,6 +53,19 @@ describe('the salt balance of a root zone', () => {
 		expect(leachingFor(400, 1400, 1250)).toBeCloseTo(150 / 550, 6);
 		expect(drainEcAt(150 / 550, 1400, 1250)).toBeCloseTo(1800, 6);
 		expect(leachingFor(400, 1400, 1500)).toBeNull();
+	});
+});
+
+describe('what another share of drain would do', () => {
+	const uptake = { uptakeEcUsCm: { value: 1250, low: 1200, high: 1300 }, uptakeUnknown: false };
+	it('settles by the salt that is left, between the bounds of what the plants take', () => {
+		const o = drainOutlook(uptake, 1400, 0.3, 200)!;
+		expect(o.drainUsCm).toEqual({ value: 1750, low: expect.closeTo(1633.3, 1), high: expect.closeTo(1866.7, 1) });
+		expect(drainEcAt(o.neededFraction!, 1400, 1250)).toBeCloseTo(1600, 6);
+	});
+	it('is not told where the uptake is not known', () => {
+		expect(drainOutlook({ ...uptake, uptakeUnknown: true }, 1400, 0.3, 200)).toBeNull();
+		expect(drainOutlook({ uptakeEcUsCm: null, uptakeUnknown: true }, 1400, 0.3, 200)).toBeNull();
 	});
 });
 
