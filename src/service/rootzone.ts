@@ -64,8 +64,11 @@ export async function drainsOf(
 	const dayOf = (at: number) => startOfDay(sheetDay(at, zone), zone) ?? at;
 	// Weeks that end today: what is asked is how the last seven days were.
 	const today = dayOf(now);
-	const weekOf = (at: number) =>
-		dayOf(today + DAY / 2 - (7 * (Math.floor((today - dayOf(at)) / (7 * DAY)) + 1) - 1) * DAY);
+	const weekOf = (at: number) => {
+		// Counted in days of the calendar: one of them may be an hour longer.
+		const ago = Math.round((today - dayOf(at)) / DAY);
+		return dayOf(today + DAY / 2 - (7 * Math.floor(ago / 7) + 6) * DAY);
+	};
 	const weeks = poolDrains(samples, weekOf);
 	const newest = weeks.findLast((w) => w.balance !== null);
 	const drainPct = drainTarget(watering);
