@@ -9,12 +9,15 @@ import { fromBatch } from './batch-draft';
 import { planOf } from './batch-plan';
 import { EarlierBatches } from './EarlierBatches';
 import { volumeWithUnit } from './typed';
-import { type BatchThings, useBatches } from './use-batches';
+import { useBatches } from './use-batches';
+import { type MixThings, useMix } from './use-mix';
 
+/** Only once a batch is under way, which the page never begins with. */
 const BatchRun = later(() => import('./BatchRun'));
 
 /** One mixing from empty to plants: planned, under way, and those before. What is under way goes on after a reload. */
-export default function Batch(things: BatchThings) {
+export function Batch(given: MixThings) {
+	const things = useMix(given);
 	const { site, engine, tanks, products, waters } = things;
 	const b = useBatches(things);
 	const { batches, recipes, run, open, draft, problem } = b;

@@ -1,25 +1,19 @@
 import { useState } from 'react';
 import type { Product } from '@/contract/products';
 import { STAND_INS, type StandIn } from '@/core/mix/stand-ins';
-import type { SiteView } from '@/core/reading/site-view';
 import { api } from '../data/client';
 import { AddByName } from '../setup/fields';
 import { Notice } from '../ui/Notice';
 import { ProductForm } from './ProductForm';
 import type { ProductBody } from './product-values';
+import { type MixThings, useMix } from './use-mix';
 
 const KINDS: Record<Product['kind'], string> = { nutrient: 'Feeds', acid: 'Acids', base: 'Bases' };
 
 /** The shelf: what is on it, and the one that is looked at. */
-export default function Products({
-	site,
-	products,
-	onChange,
-}: {
-	site: SiteView;
-	products: Product[];
-	onChange: (change: (list: Product[]) => Product[]) => void;
-}) {
+export function Products(things: MixThings) {
+	const { site, shelf } = useMix(things);
+	const [products, onChange] = useState(shelf);
 	const [name, setName] = useState(
 		(products.find((p) => !p.retired && p.kind === 'nutrient') ?? products.find((p) => !p.retired))?.name ?? '',
 	);

@@ -1,27 +1,14 @@
 import { useState } from 'react';
-import type { StoredBatch } from '@/contract/batches';
-import type { KnownWater } from '@/contract/pages';
-import type { Product, Recipe } from '@/contract/products';
-import type { DisplayUnits } from '@/core/reading/site-view';
+import type { Recipe } from '@/contract/products';
 import { api } from '../data/client';
 import { Notice } from '../ui/Notice';
 import { RecipeCard } from './RecipeCard';
 import { litresTyped, volumeName } from './typed';
+import { type MixThings, useMix } from './use-mix';
 
 /** Recipes with what they take today, at any size. */
-export default function Recipes({
-	units,
-	recipes: first,
-	products,
-	waters,
-	batches,
-}: {
-	units: DisplayUnits;
-	recipes: Recipe[];
-	products: Product[];
-	waters: KnownWater[];
-	batches: StoredBatch[];
-}) {
+export function Recipes(things: MixThings) {
+	const { units, recipes: first, products, waters, batches } = useMix(things);
 	const [recipes, setRecipes] = useState(first);
 	const [litres, setLitres] = useState('100');
 	const [said, setSaid] = useState<{ said: string; problem: string; undo: Recipe | null }>({

@@ -1,24 +1,13 @@
 import { useState } from 'react';
 import type { Tank } from '@/contract/pages';
-import type { Product } from '@/contract/products';
-import type { Engine } from '@/core/judge/engine';
 import { decimal } from '@/core/quantity';
-import type { SiteView } from '@/core/reading/site-view';
 import { Choice, Text } from '../setup/fields';
 import { Dose } from './Dose';
+import { type MixThings, useMix } from './use-mix';
 
 /** pH of one tank in few learned steps: which tank, with what, to what. */
-export default function TankDose({
-	site,
-	engine,
-	tanks,
-	products,
-}: {
-	site: SiteView;
-	engine: Engine;
-	tanks: Tank[];
-	products: Product[];
-}) {
+export function TankDose(things: MixThings) {
+	const { site, engine, tanks, products } = useMix(things);
 	const acids = products.filter((p) => p.kind !== 'nutrient');
 	const [tankCode, setTankCode] = useState(tanks[0]?.code ?? '');
 	const tank = tanks.find((t) => t.code === tankCode);

@@ -1,5 +1,4 @@
 import { useState } from 'react';
-import type { StoredBatch } from '@/contract/batches';
 import type { KnownWater, Tank } from '@/contract/pages';
 import type { Product } from '@/contract/products';
 import type { Engine } from '@/core/judge/engine';
@@ -11,6 +10,7 @@ import { WaterChoice } from './choices';
 import { TankEc } from './TankEc';
 import { TankPh } from './TankPh';
 import { litresTyped, volumeName, volumeWithUnit } from './typed';
+import { type MixThings, useMix } from './use-mix';
 
 /** A pH that can be meant. */
 const asTarget = (text: string): number | undefined => {
@@ -19,21 +19,8 @@ const asTarget = (text: string): number | undefined => {
 };
 
 /** Several tanks at once, a row of buckets with different plants: EC, then pH of each, and what each step did. */
-export default function TankTable({
-	site,
-	engine,
-	tanks,
-	products,
-	waters,
-	batches,
-}: {
-	site: SiteView;
-	engine: Engine;
-	tanks: Tank[];
-	products: Product[];
-	waters: KnownWater[];
-	batches: StoredBatch[];
-}) {
+export function TankTable(things: MixThings) {
+	const { site, engine, tanks, products, waters, batches } = useMix(things);
 	const [target, setTarget] = useState('');
 	const [water, setWater] = useState(waters[0]?.code ?? '');
 	if (tanks.length === 0) return <p>There is no tank yet: add one in Setup.</p>;

@@ -1,9 +1,6 @@
 import { useState } from 'react';
-import type { StoredBatch } from '@/contract/batches';
-import type { KnownWater, Tank } from '@/contract/pages';
-import type { Product } from '@/contract/products';
+import type { Tank } from '@/contract/pages';
 import { MG_L_CACO3_PER_MEQ } from '@/core/chem/constants';
-import type { Engine } from '@/core/judge/engine';
 import { planTopUp } from '@/core/mix/top-up';
 import { phAfterTopUp } from '@/core/mix/top-up-ph';
 import { decimal } from '@/core/quantity';
@@ -15,6 +12,7 @@ import { TankChoice, WaterChoice } from './choices';
 import { logEvent, type Pour } from './log-event';
 import { TopUpSays } from './TopUpSays';
 import { ecShown, ecTyped, ecUnit, litresTyped, volumeName, volumeShown, volumeWithUnit } from './typed';
+import { type MixThings, useMix } from './use-mix';
 import { gainOf, poured } from './words';
 
 /** An EC in doubt is not filled in: it is read again. */
@@ -30,21 +28,8 @@ const inItNow = (t: Tank | undefined, units: DisplayUnits): string =>
 			: '';
 
 /** What a top-up makes of a tank, and in which parts. */
-export default function TopUpTool({
-	units,
-	engine,
-	tanks,
-	products,
-	waters,
-	batches,
-}: {
-	units: DisplayUnits;
-	engine: Engine;
-	tanks: Tank[];
-	products: Product[];
-	waters: KnownWater[];
-	batches: StoredBatch[];
-}) {
+export function TopUpTool(things: MixThings) {
+	const { units, engine, tanks, products, waters, batches } = useMix(things);
 	const feeds = products.filter((p) => p.kind === 'nutrient');
 	const [tankCode, setTankCode] = useState(tanks[0]?.code ?? '');
 	const [waterCode, setWaterCode] = useState(waters[0]?.code ?? '');

@@ -12,7 +12,7 @@ import { useTheme } from '../ui/theme';
 type Quantity = 'ec' | 'ph';
 
 /** Feed and drain on one axis with the band that is allowed above the feed, the share that ran off, and pH of both. */
-export default function DrainCharts({ drains: d, site }: { drains: Drains; site: SiteView }) {
+export function DrainCharts({ drains: d, site }: { drains: Drains; site: SiteView }) {
 	if (d.samples.length < 2)
 		return <p className="text-soft my-4">Two samples of drain and feed draw a line here: there is not yet so much.</p>;
 	return (

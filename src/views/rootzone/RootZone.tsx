@@ -1,16 +1,15 @@
-import { Suspense, useReducer } from 'react';
+import { useReducer } from 'react';
 import type { Drains } from '@/contract/drains';
 import type { SiteView } from '@/core/reading/site-view';
 import { type Held, unheld } from '../data/held';
 import { askAgain, useAsked, useFollowing } from '../data/queries';
-import { later } from '../ui/later';
 import { Notice } from '../ui/Notice';
+import { DrainCharts } from './DrainCharts';
 import { DrainPools } from './DrainPools';
 import { DrainSays } from './DrainSays';
 import { RunForm } from './RunForm';
 import { Runs } from './Runs';
 
-const DrainCharts = later(() => import('./DrainCharts'));
 const SPANS = [
 	[28, '4 weeks'],
 	[56, '8 weeks'],
@@ -115,9 +114,7 @@ export function RootZone({
 						/>
 					</aside>
 					<section className="lg:col-start-1 lg:row-start-1 min-w-0">
-						<Suspense fallback={<div style={{ height: 420 }} />}>
-							<DrainCharts drains={d} site={site} />
-						</Suspense>
+						<DrainCharts drains={d} site={site} />
 						<DrainPools drains={d} site={site} />
 					</section>
 				</div>
