@@ -49,12 +49,15 @@ describe('a recipe, by keyboard', () => {
 		await page.keyboard.press('Enter');
 		await page.locator('option', { hasText: 'winter leaf' }).waitFor({ state: 'attached' });
 		await page.goto(`${app.base}/mix?part=recipes`);
+		await awake(page);
 		await page.locator('[data-recipe="winter leaf"]').waitFor();
 		const at100 = await page.locator('[data-recipe="winter leaf"] strong').first().textContent();
 		await page.fill('#recipe-litres', '1000');
 		const at1000 = await page.locator('[data-recipe="winter leaf"] strong').first().textContent();
 		expect(Number.parseFloat(at1000!) / Number.parseFloat(at100!)).toBeCloseTo(10, 0);
 		await page.locator('[data-recipe="winter leaf"] a', { hasText: 'mix it' }).click();
+		await page.waitForURL(/part=batch/);
+		await awake(page);
 		await page.locator('[data-batch-plan]').waitFor();
 		await page.locator('#batch-litres').focus();
 		await page.keyboard.press('Enter');
@@ -243,6 +246,8 @@ describe('a new grower, from nothing', () => {
 		await kept;
 		await page.locator('p', { hasText: 'leaf base is kept' }).waitFor();
 		await page.locator('[data-part=batch]').click();
+		await page.waitForURL(/part=batch/);
+		await awake(page);
 		// Nothing is known of the feed’s gain: it goes by the label, and the EC that comes of it teaches.
 		const plan = page.locator('[data-batch-plan]');
 		await plan.waitFor();

@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DosingTank } from '@/sim/dosing-world';
 import { seeded } from '@/sim/random';
 import { type Answer, type Application, calibrateToday, startApplication, stirByHand } from '../helpers/application';
-import { openBrowser, openPage } from '../helpers/browser';
+import { awake, openBrowser, openPage } from '../helpers/browser';
 
 /** Water and Mix in the real interface. The tank that is dosed is simulated chemistry, so that the doses are judged by what they truly do. */
 let app: Application;
@@ -56,6 +56,7 @@ describe('Water', () => {
 		expect(reports[0].ions.ca_mg_l).toBeCloseTo(2.2, 1);
 		expect(reports[0].ec_us_cm).toBeCloseTo(58, 6);
 		await page.goto(`${app.base}/water`);
+		await awake(page);
 		await page.locator('[data-source=rain] button').click();
 		expect(page.url()).toContain('source=rain');
 		await page.locator('[data-reports="2"]', { hasText: 'one beside the other' }).waitFor();

@@ -44,6 +44,8 @@ describe('a batch of three products, by touch on a phone', () => {
 		await page.waitForURL(/mix/);
 		await awake(page);
 		await page.locator('[data-part=batch]').click();
+		await page.waitForURL(/part=batch/);
+		await awake(page);
 		await page.locator('select').first().selectOption('fruiting, through the injector');
 		// Silicate keeps its rate; the two salts follow the target.
 		await page.locator('[data-pour=silicate]', { hasText: '200 mL' }).waitFor();
@@ -90,6 +92,8 @@ describe('a batch of three products, by touch on a phone', () => {
 		await page.locator('[data-notice]', { hasText: 'is retired' }).waitFor();
 		await page.locator('[data-retired]', { hasText: 'Retired: 1' }).waitFor();
 		await page.locator('[data-part=batch]').click();
+		await page.waitForURL(/part=batch/);
+		await awake(page);
 		expect(await page.locator('[data-feed] option', { hasText: 'bean feed' }).count()).toBe(0);
 		await page.close();
 	});
