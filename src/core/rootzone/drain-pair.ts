@@ -23,8 +23,6 @@ export interface DrainInput {
 	feedPh?: number | undefined;
 	drainPh?: number | undefined;
 	preset?: DrainPreset | undefined;
-	/** Own limits instead of those of a preset. */
-	limits?: { watchUsCm: number; actUsCm: number } | undefined;
 	/** How far the drain stood above the feed before, µS/cm, where that is known: salt that leaves had built up first. */
 	riseBeforeUsCm?: number | undefined;
 }
@@ -49,6 +47,52 @@ const BELOW_US_CM = 100;
 const PH_FALLS = -0.3;
 const PH_RISES = 0.3;
 
+/** A drain beside its feed, however much of it was measured. */
+export interface DrainRise {
+	/** Drain less feed, µS/cm. */
+	riseUsCm: number;
+	phDelta: number | null;
+	/** Null where volumes were not measured: nothing is said of them then. */
+	leachingFraction: number | null;
+	/** More salt ran off than was given, by all that is known of the figures. */
+	moreOutThanIn: boolean;
+	limits: { watchUsCm: number; actUsCm: number };
+	/** How far the drain stood above the feed before, where that is known. */
+	riseBeforeUsCm?: number | undefined;
+}
+
+/**
+ * What a drain beside its feed comes to, and what to do about it in the order it is tried.
+ * @example judgeRise({ riseUsCm: 600, phDelta: null, leachingFraction: null, moreOutThanIn: false, limits: DRAIN_LIMITS.usual }).verdict // 'watch'
+ */
+export function judgeRise(d: DrainRise): { verdict: DrainVerdict; actions: Remark[] } {
+	const { riseUsCm, phDelta, leachingFraction, limits } = d;
+	const little = leachingFraction !== null && leachingFraction < LITTLE_DRAIN;
+	const actions: Remark[] = [];
+	const byLimits = riseUsCm > limits.actUsCm ? 'act' : riseUsCm > limits.watchUsCm ? 'watch' : 'good';
+	let verdict: DrainVerdict = byLimits;
+	if (d.moreOutThanIn) {
+		const built = d.riseBeforeUsCm !== undefined && d.riseBeforeUsCm > limits.watchUsCm;
+		verdict = built ? 'flushing' : 'check';
+		actions.push({ code: built ? 'salt-leaves' : 'more-salt-out' });
+	}
+	// What is to be done about the salt stays to be done while it leaves.
+	if (byLimits !== 'good')
+		actions.push(
+			...(little ? [{ code: 'hardly-any-drain' } as const] : [{ code: 'water-more-often' } as const]),
+			{ code: 'run-until-drain' },
+			{ code: 'feed-weaker' },
+			...(byLimits === 'act' ? [{ code: 'flush' } as const] : []),
+		);
+	else if (verdict === 'good' && little) actions.push({ code: 'drain-says-little' });
+	if (riseUsCm < -BELOW_US_CM) actions.push({ code: 'drain-weaker-than-feed' });
+	if (leachingFraction !== null && leachingFraction > MUCH_DRAIN) actions.push({ code: 'runs-away' });
+	if (phDelta !== null && phDelta < PH_FALLS)
+		actions.push(riseUsCm > limits.watchUsCm ? { code: 'ph-falls-with-salt' } : { code: 'ph-falls-alone' });
+	else if (phDelta !== null && phDelta > PH_RISES) actions.push({ code: 'ph-rises' });
+	return { verdict, actions };
+}
+
 /**
  * Drain against feed: fraction, uptake, verdict by preset, and what to do in the order it is tried. Refused where more ran off than was given.
  * @example drainPair({ appliedL: 100, drainedL: 30, feedEcUsCm: 1400, drainEcUsCm: 1600 }) // { ok: true, value: { leachingFraction: 0.3, ecDeltaUsCm: 200, uptakeEcUsCm: 1314.3 } }
@@ -68,37 +112,18 @@ export function drainPair(d: DrainInput): Answer<DrainPair> {
 	const salt = d.feedEcUsCm * d.appliedL - d.drainEcUsCm * d.drainedL;
 	const uptake = taken > 0 ? salt / taken : null;
 	const phDelta = d.feedPh !== undefined && d.drainPh !== undefined ? d.drainPh - d.feedPh : null;
-	const limits = d.limits ?? DRAIN_LIMITS[d.preset ?? 'usual'];
-	const actions: Remark[] = [];
-	let verdict: DrainVerdict = ecDeltaUsCm > limits.actUsCm ? 'act' : ecDeltaUsCm > limits.watchUsCm ? 'watch' : 'good';
-	const byLimits = verdict;
-	if (uptake !== null && uptake < 0) {
-		const built = d.riseBeforeUsCm !== undefined && d.riseBeforeUsCm > limits.watchUsCm;
-		verdict = built ? 'flushing' : 'check';
-		actions.push({ code: built ? 'salt-leaves' : 'more-salt-out' });
-	}
-	// What is to be done about the salt stays to be done while it leaves.
-	if (byLimits !== 'good')
-		actions.push(
-			...(leachingFraction < LITTLE_DRAIN
-				? [{ code: 'hardly-any-drain' } as const]
-				: [{ code: 'water-more-often' } as const]),
-			{ code: 'run-until-drain' },
-			{ code: 'feed-weaker' },
-			...(byLimits === 'act' ? [{ code: 'flush' } as const] : []),
-		);
-	else if (verdict === 'good' && leachingFraction < LITTLE_DRAIN) actions.push({ code: 'drain-says-little' });
-	if (ecDeltaUsCm < -BELOW_US_CM) actions.push({ code: 'drain-weaker-than-feed' });
-	if (leachingFraction > MUCH_DRAIN) actions.push({ code: 'runs-away' });
-	if (phDelta !== null && phDelta < PH_FALLS)
-		actions.push(ecDeltaUsCm > limits.watchUsCm ? { code: 'ph-falls-with-salt' } : { code: 'ph-falls-alone' });
-	else if (phDelta !== null && phDelta > PH_RISES) actions.push({ code: 'ph-rises' });
 	return done({
 		leachingFraction,
 		ecDeltaUsCm,
 		uptakeEcUsCm: uptake,
 		phDelta,
-		verdict,
-		actions,
+		...judgeRise({
+			riseUsCm: ecDeltaUsCm,
+			phDelta,
+			leachingFraction,
+			moreOutThanIn: uptake !== null && uptake < 0,
+			limits: DRAIN_LIMITS[d.preset ?? 'usual'],
+			riseBeforeUsCm: d.riseBeforeUsCm,
+		}),
 	});
 }

@@ -1,7 +1,7 @@
 import type { BelievedReading } from '../reading/believed';
 import type { Remark } from '../remark';
 import { type Conductivity, type SaltBalance, saltBalance, type Washing } from './balance';
-import { type DrainVerdict, drainPair } from './drain-pair';
+import { type DrainVerdict, judgeRise } from './drain-pair';
 import type { Volume } from './volume';
 
 /** An irrigation that was measured: what all drippers gave, and what ran off. */
@@ -49,6 +49,9 @@ const SAME_FEED_MS = 12 * HOUR;
 const SAME_RUN_MS = 4 * HOUR;
 /** Of what a meter shows so much is its display and the hand alone; the rest is the meter’s, and in both readings (common practice, no source). */
 const ALONE = 0.004;
+
+/** So sure it must be that more salt ran off than was given before that is said. */
+const SURE = 0.9;
 
 const nearest = <T extends { at: number }>(list: readonly T[], at: number, within: number): T | null =>
 	list.reduce<T | null>(
@@ -115,41 +118,28 @@ export function judgeDrains(
 		const ecDeltaUsCm = s.drain.value - s.feed.value;
 		const ecDeltaU = uOfDelta(s);
 		const balance = s.run ? saltBalance([washing({ ...s, run: s.run })]) : null;
-		// Without volumes the limits alone speak: half of what is given is taken for run off, which asks for nothing.
-		const said = drainPair({
-			appliedL: s.run?.applied.litres ?? 1,
-			drainedL: s.run?.drained.litres ?? UNMEASURED,
-			feedEcUsCm: s.feed.value,
-			drainEcUsCm: s.drain.value,
-			feedPh: s.feedPh?.value,
-			drainPh: s.drainPh?.value,
+		const phDelta = s.drainPh && s.feedPh ? s.drainPh.value - s.feedPh.value : null;
+		const said = judgeRise({
+			riseUsCm: ecDeltaUsCm,
+			phDelta,
+			leachingFraction: balance?.leachingFraction.value ?? null,
+			moreOutThanIn: s.run !== null && (balance === null || balance.flushing > SURE),
 			limits,
 			riseBeforeUsCm,
 		});
-		const withoutVolumes = s.run === null;
 		riseBeforeUsCm = ecDeltaUsCm;
 		const near = (limit: number) => Math.abs(ecDeltaUsCm - limit) < 1.96 * ecDeltaU;
 		return {
 			...s,
 			ecDeltaUsCm,
 			ecDeltaU,
-			phDelta: s.drainPh && s.feedPh ? s.drainPh.value - s.feedPh.value : null,
+			phDelta,
 			balance,
-			verdict: said.ok ? said.value.verdict : 'check',
+			...said,
 			close: near(limits.watchUsCm) || near(limits.actUsCm),
-			actions: said.ok ? said.value.actions.filter((a) => !(withoutVolumes && OF_VOLUMES.has(a.code))) : [],
 		};
 	});
 }
-/** A share of drain that asks for nothing by itself, where nobody measured it; and what only measured volumes may say. */
-const UNMEASURED = 0.2;
-const OF_VOLUMES: ReadonlySet<string> = new Set([
-	'hardly-any-drain',
-	'drain-says-little',
-	'runs-away',
-	'more-salt-out',
-]);
-
 /**
  * Samples pooled by spans: a day, or a week.
  * @param startOf the beginning of the span that a time lies in

@@ -67,14 +67,23 @@ export function madSigma(values: readonly number[]): number {
 }
 
 /**
+ * Slopes of all pairs with different x.
+ * @example pairSlopes([0, 1, 1], [0, 2, 4]) // [2, 4]
+ */
+export function pairSlopes(x: readonly number[], y: readonly number[]): number[] {
+	const slopes: number[] = [];
+	for (let i = 0; i < x.length; i++)
+		for (let j = i + 1; j < x.length; j++) if (x[j] !== x[i]) slopes.push((y[j]! - y[i]!) / (x[j]! - x[i]!));
+	return slopes;
+}
+
+/**
  * Theil–Sen slope: the median of the slopes of all pairs with different x (Sen 1968). O(n²): for windows only.
  * Null when fewer than two different x exist.
  */
 export function theilSenSlope(x: readonly number[], y: readonly number[]): number | null {
 	if ((x.length * (x.length - 1)) / 2 > SHORT) {
-		const slopes: number[] = [];
-		for (let i = 0; i < x.length; i++)
-			for (let j = i + 1; j < x.length; j++) if (x[j] !== x[i]) slopes.push((y[j]! - y[i]!) / (x[j]! - x[i]!));
+		const slopes = pairSlopes(x, y);
 		return slopes.length === 0 ? null : median(slopes);
 	}
 	let n = 0;

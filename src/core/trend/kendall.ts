@@ -1,3 +1,4 @@
+import { median, pairSlopes } from '../series/robust';
 import { inverseNormal } from '../stats/quasi-normal';
 
 /**
@@ -104,14 +105,10 @@ export function mannKendall(parts: readonly Part[]): Kendall | null {
  * @example theilSen([{ x: [0, 1, 2, 3], y: [0, 2, 4, 6] }]).value // 2
  */
 export function theilSen(parts: readonly Part[], confidence = 0.95): Slope | null {
-	const slopes: number[] = [];
-	for (const { x, y } of parts)
-		for (let i = 0; i < x.length; i++)
-			for (let j = i + 1; j < x.length; j++) if (x[j]! > x[i]!) slopes.push((y[j]! - y[i]!) / (x[j]! - x[i]!));
+	const slopes = parts.flatMap(({ x, y }) => pairSlopes(x, y));
 	if (slopes.length === 0) return null;
 	const sorted = Float64Array.from(slopes).sort();
 	const n = sorted.length;
-	const value = n % 2 ? sorted[n >> 1]! : (sorted[(n >> 1) - 1]! + sorted[n >> 1]!) / 2;
 	// As in Sen's paper: ranks around the middle, by the variance without the ties of x.
 	const sigma = Math.sqrt(
 		parts.reduce((a, { x, y }) => {
@@ -123,5 +120,5 @@ export function theilSen(parts: readonly Part[], confidence = 0.95): Slope | nul
 	const z = inverseNormal(0.5 + confidence / 2);
 	const low = Math.max(Math.round((n - z * sigma) / 2) - 1, 0);
 	const high = Math.min(Math.round((n + z * sigma) / 2), n - 1);
-	return { value, low: sorted[low]!, high: sorted[high]! };
+	return { value: median(slopes), low: sorted[low]!, high: sorted[high]! };
 }

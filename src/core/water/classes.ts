@@ -12,6 +12,9 @@ const USGS = 'USGS Water Science School';
 const FAO = 'FAO 29, Ayers and Westcot 1985 (from memory)';
 const SUBSTRATE = 'Dutch substrate growing (from memory)';
 
+/** Up to here boron restricts nothing, mg/L (FAO 29, from memory). */
+export const BORON_MG_L = 0.7;
+
 const band = (value: number, limits: readonly [number, string][], last: string): string =>
 	limits.find(([most]) => value <= most)?.[1] ?? last;
 
@@ -68,7 +71,7 @@ export function gradeWater(w: {
 	);
 	put('chloride', w.clMgL === undefined ? null : w.clMgL / CONSTANTS.chlorine.value, 'meq/L', FAO, restriction(4, 10));
 	put('sodium hazard (SAR)', w.sar, '', FAO, restriction(3, 9));
-	put('boron', w.boronMgL, 'mg/L', FAO, restriction(0.7, 3));
+	put('boron', w.boronMgL, 'mg/L', FAO, restriction(BORON_MG_L, 3));
 	const ec = w.ecUsCm == null ? null : w.ecUsCm / 1000;
 	if (ec !== null || w.naMgL !== undefined || w.clMgL !== undefined) {
 		const salt = Math.max((w.naMgL ?? 0) / CONSTANTS.sodium.value, (w.clMgL ?? 0) / CONSTANTS.chlorine.value);

@@ -1,4 +1,5 @@
 import type { Remark } from '../remark';
+import { BORON_MG_L } from './classes';
 import { type Dissolved, TRACE_KEYS, type TraceKey } from './ions';
 
 /** What is advised on; silicon harms nothing. */
@@ -8,9 +9,9 @@ const ADVISED: readonly AdvisedTrace[] = [
 	'f_mg_l',
 ];
 
-/** mg/L that irrigation water should hold at most (FAO Irrigation and Drainage Paper 29, table 21; boron: its table 1; from memory). */
+/** mg/L that irrigation water should hold at most (FAO Irrigation and Drainage Paper 29, table 21; boron as its classes have it; from memory). */
 const MOST: Record<AdvisedTrace, number> = {
-	b_mg_l: 0.7,
+	b_mg_l: BORON_MG_L,
 	fe_mg_l: 5,
 	mn_mg_l: 0.2,
 	zn_mg_l: 2,

@@ -39,6 +39,7 @@ export function SourceSays({
 		clMgL: ions.cl_mg_l,
 		hco3MgL: ions.hco3_mg_l,
 		sar: read?.sar ?? null,
+		boronMgL: ions.b_mg_l,
 	});
 	const traces = traceRemarks(ions);
 	return (

@@ -83,6 +83,20 @@ describe('drain beside feed', () => {
 		expect(found).toMatchObject({ verdict: 'act', balance: null });
 		expect(found!.actions.map((a) => a.code)).not.toContain('hardly-any-drain');
 	});
+	it('a balance that noise alone may turn is not called a bad measurement; a drain far above needs no volumes to be told', () => {
+		const said = (feed: number, drain: number, runs: Run[]) =>
+			judgeDrains(
+				pairDrains({ ec: [reading(1, 0, drain)], ph: [] }, { ec: [reading(2, 0, feed)], ph: [] }, runs),
+				usual,
+			)[0]!;
+		// (1400·100 − 1560·90)/10 is −40: half of the draws say otherwise.
+		const near = said(1400, 1560, [run(0, 100, 90)]);
+		expect(near.balance!.uptakeEcUsCm!.value).toBeLessThan(0);
+		expect(near.verdict).toBe('good');
+		expect(said(400, 2600, []).verdict).toBe('act');
+		// Read off as more than was given, within what a jug is read to: the figures are asked for again.
+		expect(said(1400, 1500, [run(0, 100, 101)])).toMatchObject({ verdict: 'check', balance: null });
+	});
 	it('pools by spans, volumes of those that were measured', () => {
 		const pairs = pairDrains(
 			{ ec: [reading(1, 0, 1800), reading(2, HOUR, 2000), reading(3, DAY, 1900)], ph: [] },
