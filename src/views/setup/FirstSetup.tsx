@@ -74,9 +74,9 @@ export function FirstSetup({ zones }: { zones: string[] }) {
 					>
 						look around in a sample first
 					</button>
-					: an invented yard with a year of readings, thrown away with one press when you have seen enough.
+					: an invented yard with eight months of readings, thrown away with one press when you have seen enough.
 				</p>
-				{sampling && <p aria-live="polite">A year is being written; that takes a quarter of a minute…</p>}
+				{sampling && <p aria-live="polite">It is being written; that takes some seconds…</p>}
 			</div>
 			<Field label="What do you call the place?" width="w-full">
 				<input
