@@ -49,18 +49,26 @@ const PAGES = [
 	'/round/week',
 ] as const;
 
-async function issues(page: Page, theme: 'limewash' | 'blackout', rules: 'all' | 'colours' = 'all'): Promise<string[]> {
+/** Colours come from the same classes on both; what is there in the hand alone, bar and thumb’s row, stands on these. */
+const COLOURS_IN_THE_HAND = new Set<string>(['/', '/bench?station=pond', '/round/grid', '/root-zone']);
+
+async function issues(page: Page, theme: 'limewash' | 'blackout', rules: 'all' | 'colours' | 'but colours'): Promise<string[]> {
 	await page.evaluate((t) => {
 		document.documentElement.dataset.theme = t;
 	}, theme);
 	await page.waitForTimeout(150);
 	// What is wrong is enough to know, and nothing has to be fetched for it.
 	const axe = new AxeBuilder({ page }).options({ resultTypes: ['violations'], preload: false, iframes: false });
-	const { violations } = await (rules === 'colours' ? axe.withRules(['color-contrast']) : axe).analyze();
+	if (rules === 'colours') axe.withRules(['color-contrast']);
+	if (rules === 'but colours') axe.disableRules(['color-contrast']);
+	const { violations } = await axe.analyze();
 	return violations.map((v) => `${theme} ${v.id} (${v.impact}): ${v.nodes[0]?.html.slice(0, 160)}`);
 }
-const overflow = (page: Page): Promise<number> =>
-	page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+/** A chart draws itself anew a moment after the window changed. */
+const nothingRunsOff = (page: Page) =>
+	expect
+		.poll(() => page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth), { timeout: 3000 })
+		.toBeLessThanOrEqual(0);
 
 describe('every page', () => {
 	it.each(PAGES)(
@@ -68,11 +76,9 @@ describe('every page', () => {
 		async (path) => {
 			const page = await openPage(desk.context, app.base + path);
 			// The second theme differs by its colours alone.
-			expect([...(await issues(page, 'limewash')), ...(await issues(page, 'blackout', 'colours'))]).toEqual([]);
+			expect([...(await issues(page, 'limewash', 'all')), ...(await issues(page, 'blackout', 'colours'))]).toEqual([]);
 			await page.setViewportSize({ width: 640, height: 400 });
-			// A chart draws itself anew a moment later.
-			await page.waitForTimeout(400);
-			expect(await overflow(page)).toBeLessThanOrEqual(0);
+			await nothingRunsOff(page);
 			await page.close();
 		},
 	);
@@ -80,7 +86,7 @@ describe('every page', () => {
 		'%s in the hand: the same; what is touched is 44 px high; at 320 px nothing runs off',
 		async (path) => {
 			const page = await openPage(hand.context, app.base + path);
-			expect(await issues(page, 'limewash')).toEqual([]);
+			expect(await issues(page, 'limewash', COLOURS_IN_THE_HAND.has(path) ? 'all' : 'but colours')).toEqual([]);
 			const small = await page.evaluate(() =>
 				[...document.querySelectorAll<HTMLElement>('button, select, summary, input, textarea, a.act, nav a')].flatMap(
 					(el) => {
@@ -96,8 +102,7 @@ describe('every page', () => {
 			);
 			expect(small).toEqual([]);
 			await page.setViewportSize({ width: 320, height: 640 });
-			await page.waitForTimeout(400);
-			expect(await overflow(page)).toBeLessThanOrEqual(0);
+			await nothingRunsOff(page);
 			await page.close();
 		},
 	);

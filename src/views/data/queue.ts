@@ -25,10 +25,12 @@ export interface WaitingEntry {
 	words: string;
 	/** Why the server does not take it; null while it waits to be sent. */
 	refused: string | null;
+	/** Key of an event that waits before it, and that it belongs to. */
+	of?: string;
 }
 
 /** What an entry is told: stored, with the answer, or kept here until the server answers. */
-export type Entered<T> = { kind: 'stored'; answer: T } | { kind: 'kept'; message: string };
+export type Entered<T> = { kind: 'stored'; answer: T } | { kind: 'kept'; message: string; key: string };
 
 /** So long a person waits for the answer; the entry goes on by itself. */
 const PATIENCE_MS = 4000;
@@ -88,15 +90,27 @@ function inTurn<T>(work: () => Promise<T>): Promise<T> {
 /** Entries whose page still waits for the answer: a refusal is for the form they came from, not for the queue. */
 const awaited = new Set<string>();
 
+/** Tells what belongs to an event that is stored now by which number it is known. */
+async function tellFollowers(key: string, id: number | undefined): Promise<void> {
+	for (const f of await waitingEntries()) {
+		if (f.of !== key || id === undefined) continue;
+		const { of: _, ...free } = f;
+		await set(f.key, { ...free, asked: { ...f.asked, body: { ...(f.asked.body as object), event: id } } }, entries());
+	}
+}
+
 /**
  * Sends what waits, oldest first, until it comes to an entry or to the end. What is refused stays, with the reason, and holds
  * nothing behind it. @throws ApiProblem at the first that cannot be sent now
  */
 async function sendInOrder(upTo?: string): Promise<unknown> {
-	for (const e of await waitingEntries()) {
-		if (e.refused !== null) continue;
+	for (const { key } of await waitingEntries()) {
+		// Read anew: what was stored before it may have told it where it belongs.
+		const e = await get<WaitingEntry>(key, entries());
+		if (!e || e.refused !== null || e.of !== undefined) continue;
 		try {
 			const answer = await send(e.address, e.asked, e.key);
+			await tellFollowers(e.key, (answer as { id?: number } | null)?.id);
 			await del(e.key, entries());
 			told();
 			if (!awaited.has(e.key)) for (const hear of storedLater) hear(e.words);
@@ -152,15 +166,26 @@ export async function enter<A extends Entering>(
 		const first = await Promise.race([turn, patience]);
 		if (first !== 'kept') return first;
 		turn.catch(later);
-		return { kind: 'kept', message: keptWords() };
+		return { kind: 'kept', message: keptWords(), key: entry.key };
 	} catch (error) {
 		if (!(error instanceof ApiProblem) || !error.unreachable) throw error;
 		later();
-		return { kind: 'kept', message: keptWords() };
+		return { kind: 'kept', message: keptWords(), key: entry.key };
 	} finally {
 		awaited.delete(entry.key);
 	}
 }
+
+/** Keeps a file on this device until the event it belongs to is stored. @returns false where that is no longer waiting */
+export const follow = (key: string, body: object, words: string): Promise<boolean> =>
+	inTurn(async () => {
+		if ((await get(key, entries())) === undefined) return false;
+		lastMade = Math.max(Date.now(), lastMade + 0.001);
+		const own = { key: newKey(), madeAt: lastMade, address: 'POST /attachments' as const, asked: { body }, words };
+		await set(own.key, { ...own, refused: null, of: key }, entries());
+		told();
+		return true;
+	});
 
 /** Sends a refused entry once more, as it is. */
 export async function tryAgain(key: string): Promise<void> {
@@ -175,7 +200,8 @@ export async function tryAgain(key: string): Promise<void> {
 export const takeBack = (key: string): Promise<boolean> =>
 	inTurn(async () => {
 		if ((await get(key, entries())) === undefined) return false;
-		await del(key, entries());
+		// What belongs to it goes with it.
+		for (const e of await waitingEntries()) if (e.key === key || e.of === key) await del(e.key, entries());
 		told();
 		return true;
 	});

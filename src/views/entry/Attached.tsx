@@ -1,15 +1,15 @@
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { addressOf, api } from '../data/client';
 import { sendable } from '../data/picture';
 import { askAgain, useAsked } from '../data/queries';
 import { enter } from '../data/queue';
+import { FilePick } from './FilePick';
 
 /** Photos and files beside a reading or an event: seen, added from the camera or a folder, taken away. */
 export function Attached({ of }: { of: { reading: number } | { event: number } }) {
 	const { data } = useAsked('GET /attachments', { query: of });
 	const [busy, setBusy] = useState(false);
 	const [said, setSaid] = useState({ words: '', wrong: false });
-	const input = useRef<HTMLInputElement>(null);
 	const attempt = async (work: () => Promise<string>) => {
 		setBusy(true);
 		try {
@@ -19,10 +19,9 @@ export function Attached({ of }: { of: { reading: number } | { event: number } }
 			setSaid({ words: (error as Error).message, wrong: true });
 		} finally {
 			setBusy(false);
-			if (input.current) input.current.value = '';
 		}
 	};
-	const add = (files: FileList) =>
+	const add = (files: readonly File[]) =>
 		attempt(async () => {
 			let waits = '';
 			for (const file of files) {
@@ -64,18 +63,7 @@ export function Attached({ of }: { of: { reading: number } | { event: number } }
 					);
 				})}
 			</ul>
-			<label className="act !font-normal mt-1 cursor-pointer">
-				<input
-					ref={input}
-					type="file"
-					className="sr-only"
-					accept="image/*,.pdf,.txt,.csv"
-					multiple
-					disabled={busy}
-					onChange={(e) => e.target.files && e.target.files.length > 0 && add(e.target.files)}
-				/>
-				{busy ? 'It is being kept…' : 'Add a photo or file'}
-			</label>
+			<FilePick busy={busy} onPick={add} />
 			<p aria-live="polite" className={said.wrong ? 'text-error' : 'text-soft'} data-attached-said>
 				{said.words}
 			</p>

@@ -5,6 +5,7 @@ import { askAgain, useAsked } from '../data/queries';
 import { enter } from '../data/queue';
 import { ago } from '../ui/format';
 import { Attached } from './Attached';
+import { AttachWaiting } from './AttachWaiting';
 import { EventFields } from './EventFields';
 import type { Logged } from './EventForm';
 import { EventQuestion } from './EventQuestion';
@@ -24,13 +25,13 @@ export default function EventEntry({
 	onLogged: (logged: Logged) => void;
 }) {
 	/** What was logged last, for a photo of it. */
-	const [lastId, setLastId] = useState<number | null>(null);
+	const [last, setLast] = useState<{ id: number } | { key: string } | null>(null);
 	const name = site.stations.find((s) => s.info.code === station)?.name ?? station;
 	const { form, submit, asked, send, forget } = useEventForm(site, emptyEvent(station), async (body: EventBody) => {
 		const what = eventLine(name, body);
 		const result = await enter('POST /events', { body }, what);
 		form.reset(emptyEvent(station, body.kind));
-		setLastId(result.kind === 'stored' ? result.answer.id : null);
+		setLast(result.kind === 'stored' ? { id: result.answer.id } : { key: result.key });
 		void askAgain();
 		onLogged(
 			result.kind === 'stored'
@@ -79,10 +80,14 @@ export default function EventEntry({
 					</p>
 				)}
 			</form>
-			{lastId !== null && (
-				<div data-photo-of={lastId}>
+			{last !== null && (
+				<div data-photo-of={'id' in last ? last.id : 'waiting'}>
 					<p className="text-soft text-[0.9rem] mt-2">A photo of what was just logged:</p>
-					<Attached key={lastId} of={{ event: lastId }} />
+					{'id' in last ? (
+						<Attached key={last.id} of={{ event: last.id }} />
+					) : (
+						<AttachWaiting key={last.key} to={last.key} />
+					)}
 				</div>
 			)}
 			{(kind === 'acid_added' || kind === 'base_added') && (

@@ -2,7 +2,7 @@ import type { KnownWater, Tank } from '@/contract/pages';
 import type { Product, Recipe } from '@/contract/products';
 import { STAGES, type Stage } from '@/core/mix/strength';
 import type { DisplayUnits } from '@/core/reading/site-view';
-import { Choice, Text } from '../setup/fields';
+import { Choice, Text } from '../ui/controls';
 import { type BatchDraft, fromRecipe } from './batch-draft';
 import { TankChoice, WaterChoice } from './choices';
 import { ecShown, ecUnit, volumeName, volumeShown } from './typed';

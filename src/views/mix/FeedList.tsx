@@ -1,5 +1,5 @@
 import type { Product } from '@/contract/products';
-import { Choice, Text } from '../setup/fields';
+import { Choice, Text } from '../ui/controls';
 import { type PartDraft, partOf, rateText } from './batch-draft';
 import { typedPart } from './batch-plan';
 

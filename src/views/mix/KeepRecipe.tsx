@@ -5,7 +5,7 @@ import { STAGES, type Stage } from '@/core/mix/strength';
 import { decimal } from '@/core/quantity';
 import type { DisplayUnits } from '@/core/reading/site-view';
 import { api } from '../data/client';
-import { Text } from '../setup/fields';
+import { Text } from '../ui/controls';
 import type { BatchDraft } from './batch-draft';
 import { asRecipe, type Planned } from './batch-plan';
 import { ecShown, ecTyped, ecUnit } from './typed';

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { Product } from '@/contract/products';
 import { STAND_INS, type StandIn } from '@/core/mix/stand-ins';
 import { api } from '../data/client';
-import { AddByName } from '../setup/fields';
+import { AddByName } from '../ui/controls';
 import { Notice } from '../ui/Notice';
 import { ProductForm } from './ProductForm';
 import type { ProductBody } from './product-values';

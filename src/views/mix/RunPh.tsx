@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { Product } from '@/contract/products';
-import { Choice } from '../setup/fields';
+import { Choice } from '../ui/controls';
 import { Dose } from './Dose';
 import { MeasureHere } from './MeasureHere';
 import type { RunStep } from './run-step';

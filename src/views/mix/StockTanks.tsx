@@ -4,7 +4,7 @@ import type { FeedPlan } from '@/core/mix/feed/plan';
 import { stockPlan, tankFor, trueRatio } from '@/core/mix/feed/stock-tank';
 import type { DisplayUnits } from '@/core/reading/site-view';
 import { remarkWords } from '@/words/en/remark';
-import { Text } from '../setup/fields';
+import { Text } from '../ui/controls';
 import { ecShown, ecTyped, ecUnit, litresTyped, volumeName, volumeWithUnit } from './typed';
 import { poured } from './words';
 

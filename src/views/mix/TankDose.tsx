@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import type { Tank } from '@/contract/pages';
 import { decimal } from '@/core/quantity';
-import { Choice, Text } from '../setup/fields';
+import { Choice, Text } from '../ui/controls';
 import { Dose } from './Dose';
 import { type MixThings, useMix } from './use-mix';
 

@@ -5,7 +5,7 @@ import type { Engine } from '@/core/judge/engine';
 import { decimal } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { enter } from '../data/queue';
-import { Choice } from '../setup/fields';
+import { Choice } from '../ui/controls';
 import { ago } from '../ui/format';
 import { type EcStep, ecStep, feedPours } from './ec-step';
 import { logEvents } from './log-event';

@@ -3,7 +3,7 @@ import type { Tank } from '@/contract/pages';
 import type { Product } from '@/contract/products';
 import type { Engine } from '@/core/judge/engine';
 import type { SiteView } from '@/core/reading/site-view';
-import { Choice } from '../setup/fields';
+import { Choice } from '../ui/controls';
 import { MeasureHere } from './MeasureHere';
 import { MixingWait } from './MixingWait';
 import { useDose } from './use-dose';

@@ -4,7 +4,7 @@ import type { Product } from '@/contract/products';
 import type { Engine } from '@/core/judge/engine';
 import { decimal } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
-import { Text } from '../setup/fields';
+import { Text } from '../ui/controls';
 import { usualFeed } from './batch-draft';
 import { WaterChoice } from './choices';
 import { TankEc } from './TankEc';

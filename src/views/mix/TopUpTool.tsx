@@ -6,7 +6,7 @@ import { phAfterTopUp } from '@/core/mix/top-up-ph';
 import { decimal } from '@/core/quantity';
 import type { DisplayUnits } from '@/core/reading/site-view';
 import { problemWords } from '@/words/en/problem';
-import { Choice, Text } from '../setup/fields';
+import { Choice, Text } from '../ui/controls';
 import { usualFeed } from './batch-draft';
 import { TankChoice, WaterChoice } from './choices';
 import { logEvent, type Pour } from './log-event';

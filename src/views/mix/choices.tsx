@@ -1,6 +1,6 @@
 import type { Tank } from '@/contract/pages';
 import type { DisplayUnits } from '@/core/reading/site-view';
-import { Choice } from '../setup/fields';
+import { Choice } from '../ui/controls';
 import { ecShown } from './typed';
 
 /** A tank by its name. */

@@ -1,53 +1,36 @@
-import { USUAL_WAITS, type Waits } from '@/core/judge/waits';
-import { decimal } from '@/core/quantity';
+import type { UseFormReturn } from 'react-hook-form';
 import { Choice, Text } from './fields';
-
-export interface SiteSettings {
-	waits?: Waits | undefined;
-	sensitivity?: 'calm' | 'usual' | 'keen' | undefined;
-}
+import { between } from './numbers';
+import type { SiteValues } from './site-values';
 
 const WORDS = {
 	calm: 'asks less often: only what is far off',
 	usual: 'asks as it was measured to be right most often',
 	keen: 'asks sooner, and more often in vain',
 } as const;
+const WAITS = [
+	['waitPh', 'pH wants, seconds'],
+	['waitLow', 'in rain or RO, seconds'],
+	['waitEc', 'EC wants, seconds'],
+] as const;
 
 /** How long readings want, and how readily the checks ask. */
-export function BenchHabits({
-	settings,
-	onChange,
-}: {
-	settings: SiteSettings;
-	onChange: (settings: SiteSettings) => void;
-}) {
-	const waits = settings.waits ?? USUAL_WAITS;
-	const sensitivity = settings.sensitivity ?? 'usual';
-	const wait = (key: keyof Waits, label: string) => (
-		<Text
-			label={label}
-			width="w-36"
-			mode="decimal"
-			value={String(waits[key])}
-			onChange={(v) => {
-				const seconds = decimal(v.trim());
-				if (seconds !== undefined && seconds >= 1) onChange({ ...settings, waits: { ...waits, [key]: seconds } });
-			}}
-		/>
-	);
+export function BenchHabits({ form }: { form: UseFormReturn<SiteValues> }) {
 	return (
 		<div className="w-full flex flex-wrap gap-3 items-end">
-			{wait('ph', 'pH wants, seconds')}
-			{wait('phLowMineral', 'in rain or RO, seconds')}
-			{wait('ec', 'EC wants, seconds')}
-			<Choice
-				label="The checks ask"
-				width="w-32"
-				value={sensitivity}
-				options={['calm', 'usual', 'keen']}
-				onChange={(v) => onChange({ ...settings, sensitivity: v as 'usual' })}
-			/>
-			<span className="text-soft text-[0.9rem] pb-2">{WORDS[sensitivity]}</span>
+			{WAITS.map(([name, label]) => (
+				<Text
+					key={name}
+					form={form}
+					name={name}
+					label={label}
+					width="w-36"
+					mode="decimal"
+					check={between(1, 3600, 'Write seconds, 1 to 3600.')}
+				/>
+			))}
+			<Choice form={form} name="sensitivity" label="The checks ask" width="w-32" options={['calm', 'usual', 'keen']} />
+			<span className="text-soft text-[0.9rem] pb-2">{WORDS[form.watch('sensitivity')]}</span>
 		</div>
 	);
 }

@@ -1,53 +1,47 @@
 import { useState } from 'react';
+import { useForm } from 'react-hook-form';
 import type { Instrument } from '@/contract/site';
-import { Choice, Text } from './fields';
+import { atFields, Choice, Text, Tick } from './fields';
 import { InstrumentLeaflet } from './InstrumentLeaflet';
+import { INSTRUMENT_FIELDS, instrumentValues, readInstrument } from './instrument-values';
 import { ScaleFinder } from './ScaleFinder';
+import type { Refused } from './use-setup';
 
 const KINDS: readonly Instrument['kind'][] = ['combined', 'ph', 'ec', 'drop_kit', 'sensor_node'];
 
 /** One instrument: its scale, its compensation, and what its leaflet says. */
 export function InstrumentForm({
-	instrument: first,
+	instrument: i,
 	onSave,
 }: {
 	instrument: Instrument;
-	onSave: (i: Instrument) => void;
+	onSave: (i: Instrument) => Promise<Refused>;
 }) {
-	const [i, set] = useState(first);
+	const form = useForm({ defaultValues: instrumentValues(i), mode: 'onTouched' });
 	const [finding, setFinding] = useState(false);
-	const change = (by: Partial<Instrument>) => set((now) => ({ ...now, ...by }));
+	const kind = form.watch('kind');
+	const save = form.handleSubmit(async (v) => atFields(form, await onSave(readInstrument(i, v)), INSTRUMENT_FIELDS));
 	return (
-		<form
-			className="grid gap-4"
-			data-form={`instrument ${i.code}`}
-			onSubmit={(e) => {
-				e.preventDefault();
-				onSave(i);
-			}}
-		>
+		<form className="grid gap-4" data-form={`instrument ${i.code}`} onSubmit={save}>
 			<h2 className="text-[1.2rem]">
-				{first.name ?? i.code}{' '}
-				<span className="text-soft text-[0.85rem] font-normal">in files and the API: {i.code}</span>
+				{i.name ?? i.code} <span className="text-soft text-[0.85rem] font-normal">in files and the API: {i.code}</span>
 			</h2>
-			<Text label="Name" width="max-w-96" value={i.name ?? i.code} onChange={(name) => change({ name })} />
+			<Text form={form} name="name" label="Name" />
 			<Choice
+				form={form}
+				name="kind"
 				label="Kind"
-				width="max-w-96"
-				value={i.kind}
 				options={KINDS}
 				labels={{ combined: 'pH and EC', ph: 'pH', ec: 'EC' }}
-				onChange={(kind) => change({ kind })}
 				hint="Decides the steps of measuring with it, and which standards it is dipped in."
 			/>
-			{i.kind !== 'ph' && i.kind !== 'drop_kit' && (
+			{kind !== 'ph' && kind !== 'drop_kit' && (
 				<div>
 					<Choice
+						form={form}
+						name="ppm_scale"
 						label="ppm scale"
-						width="max-w-96"
-						value={String(i.ppm_scale ?? '')}
 						options={['', '500', '640', '700']}
-						onChange={(v) => change({ ppm_scale: v === '' ? null : (Number(v) as 500) })}
 						hint="The same water is 500 ppm on one meter and 700 on another. Its past is read again by what you choose."
 					/>
 					<button type="button" className="act !font-normal mt-2" onClick={() => setFinding(!finding)}>
@@ -56,28 +50,24 @@ export function InstrumentForm({
 					{finding && (
 						<div className="mt-2">
 							<ScaleFinder
-								onFound={(ppm_scale) => {
+								onFound={(scale) => {
 									setFinding(false);
-									onSave({ ...i, ppm_scale });
+									form.setValue('ppm_scale', String(scale));
+									void save();
 								}}
 							/>
 						</div>
 					)}
 				</div>
 			)}
-			{i.kind !== 'drop_kit' && (
-				<label className="flex gap-2 items-center min-h-10">
-					<input
-						type="checkbox"
-						checked={i.compensates ?? true}
-						onChange={(e) => change({ compensates: e.target.checked })}
-					/>{' '}
+			{kind !== 'drop_kit' && (
+				<Tick form={form} name="compensates">
 					brings EC to 25 °C by itself (it says ATC)
-				</label>
+				</Tick>
 			)}
-			<InstrumentLeaflet i={i} onChange={change} />
+			<InstrumentLeaflet form={form} />
 			<div>
-				<button type="submit" className="act act-main">
+				<button type="submit" className="act act-main" disabled={form.formState.isSubmitting}>
 					Save
 				</button>
 			</div>

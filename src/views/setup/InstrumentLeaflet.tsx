@@ -1,83 +1,46 @@
-import type { Instrument } from '@/contract/site';
-import { decimal } from '@/core/quantity';
-import { Choice, Text } from './fields';
+import type { UseFormReturn } from 'react-hook-form';
+import { Choice, Text, Tick } from './fields';
+import type { InstrumentValues } from './instrument-values';
+import { between } from './numbers';
+import { isPositive } from './system-values';
 
 const SCHOOLS = ['learned', 'weekly', 'before_use', 'monthly', 'maker'] as const;
 
 /** What the meter's leaflet says: how finely it shows, how right it claims to be, how it is calibrated. */
-export function InstrumentLeaflet({ i, onChange }: { i: Instrument; onChange: (change: Partial<Instrument>) => void }) {
-	const quantity = (q: 'ph' | 'ec', key: 'resolution' | 'accuracy' | 'accuracyPct', text: string) => {
-		const value = text.trim() === '' ? undefined : decimal(text.trim());
-		onChange({ quantities: { ...i.quantities, [q]: { ...i.quantities?.[q], [key]: value } } });
-	};
-	const field = (label: string, q: 'ph' | 'ec', key: 'resolution' | 'accuracy' | 'accuracyPct') => (
-		<label className="block w-28">
-			<span className="field-label">{label}</span>
-			<input
-				className="field"
-				inputMode="decimal"
-				defaultValue={i.quantities?.[q]?.[key] ?? ''}
-				onBlur={(e) => quantity(q, key, e.target.value)}
-			/>
-		</label>
+export function InstrumentLeaflet({ form }: { form: UseFormReturn<InstrumentValues> }) {
+	const [kind, by] = form.watch(['kind', 'calibrate_by']);
+	const positive = (text: string) => isPositive(text) || 'Write a number above nothing.';
+	const number = (name: 'phSteps' | 'phRight' | 'ecSteps' | 'ecRight', label: string) => (
+		<Text form={form} name={name} label={label} width="w-28" mode="decimal" check={positive} />
 	);
 	return (
 		<details className="w-full">
 			<summary className="cursor-pointer text-soft text-[0.9rem]">what its leaflet says</summary>
 			<div className="flex flex-wrap gap-2 items-end py-1">
-				{i.kind !== 'ec' && field('pH steps of', 'ph', 'resolution')}
-				{i.kind !== 'ec' && field('pH right to ±', 'ph', 'accuracy')}
-				{i.kind !== 'ph' && field('EC steps, µS/cm', 'ec', 'resolution')}
-				{i.kind !== 'ph' && field('EC right to ± %', 'ec', 'accuracyPct')}
+				{kind !== 'ec' && number('phSteps', 'pH steps of')}
+				{kind !== 'ec' && number('phRight', 'pH right to ±')}
+				{kind !== 'ph' && number('ecSteps', 'EC steps, µS/cm')}
+				{kind !== 'ph' && number('ecRight', 'EC right to ± %')}
 				<Text
+					form={form}
+					name="alpha"
 					label="% per °C"
 					width="w-20"
 					mode="decimal"
-					value={String(i.alpha_pct_per_c ?? 2)}
-					onChange={(v) => onChange({ alpha_pct_per_c: decimal(v.trim()) ?? 2 })}
+					check={between(0, 3, 'Write 0 to 3.')}
 				/>
-				<Choice
-					label="Calibrate"
-					width="w-36"
-					value={i.calibrate_by ?? 'learned'}
-					options={SCHOOLS}
-					onChange={(v) => onChange({ calibrate_by: v as Instrument['calibrate_by'] })}
-				/>
-				{i.calibrate_by === 'maker' && (
-					<Text
-						label="every, days"
-						width="w-24"
-						mode="decimal"
-						value={String(i.maker_days ?? '')}
-						onChange={(v) => onChange({ maker_days: decimal(v.trim()) ?? null })}
-					/>
+				<Choice form={form} name="calibrate_by" label="Calibrate" width="w-36" options={SCHOOLS} />
+				{by === 'maker' && (
+					<Text form={form} name="maker_days" label="every, days" width="w-24" mode="decimal" check={positive} />
 				)}
-				<Choice
-					label="Remembers"
-					width="w-32"
-					value={String(i.remembers_points ?? 2)}
-					options={['0', '1', '2', '3']}
-					onChange={(v) => onChange({ remembers_points: Number(v) })}
-				/>
-				<label className="flex gap-2 items-center min-h-10">
-					<input
-						type="checkbox"
-						checked={i.shows_mv ?? false}
-						onChange={(e) => onChange({ shows_mv: e.target.checked })}
-					/>{' '}
+				<Choice form={form} name="remembers" label="Remembers" width="w-32" options={['0', '1', '2', '3', '4', '5']} />
+				<Tick form={form} name="shows_mv">
 					shows mV
-				</label>
-				<Choice
-					label="Reads live"
-					width="w-32"
-					value={i.live ?? 'none'}
-					options={['none', 'simulated']}
-					onChange={(v) => onChange({ live: v as 'none' })}
-				/>
-				<label className="flex gap-2 items-center min-h-10">
-					<input type="checkbox" checked={i.locks ?? false} onChange={(e) => onChange({ locks: e.target.checked })} />{' '}
+				</Tick>
+				<Choice form={form} name="live" label="Reads live" width="w-32" options={['none', 'simulated']} />
+				<Tick form={form} name="locks">
 					locks when stable
-				</label>
+				</Tick>
 			</div>
 		</details>
 	);

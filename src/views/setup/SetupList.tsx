@@ -1,7 +1,7 @@
 import { type KeyboardEvent, useRef } from 'react';
+import { AddByName } from '../ui/controls';
 import { useWalk } from '../ui/use-walk';
 import { codeFrom } from './code';
-import { AddByName } from './fields';
 import type { Kind, SetupTools } from './use-setup';
 
 type Thing = { code: string; name?: string | undefined; retired?: boolean | undefined };

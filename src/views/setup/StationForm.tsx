@@ -1,17 +1,19 @@
-import { useState } from 'react';
+import { useForm } from 'react-hook-form';
 import type { Station, System } from '@/contract/site';
-import { decimal } from '@/core/quantity';
 import { tankShape } from '@/core/quantity/tank-shape';
 import { STATION_KINDS } from '@/core/reading/model';
 import { shapeProblem } from '@/words/en/shape';
-import { Choice, Text } from './fields';
-import { readRange, showRange } from './range';
+import { atFields, Choice, Text, Tick } from './fields';
+import { readRange } from './range';
 import { StationDosing } from './StationDosing';
 import { StationHabits } from './StationHabits';
+import { readStation, STATION_FIELDS, stationValues } from './station-values';
+import { isPositive } from './system-values';
+import type { Refused } from './use-setup';
 
 /** One station: what it is, what feeds it, what it holds, its targets, how it is measured and dosed. */
 export function StationForm({
-	station: first,
+	station: s,
 	stations,
 	systems,
 	onSave,
@@ -19,117 +21,93 @@ export function StationForm({
 	station: Station;
 	stations: readonly Station[];
 	systems: readonly System[];
-	onSave: (s: Station) => void;
+	onSave: (s: Station) => Promise<Refused>;
 }) {
-	const [{ s, ph, ec, volume }, set] = useState({
-		s: first,
-		ph: showRange(first.ranges?.ph, 1),
-		ec: showRange(first.ranges?.ec, 1000),
-		volume: first.volume_l ? String(first.volume_l) : '',
-	});
-	const change = (by: Partial<Station>) => set((now) => ({ ...now, s: { ...now.s, ...by } }));
-	const phRange = readRange(ph, 1);
-	const ecRange = readRange(ec, 1000);
-	const litres = volume.trim() === '' ? null : decimal(volume.trim());
-	const wrong = phRange === null || ecRange === null || litres === undefined;
+	const form = useForm({ defaultValues: stationValues(s), mode: 'onTouched' });
+	const v = form.watch();
 	const others = stations.filter((x) => x.code !== s.code && !x.retired && x.kind !== 'standard');
-	const fed = s.fed_by ?? [];
-	const shape = (s.shape ?? '').trim() === '' ? null : tankShape(s.shape!);
+	const range = (factor: number, example: string) => (text: string) =>
+		readRange(text, factor) !== null || `Write a range as ${example}.`;
+	const shape = (text: string) => {
+		const read = tankShape(text);
+		return read.ok || shapeProblem(read.problem);
+	};
 	return (
 		<form
 			className="grid gap-4"
 			data-form={`station ${s.code}`}
-			onSubmit={(e) => {
-				e.preventDefault();
-				if (wrong) return;
-				const { ph: _p, ec: _e, ...rest } = s.ranges ?? {};
-				onSave({
-					...s,
-					volume_l: litres,
-					ranges: { ...rest, ...(phRange && { ph: phRange }), ...(ecRange && { ec: ecRange }) },
-				});
-			}}
+			onSubmit={form.handleSubmit(async (values) =>
+				atFields(form, await onSave(readStation(s, values)), STATION_FIELDS),
+			)}
 		>
 			<h2 className="text-[1.2rem]">
-				{first.name ?? s.code}{' '}
-				<span className="text-soft text-[0.85rem] font-normal">in files and the API: {s.code}</span>
+				{s.name ?? s.code} <span className="text-soft text-[0.85rem] font-normal">in files and the API: {s.code}</span>
 			</h2>
-			<Text label="Name" width="max-w-96" value={s.name ?? s.code} onChange={(name) => change({ name })} />
+			<Text form={form} name="name" label="Name" />
 			<Choice
+				form={form}
+				name="kind"
 				label="Kind"
-				width="max-w-96"
-				value={s.kind}
 				options={STATION_KINDS}
-				onChange={(kind) => change({ kind: kind as Station['kind'] })}
 				hint="Decides what is measured here how often, the steps of measuring, and what the checks expect."
 			/>
 			<Choice
+				form={form}
+				name="system"
 				label="System"
-				width="max-w-96"
-				value={s.system ?? ''}
 				options={['', ...systems.filter((y) => !y.retired || y.code === s.system).map((y) => y.code)]}
 				labels={Object.fromEntries(systems.map((y) => [y.code, y.name ?? y.code]))}
-				onChange={(y) => change({ system: y || null })}
 				hint="The plants whose solution it is; gives volume and what moves the water where nothing is said here."
 			/>
 			<Text
+				form={form}
+				name="volume"
 				label="Litres it holds"
-				width="max-w-96"
 				mode="decimal"
-				value={volume}
-				onChange={(v) => set((now) => ({ ...now, volume: v }))}
 				hint="Doses and what was poured are reckoned by it."
-				wrong={litres === undefined ? 'Write the volume as a number of litres.' : undefined}
+				check={(text) => isPositive(text) || 'Write the volume as a number of litres.'}
 			/>
 			<Text
+				form={form}
+				name="shape"
 				label="Shape, for a dipstick"
-				width="max-w-96"
-				value={s.shape ?? ''}
-				onChange={(shape) => change({ shape })}
 				hint="60 x 40 or round 50, in cm; or a table: 10 38; 20 81. A level then says the litres."
-				wrong={shape === null || shape.ok ? undefined : shapeProblem(shape.problem)}
+				check={shape}
 			/>
 			<div className="grid sm:grid-cols-2 gap-4">
 				<Text
+					form={form}
+					name="ph"
 					label="pH range"
 					width="w-full"
-					value={ph}
-					onChange={(v) => set((now) => ({ ...now, ph: v }))}
 					hint="The quiet zone of the strip; a reading outside is not doubted for that."
-					wrong={phRange === null ? 'Write a range as 5.5 to 6.5.' : undefined}
+					check={range(1, '5.5 to 6.5')}
 				/>
-				<Text
-					label="EC range, mS/cm"
-					width="w-full"
-					value={ec}
-					onChange={(v) => set((now) => ({ ...now, ec: v }))}
-					wrong={ecRange === null ? 'Write a range as 1.5 to 2.1.' : undefined}
-				/>
+				<Text form={form} name="ec" label="EC range, mS/cm" width="w-full" check={range(1000, '1.5 to 2.1')} />
 			</div>
 			<fieldset>
 				<legend className="field-label">Fed by</legend>
 				<div className="flex flex-wrap gap-x-5">
 					{others.map((x) => (
-						<label key={x.code} className="flex items-center gap-2 min-h-10">
-							<input
-								type="checkbox"
-								checked={fed.includes(x.code)}
-								onChange={(e) =>
-									change({ fed_by: e.target.checked ? [...fed, x.code] : fed.filter((c) => c !== x.code) })
-								}
-							/>{' '}
+						<Tick key={x.code} form={form} name="fed_by" value={x.code}>
 							{x.name ?? x.code}
-						</label>
+						</Tick>
 					))}
 				</div>
 				<p className="text-soft text-[0.85rem]">Joins on the line; a change of a source is looked for downstream.</p>
 			</fieldset>
-			<StationHabits station={s} onChange={change} />
-			{(s.kind === 'reservoir' || s.kind === 'mix') && (
-				<StationDosing station={s} system={systems.find((y) => y.code === s.system) ?? null} onChange={change} />
+			<StationHabits
+				station={{ ...s, kind: v.kind as Station['kind'], rhythm: v.rhythm, protocol: v.protocol }}
+				onChange={(change) => {
+					if (change.rhythm !== undefined) form.setValue('rhythm', change.rhythm);
+					if (change.protocol !== undefined) form.setValue('protocol', change.protocol);
+				}}
+			/>
+			{(v.kind === 'reservoir' || v.kind === 'mix') && (
+				<StationDosing code={s.code} form={form} system={systems.find((y) => y.code === v.system) ?? null} />
 			)}
 			<div>
-				<button type="submit" className="act act-main" disabled={wrong}>
+				<button type="submit" className="act act-main" disabled={form.formState.isSubmitting}>
 					Save
 				</button>
 			</div>

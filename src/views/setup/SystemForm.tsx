@@ -1,105 +1,83 @@
-import { useState } from 'react';
+import { useForm } from 'react-hook-form';
 import type { System } from '@/contract/site';
 import { AERATION } from '@/core/chem/degassing';
 import { CROPS, STAGES, SYSTEM_PRESETS } from '@/core/crop/presets';
 import { aerationOf } from '@/core/mix/dose/aeration-of';
-import { decimal } from '@/core/quantity';
-import { Choice, Text } from './fields';
+import { atFields, Choice, Text } from './fields';
 import { SystemWatering } from './SystemWatering';
+import { isPositive, readSystem, SYSTEM_FIELDS, systemValues } from './system-values';
+import type { Refused } from './use-setup';
 
 const KINDS = SYSTEM_PRESETS.map((p) => p.kind);
 
 /** One system: plants sharing one solution. */
 export function SystemForm({
-	system: first,
+	system: y,
 	onSave,
 }: {
 	system: System;
-	onSave: (y: System, ranges: boolean) => void;
+	onSave: (y: System, ranges: boolean) => Promise<Refused>;
 }) {
-	const [{ y, volume }, set] = useState({ y: first, volume: first.volume_l ? String(first.volume_l) : '' });
-	const change = (by: Partial<System>) => set((now) => ({ ...now, y: { ...now.y, ...by } }));
-	const litres = volume.trim() === '' ? null : decimal(volume.trim());
-	const known = CROPS.some((c) => c.crop === y.crop);
+	const form = useForm({ defaultValues: systemValues(y), mode: 'onTouched' });
+	const kind = form.watch('kind') as System['kind'];
+	const save = (ranges: boolean) =>
+		form.handleSubmit(async (v) => atFields(form, await onSave(readSystem(y, v), ranges), SYSTEM_FIELDS));
+	const busy = form.formState.isSubmitting;
 	return (
-		<form
-			className="grid gap-4"
-			data-form={`system ${y.code}`}
-			onSubmit={(e) => {
-				e.preventDefault();
-				if (litres !== undefined) onSave({ ...y, volume_l: litres }, false);
-			}}
-		>
+		<form className="grid gap-4" data-form={`system ${y.code}`} onSubmit={save(false)}>
 			<h2 className="text-[1.2rem]">
-				{first.name ?? y.code}{' '}
-				<span className="text-soft text-[0.85rem] font-normal">in files and the API: {y.code}</span>
+				{y.name ?? y.code} <span className="text-soft text-[0.85rem] font-normal">in files and the API: {y.code}</span>
 			</h2>
-			<Text label="Name" width="max-w-96" value={y.name ?? y.code} onChange={(name) => change({ name })} />
+			<Text form={form} name="name" label="Name" />
 			<Choice
+				form={form}
+				name="kind"
 				label="Kind"
-				width="max-w-96"
-				value={y.kind}
 				options={KINDS}
-				onChange={(kind) => change({ kind: kind as System['kind'] })}
 				hint="How the solution gets to the roots; decides what usually moves it."
 			/>
 			<Text
+				form={form}
+				name="volume"
 				label="Litres in all"
-				width="max-w-96"
 				mode="decimal"
-				value={volume}
-				onChange={(v) => set((now) => ({ ...now, volume: v }))}
 				hint="Of its stations that do not say themselves what they hold."
-				wrong={litres === undefined ? 'Write the volume as a number of litres.' : undefined}
+				check={(text) => isPositive(text) || 'Write the volume as a number of litres.'}
 			/>
-			<Text
-				label="Medium"
-				width="max-w-96"
-				value={y.medium ?? ''}
-				onChange={(medium) => change({ medium })}
-				hint="What the roots stand in: water, coir, stone wool."
-			/>
+			<Text form={form} name="medium" label="Medium" hint="What the roots stand in: water, coir, stone wool." />
 			<div className="grid sm:grid-cols-2 gap-4">
 				<Choice
+					form={form}
+					name="crop"
 					label="Crop"
 					width="w-full"
-					value={y.crop ?? ''}
-					options={[...new Set([y.crop ?? '', ...CROPS.map((c) => c.crop)])]}
-					onChange={(crop) => change({ crop })}
+					options={[...new Set([y.crop ?? '', '', ...CROPS.map((c) => c.crop)])]}
 				/>
 				<Choice
+					form={form}
+					name="stage"
 					label="Stage"
 					width="w-full"
-					value={y.stage ?? ''}
-					options={[...new Set([y.stage ?? '', ...STAGES])]}
-					onChange={(stage) => change({ stage })}
+					options={[...new Set([y.stage ?? '', '', ...STAGES])]}
 				/>
 			</div>
 			<Choice
+				form={form}
+				name="aeration"
 				label="Water moved by"
-				width="max-w-96"
-				value={y.aeration ?? ''}
 				options={['', ...Object.keys(AERATION)]}
 				labels={{
-					'': `as usual (${aerationOf({ aeration: null, kind: '' }, { aeration: null, kind: y.kind }) ?? 'not known'})`,
+					'': `as usual (${aerationOf({ aeration: null, kind: '' }, { aeration: null, kind }) ?? 'not known'})`,
 				}}
-				onChange={(aeration) => change({ aeration: (aeration || null) as System['aeration'] })}
 				hint="An air stone blows carbon dioxide out, and pH rises with it: doses are smaller there."
 			/>
-			{y.kind.startsWith('drip') && (
-				<SystemWatering watering={y.watering ?? null} onChange={(watering) => change({ watering })} />
-			)}
+			{kind.startsWith('drip') && <SystemWatering form={form} />}
 			<div className="flex flex-wrap gap-3">
-				<button type="submit" className="act act-main" disabled={litres === undefined}>
+				<button type="submit" className="act act-main" disabled={busy}>
 					Save
 				</button>
-				{known && (
-					<button
-						type="button"
-						className="act !font-normal"
-						disabled={litres === undefined}
-						onClick={() => litres !== undefined && onSave({ ...y, volume_l: litres }, true)}
-					>
+				{CROPS.some((c) => c.crop === form.watch('crop')) && (
+					<button type="button" className="act !font-normal" disabled={busy} onClick={save(true)}>
 						Save, and give its stations the crop’s ranges
 					</button>
 				)}

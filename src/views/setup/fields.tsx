@@ -1,98 +1,106 @@
-import { useState } from 'react';
-import { Wrong } from '../ui/Field';
+import type { ReactNode } from 'react';
+import type { FieldPath, FieldValues, UseFormReturn } from 'react-hook-form';
+import { Below } from '../ui/controls';
+import type { Refused } from './use-setup';
 
-/** Small labelled fields of the Setup page. */
-export function Text({
-	label,
-	value,
-	onChange,
-	width = 'w-44',
-	mode,
-	hint,
-	wrong,
-}: {
+interface Labelled {
 	label: string;
-	value: string;
-	onChange: (v: string) => void;
 	width?: string;
-	mode?: 'decimal';
 	/** What it changes. */
 	hint?: string;
-	wrong?: string | undefined;
+}
+
+/** A text of a form, read when it is saved; `check` says what is wrong with what stands there. Empty is never wrong. */
+export function Text<V extends FieldValues>({
+	form,
+	name,
+	label,
+	width = 'max-w-96',
+	mode,
+	hint,
+	check,
+}: Labelled & {
+	form: UseFormReturn<V>;
+	name: FieldPath<V>;
+	mode?: 'decimal';
+	check?: (text: string) => true | string;
 }) {
+	const wrong = form.getFieldState(name, form.formState).error?.message;
 	return (
 		<label className={`block ${width}`}>
 			<span className="field-label">{label}</span>
 			<input
 				className="field"
-				value={value}
 				inputMode={mode}
 				maxLength={200}
+				autoComplete="off"
 				aria-invalid={wrong !== undefined}
-				onChange={(e) => onChange(e.target.value)}
+				{...form.register(name, { validate: (text: string) => text.trim() === '' || (check?.(text) ?? true) })}
 			/>
 			<Below hint={hint} wrong={wrong} />
 		</label>
 	);
 }
 
-/** What a field changes, or what is wrong with it. */
-function Below({ hint, wrong }: { hint?: string | undefined; wrong?: string | undefined }) {
-	if (wrong) return <Wrong>{wrong}</Wrong>;
-	return hint ? <span className="text-soft text-[0.85rem] block pt-1 max-w-[60ch]">{hint}</span> : null;
-}
-
-export function Choice<T extends string>({
-	label,
-	value,
+/** A choice of a form. */
+export function Choice<V extends FieldValues>({
+	form,
+	name,
 	options,
-	onChange,
 	labels = {},
-	width = 'w-44',
+	label,
+	width = 'max-w-96',
 	hint,
-}: {
-	label: string;
-	value: T;
-	options: readonly T[];
+}: Labelled & {
+	form: UseFormReturn<V>;
+	name: FieldPath<V>;
+	options: readonly string[];
 	/** What is shown for an option, where it is not the option itself. */
 	labels?: Record<string, string>;
-	onChange: (v: T) => void;
-	width?: string;
-	/** What it changes. */
-	hint?: string;
 }) {
 	return (
 		<label className={`block ${width}`}>
 			<span className="field-label">{label}</span>
-			<select className="field" value={value} onChange={(e) => onChange(e.target.value as T)}>
+			<select className="field" {...form.register(name)}>
 				{options.map((o) => (
 					<option key={o} value={o}>
 						{labels[o] ?? (o === '' ? 'none' : o.replaceAll('_', ' '))}
 					</option>
 				))}
 			</select>
-			<Below hint={hint} />
+			<Below hint={hint} wrong={undefined} />
 		</label>
 	);
 }
 
-/** A name is enough to begin with. */
-export function AddByName({ label, onAdd }: { label: string; onAdd: (name: string) => void }) {
-	const [name, setName] = useState('');
+/** A box to tick. */
+export function Tick<V extends FieldValues>({
+	form,
+	name,
+	value,
+	children,
+}: {
+	form: UseFormReturn<V>;
+	name: FieldPath<V>;
+	/** One of several under the same name. */
+	value?: string;
+	children: ReactNode;
+}) {
 	return (
-		<form
-			className="flex items-end gap-2 pt-3 border-t border-line"
-			onSubmit={(e) => {
-				e.preventDefault();
-				if (name.trim() === '') return;
-				onAdd(name.trim());
-				setName('');
-			}}
-		>
-			<Text label={label} value={name} onChange={setName} />
-			<button type="submit" className="act" disabled={name.trim() === ''}>
-				Add
-			</button>
-		</form>
+		<label className="flex gap-2 items-center min-h-10">
+			<input type="checkbox" value={value} {...form.register(name)} /> {children}
+		</label>
 	);
+}
+
+/** Says what the server did not take at the field it stands in, where the field is called as in what was sent, or as `fields` says. */
+export function atFields<V extends FieldValues>(
+	form: UseFormReturn<V>,
+	refused: Refused,
+	fields: Record<string, FieldPath<V>>,
+): void {
+	for (const { path, message } of refused ?? []) {
+		const name = fields[path] ?? (path.split('.')[0] as FieldPath<V>);
+		if (name in form.getValues()) form.setError(name, { message }, { shouldFocus: true });
+	}
 }

@@ -1,7 +1,7 @@
 import { useReducer } from 'react';
 import type { Instrument, Site, Station, System } from '@/contract/site';
 import { rangesFor, type Stage } from '@/core/crop/presets';
-import { api } from '../data/client';
+import { ApiProblem, api } from '../data/client';
 
 export type WholeSite = Site & Required<Pick<Site, 'units' | 'settings'>>;
 export type Kind = 'station' | 'system' | 'instrument';
@@ -18,6 +18,8 @@ export interface SetupState {
 	problem: string;
 	busy: boolean;
 }
+/** What the server did not take, by the path in what was sent; null once it is kept. */
+export type Refused = readonly { path: string; message: string }[] | null;
 const LIST = { station: 'stations', system: 'systems', instrument: 'instruments' } as const;
 
 const put = <T extends { code: string }>(list: readonly T[], one: T): T[] =>
@@ -32,16 +34,15 @@ export function useSetup(first: Pick<SetupState, 'site' | 'systems' | 'stations'
 		}),
 		{ ...first, chosen: { kind: 'site' } as Chosen, said: '', problem: '', busy: false },
 	);
-	/** @returns whether it was kept */
-	async function run(said: string, work: () => Promise<void>): Promise<boolean> {
+	async function run(said: string, work: () => Promise<void>): Promise<Refused> {
 		set({ problem: '', said: '', busy: true });
 		try {
 			await work();
 			set({ said });
-			return true;
+			return null;
 		} catch (error) {
 			set({ problem: (error as Error).message });
-			return false;
+			return error instanceof ApiProblem ? error.errors : [];
 		} finally {
 			set({ busy: false });
 		}
@@ -85,7 +86,7 @@ export function useSetup(first: Pick<SetupState, 'site' | 'systems' | 'stations'
 		set({ stations: all.map((c, i) => ({ ...s.stations.find((x) => x.code === c)!, position: i + 1 })) });
 		void run('The line is in its new order.', () =>
 			api('POST /stations/order', { body: { codes: all } }).then(() => {}),
-		).then((kept) => !kept && set({ stations: before }));
+		).then((refused) => refused && set({ stations: before }));
 	};
 	/** Takes something out of use, or back into it; its history stays. */
 	const retire = (kind: Kind, code: string, retired: boolean) => {

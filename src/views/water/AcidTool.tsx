@@ -8,7 +8,7 @@ import { baseDemand } from '@/core/water/base-demand';
 import { problemWords } from '@/words/en/problem';
 import { remarkWords } from '@/words/en/remark';
 import { litresTyped, tempShown, tempTyped, volumeName, volumeWithUnit } from '../mix/typed';
-import { Choice, Text } from '../setup/fields';
+import { Choice, Text } from '../ui/controls';
 import { unitLabel } from '../ui/format';
 
 /** What a bottle of each usually is, where its own label is not at hand: percent by weight, and g/mL unless it is a powder. */

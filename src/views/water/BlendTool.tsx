@@ -6,7 +6,7 @@ import { blend } from '@/core/water/blend';
 import { problemWords } from '@/words/en/problem';
 import { understandField } from '../bench/understand';
 import { ecShown, ecUnit, litresTyped, volumeName, volumeShown, volumeWithUnit } from '../mix/typed';
-import { Text } from '../setup/fields';
+import { Text } from '../ui/controls';
 import { shownWithUnit } from '../ui/format';
 
 /** Parts of the sources that reach a target, what it costs, and how much pure water it saves. */

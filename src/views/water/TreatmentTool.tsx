@@ -4,7 +4,7 @@ import type { DisplayUnits } from '@/core/reading/site-view';
 import { TREATMENTS, type Treatment, treated, type WaterNumbers } from '@/core/water/treatments';
 import { TREATMENT_WORDS } from '@/words/en/treatment';
 import { ecWithUnit } from '../mix/typed';
-import { Choice } from '../setup/fields';
+import { Choice } from '../ui/controls';
 
 /** What a treatment would make of this water: in its numbers, and what to mind. */
 export function TreatmentTool({

@@ -1,18 +1,20 @@
 import 'fake-indexeddb/auto';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { ApiProblem } from '@/views/data/client';
-import { enter, sendWaiting, takeBack, tryAgain, waitingEntries } from '@/views/data/queue';
+import { enter, follow, sendWaiting, takeBack, tryAgain, waitingEntries } from '@/views/data/queue';
 
 /** A server that stores what it is sent once under each key, and whose answers can be lost, slow, or refusals. */
 type Mood = 'well' | 'away' | 'loses the answer' | 'refuses' | 'slow';
 let mood: Mood = 'well';
 const stored = new Map<string, string>();
 const order: string[] = [];
+const bodies: unknown[] = [];
 beforeEach(() => {
 	vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'], shouldAdvanceTime: true });
 	vi.stubGlobal('fetch', async (_: string, init: { body: string; headers: Record<string, string> }) => {
 		const key = init.headers['idempotency-key']!;
 		const { note } = JSON.parse(init.body) as { note: string };
+		bodies.push(JSON.parse(init.body));
 		if (mood === 'away') throw new TypeError('failed');
 		if (mood === 'slow') await new Promise((resolve) => setTimeout(resolve, 6000));
 		if (mood === 'refuses' || note === 'bad')
@@ -56,6 +58,26 @@ describe('an entry', () => {
 		expect(await entered).toMatchObject({ kind: 'kept' });
 		await vi.advanceTimersByTimeAsync(3000);
 		await vi.waitFor(async () => expect([order, await words()]).toEqual([['fed'], []]));
+	});
+	it('that waits takes its photo with it: sent after it, and at it', async () => {
+		mood = 'away';
+		const kept = await log('yellow tips');
+		if (kept.kind !== 'kept') throw new Error('it should wait');
+		expect(await follow(kept.key, { note: 'leaf.jpg', name: 'leaf.jpg' }, 'leaf.jpg')).toBe(true);
+		mood = 'well';
+		await sendWaiting();
+		expect([order, await words()]).toEqual([['yellow tips', 'leaf.jpg'], []]);
+		expect(bodies.at(-1)).toMatchObject({ name: 'leaf.jpg', event: 0 });
+		// What is stored has no place to wait behind.
+		expect(await follow(kept.key, { note: 'late.jpg' }, 'late.jpg')).toBe(false);
+	});
+	it('that is taken back takes its photo with it', async () => {
+		mood = 'away';
+		const kept = await log('yellow tips');
+		if (kept.kind !== 'kept') throw new Error('it should wait');
+		await follow(kept.key, { note: 'leaf.jpg' }, 'leaf.jpg');
+		await takeBack(kept.key);
+		expect(await words()).toEqual([]);
 	});
 	it('that is refused while its form waits is the form’s, not the queue’s', async () => {
 		mood = 'refuses';
