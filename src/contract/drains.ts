@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { MISSING, STEP_KINDS } from '@/core/rootzone/advice';
+import { readRunTimes } from '@/core/rootzone/schedule';
 import { byId, code, csv, done, ecUsCm, instant, made, note, notNegative, positive } from './fields';
 import { resource } from './operation';
 import { readingHere } from './readings';
@@ -6,6 +8,7 @@ import { wire } from './wire';
 
 export const DRAIN_VERDICTS = ['good', 'watch', 'act', 'flushing', 'check'] as const;
 
+const percents = z.tuple([z.number().min(0).max(95), z.number().min(0).max(95)]);
 /** How a system is watered. */
 export const watering = wire({
 	drippers: z.number().int().min(1).max(1e6).optional(),
@@ -16,7 +19,23 @@ export const watering = wire({
 	preset: z.enum(['tight', 'usual', 'loose']).optional(),
 	watch_us_cm: ecUsCm.optional().describe('own limits, over the feed'),
 	act_us_cm: ecUsCm.optional(),
-	drain_pct: z.tuple([z.number().min(0).max(95), z.number().min(0).max(95)]).optional(),
+	drain_pct: percents.optional(),
+	drain_seasons: z
+		.array(z.strictObject({ from: z.string().regex(/^\d\d-\d\d$/), pct: percents }))
+		.max(12)
+		.optional()
+		.describe('from a day of the year on, month and day as 04-01'),
+	minutes: positive.max(1440).optional().describe('of one run'),
+	run_times: z
+		.string()
+		.max(500)
+		.refine(
+			(t) => readRunTimes(t) !== null,
+			'write 7:00 9:00 13:00, every 60 min 7:00 to 19:00, or each 120 J/cm2, 1800 a day',
+		)
+		.optional()
+		.describe('7:00 9:00 13:00, every 60 min 7:00 to 19:00, or each 120 J/cm2, 1800 a day'),
+	held_l: positive.max(10_000).optional().describe('solution that one bag, slab or pot holds'),
 });
 
 const cups = z.array(notNegative.max(100_000, 'at most 100,000 mL in a cup')).max(200).default([]);
@@ -75,6 +94,45 @@ const pool = wire({
 	feed_us_cm: z.number(),
 	drain_us_cm: z.number(),
 });
+const expected = wire({
+	drain_us_cm: bounded.nullable().describe('null where so little runs off that what is held may be far stronger'),
+	share: bounded.describe('of what is given that runs off'),
+});
+const stepShape = {
+	kind: z.enum(STEP_KINDS),
+	runs_a_day: z.number().int().min(1).max(500),
+	minutes: positive.max(1440).nullable(),
+	feed_us_cm: ecUsCm,
+	flush_l: positive.max(10_000).nullable().describe('litres for each bag'),
+};
+const advice = wire({
+	kind: z.enum([...STEP_KINDS, 'measure', 'wait', 'hold', 'beyond']),
+	missing: z.enum(MISSING).nullable().describe('what is to be measured first'),
+	until: instant.nullable().describe('when to look'),
+	working: z.boolean().nullable().describe('the last step brings the drain down'),
+	step: wire({ ...stepShape, look_at: instant, expect: expected, run_times: z.string().nullable() }).nullable(),
+}).describe('the next step, or why there is none');
+const takenStep = wire(
+	{
+		...stepShape,
+		id: z.number(),
+		time: instant,
+		look_at: instant,
+		expect: expected,
+		entered_by: z.string(),
+		before: z.object({ share: z.number().nullable(), drain_us_cm: z.number(), rise_us_cm: z.number() }).nullable(),
+		after: z
+			.object({
+				share: z.number().nullable(),
+				drain_us_cm: z.number(),
+				rise_us_cm: z.number(),
+				as_expected: z.boolean().nullable(),
+			})
+			.nullable()
+			.describe('the first drain read once it had time to work'),
+	},
+	{ time: 'at' },
+);
 export const drainsAnswer = wire({
 	system: z.string(),
 	drain_station: z.string().nullable(),
@@ -84,6 +142,9 @@ export const drainsAnswer = wire({
 	watch_us_cm: z.number(),
 	act_us_cm: z.number(),
 	drain_pct: z.tuple([z.number(), z.number()]).describe('aimed at, percent of what is given'),
+	runs_a_day: z.number().nullable(),
+	advice,
+	steps: z.array(takenStep).describe('newest first'),
 	outlook: wire({
 		fraction: z.number(),
 		drain_us_cm: bounded,
@@ -144,6 +205,21 @@ export const drains = resource('Root zone', {
 			'bad-reading',
 			'more-drained-than-given',
 		],
+	},
+	'POST /irrigation-steps': {
+		summary:
+			'Take the step that is advised now: the watering is set by it, and what it expects is kept beside what comes',
+		body: z.strictObject({ system: code, kind: z.enum(STEP_KINDS) }),
+		answer: made,
+		status: 201,
+		problems: ['unknown-system', 'not-advised'],
+	},
+	'POST /irrigation-steps/:id/withdrawal': {
+		summary: 'Take a step back that was not carried out: the watering is as before it, where nothing was changed since',
+		params: byId,
+		body: z.strictObject({}),
+		answer: done,
+		problems: ['no-such-id', 'no-such-step'],
 	},
 	'POST /irrigations/:id/withdrawal': {
 		summary: 'Take an irrigation back, or put it back; what was read with it stays',

@@ -3,8 +3,10 @@ import { OPEN_DOUBTS } from '@/core/trust/trust';
 import type { ReadingRow } from '@/files/readings-row';
 import { Intake } from '@/service/intake';
 import { recomputeAll } from '@/service/restate';
+import { rootZoneOf } from '@/service/rootzone';
 import { loadSite, requireSite, type SiteContext } from '@/service/site';
 import { judgeAllFrom } from '@/service/store-bulk';
+import { takeStep } from '@/service/take-step';
 import { addBatchSteps, insertBatch } from '@/store/batches';
 import { insertCalibration, putLot, putProbe } from '@/store/calibrations';
 import { insertEvents } from '@/store/events';
@@ -18,11 +20,13 @@ import { insertSite, updateSite } from '@/store/site';
 import { insertReport } from '@/store/water';
 import { RECIPES } from './batches';
 import { INSTRUMENTS, LOTS, PROBES, SITE, STATIONS, SYSTEMS } from './saltmarsh';
-import { season } from './season';
+import { STEP_DAYS_AGO, season } from './season';
 import { PRODUCTS, REPORTS } from './shelf';
 import type { DemoCalibration, DemoReading } from './written';
 
 const DAY = 86_400_000;
+const NOON = 6 * 3_600_000;
+const ADVICE_DAYS = 56;
 /** The morning round is at about half past seven in the site's zone. */
 const ROUND_UTC = 5.5 * 3_600_000;
 
@@ -149,8 +153,18 @@ export async function fillWithDemo(db: Db, now: number): Promise<void> {
 				who: 'grower',
 			});
 		await recomputeAll(client, context);
+		await followAdvice(client, end);
 		await refreshStatistics(client);
 	});
+}
+
+/** What was advised for the gutters on those days was done, as far as anything was. */
+async function followAdvice(client: Client, end: number): Promise<void> {
+	for (const ago of STEP_DAYS_AGO) {
+		const now = end - ago * DAY + NOON;
+		const { advice } = await rootZoneOf(client, await requireSite(client), 'gutters', now, ADVICE_DAYS);
+		if ('expect' in advice) await takeStep(client, { system: 'gutters', kind: advice.kind }, { who: 'grower', now });
+	}
 }
 
 /** What was in doubt more than three weeks ago has been looked at since: discarded, for a slip the grower remembered. */

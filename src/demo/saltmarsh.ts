@@ -33,7 +33,7 @@ export const SYSTEMS: Omit<SystemRow, 'id'>[] = [
 		crop: 'strawberry',
 		stage: 'fruiting',
 		aeration: null,
-		watering: { drippers: 96, bags: 24, dripperMlMin: 17, plants: 96, runsADay: 6 },
+		watering: { drippers: 96, bags: 24, dripperMlMin: 17, plants: 96, runsADay: 5, minutes: 6, heldL: 9 },
 		retired: false,
 	},
 	{

@@ -19,6 +19,21 @@ const DAY = 86_400_000;
 const HOUR = 3_600_000;
 const MINUTE = 60_000;
 const BATCH_DAYS = 112;
+/**
+ * What the drain of the gutters gains or loses in a day: ten weeks before the end a hot spell was watered too little, then the advice
+ * was followed.
+ * @param left days to the end
+ */
+function builtUp(left: number): number {
+	if (left <= 78 && left > 64) return 55;
+	if (left <= 64 - ANSWERS_AFTER && left > 50) return -62;
+	return 0;
+}
+/** So long after the step that was taken its drain begins to fall. */
+const ANSWERS_AFTER = 1;
+/** Days before the end on which what was advised was done. */
+export const STEP_DAYS_AGO = [64, 58] as const;
+
 /** Day of the week on which two pens are held against one another. */
 const CUP_DAY = 5;
 
@@ -105,7 +120,7 @@ export function season(end: number, seed = DEMO_SEED, days = DEMO_DAYS): Season 
 		for (const tank of [pond, slabs, bench]) tank.live(18, warmth, chance);
 		feedPh += 0.02 * chance.normal();
 		rainEc = Math.min(90, Math.max(38, rainEc + 3 * chance.normal()));
-		drainRise = Math.max(120, drainRise + 18 * chance.normal() + (d > days - 30 ? 9 : 0));
+		drainRise = Math.max(120, drainRise + 18 * chance.normal() + (d > days - 30 ? 9 : 0) + builtUp(days - d));
 		drainPh += 0.15 * (6.15 - drainPh) + 0.05 * chance.normal();
 		const boreholeEc = (d < 168 ? 780 : 872) * (1 + 0.006 * chance.normal());
 		const roEc = boreholeEc * (0.03 + 0.062 * (d / days) ** 2) + 1.5 * chance.normal();

@@ -1,11 +1,14 @@
 import type { z } from 'zod';
 import type { drainsAnswer } from '@/contract/drains';
+import { CROPS, rangesFor, type Stage } from '@/core/crop/presets';
 import type { Quantity } from '@/core/quantity';
 import { startOfDay } from '@/core/quantity/time';
 import { sheetDay } from '@/core/rhythm/sheet-row';
+import { adviseIrrigation } from '@/core/rootzone/advice';
 import { drainOutlook } from '@/core/rootzone/balance';
 import { judgeDrains, pairDrains, poolDrains, type Run } from '@/core/rootzone/drains';
-import { drainTarget, limitsOf, type MeasuredRun, runVolumes, type Watering } from '@/core/rootzone/watering';
+import { drainTarget, limitsOf, type MeasuredRun, runsADay, runVolumes, type Watering } from '@/core/rootzone/watering';
+import { listSteps } from '@/store/irrigation-steps';
 import { insertIrrigation, listIrrigations, withdrawIrrigation } from '@/store/irrigations';
 import type { Db } from '@/store/pool';
 import { insertAudit } from '@/store/site';
@@ -13,6 +16,7 @@ import { writing } from '@/store/writing';
 import { remarkWords } from '@/words/en/remark';
 import { believedReadings } from './believed';
 import { enterSamples, type TypedSample } from './enter';
+import { adviceShown, stepsShown } from './irrigation-steps';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
 import { requireTime } from './time-ahead';
@@ -34,6 +38,55 @@ function placesOf(context: SiteContext, system: string): { drain: string | null;
 	return { drain: drain?.code ?? null, feed: feed ?? null };
 }
 
+/** What is known of the drain of a system: its samples, how it is watered, the steps that were taken, and the next. */
+export async function rootZoneOf(db: Db, context: SiteContext, code: string, now: number, days: number) {
+	const system = requireSystem(context, code);
+	const watering: Watering = system.watering ?? {};
+	const { drain, feed } = placesOf(context, code);
+	const site = context.site.id;
+	const span = { from: now - days * DAY, to: now + 1 };
+	const believed = (station: string | null, quantities: readonly Quantity[]) =>
+		station === null ? Promise.resolve([]) : believedReadings(db, context, station, quantities, span);
+	const runs = await listIrrigations(db, site, { system: code, ...span });
+	const steps = await listSteps(db, site, system.id);
+	const measured = runs.flatMap((r): Run[] => {
+		const { applied, drained } = runVolumes(r, watering);
+		const { at, minutes, firstDrainMin } = r;
+		return applied && drained ? [{ at, applied, drained, minutes, firstDrainMin }] : [];
+	});
+	const samples = pairDrains(
+		{ ec: await believed(drain, ['ec', 'tds']), ph: await believed(drain, ['ph']) },
+		{ ec: await believed(feed, ['ec', 'tds']), ph: await believed(feed, ['ph']) },
+		measured,
+	);
+	const limits = limitsOf(watering);
+	const drainPct = drainTarget(watering, sheetDay(now, context.site.timezone));
+	const found = judgeDrains(samples, limits);
+	const held = watering.heldL ?? null;
+	const advice = adviseIrrigation({
+		now,
+		samples: found,
+		schedule: {
+			runsADay: runsADay(watering),
+			minutes: watering.minutes ?? runs.at(-1)?.minutes ?? null,
+			bags: watering.bags ?? null,
+			heldL: held === null || !watering.bags ? null : held * watering.bags,
+		},
+		taken: steps.map((s) => ({ at: s.at, kind: s.kind, runsBefore: s.wateringBefore && runsADay(s.wateringBefore) })),
+		limits,
+		drainPct,
+		leastFeedUsCm: leastFeed(context, system, feed),
+	});
+	return { system, watering, drain, feed, runs, samples, found, limits, drainPct, steps, advice };
+}
+
+/** Weaker than this the crop is not fed: the range of the feed’s station, else that of crop and stage; null where neither is known. */
+function leastFeed(context: SiteContext, system: { crop: string; stage: string }, feed: string | null): number | null {
+	const range = context.stations.find((s) => s.code === feed)?.ranges.ec;
+	if (range) return range[0];
+	return CROPS.some((c) => c.crop === system.crop) ? rangesFor(system.crop, system.stage as Stage).ec[0] : null;
+}
+
 /** The drain of a system beside its feed, sample by sample and pooled, with what it says and what to do first. */
 export async function drainsOf(
 	db: Db,
@@ -42,24 +95,10 @@ export async function drainsOf(
 	now: number,
 	days = USUAL_DAYS,
 ): Promise<z.output<typeof drainsAnswer>> {
-	const system = requireSystem(context, code);
-	const watering: Watering = system.watering ?? {};
-	const { drain, feed } = placesOf(context, code);
-	const site = context.site.id;
-	const from = now - days * DAY;
-	const believed = (station: string | null, quantities: readonly Quantity[]) =>
-		station === null ? Promise.resolve([]) : believedReadings(db, context, station, quantities, { from });
-	const runs = await listIrrigations(db, site, { system: code, from });
-	const measured = runs.flatMap((r): Run[] => {
-		const { applied, drained } = runVolumes(r, watering);
-		return applied && drained ? [{ at: r.at, applied, drained }] : [];
-	});
-	const samples = pairDrains(
-		{ ec: await believed(drain, ['ec', 'tds']), ph: await believed(drain, ['ph']) },
-		{ ec: await believed(feed, ['ec', 'tds']), ph: await believed(feed, ['ph']) },
-		measured,
-	);
-	const limits = limitsOf(watering);
+	// What is advised does not hang on how far back somebody looks.
+	const z = await rootZoneOf(db, context, code, now, Math.max(days, USUAL_DAYS));
+	const since = <T extends { at: number }>(list: readonly T[]) => list.filter((x) => x.at >= now - days * DAY);
+	const samples = since(z.samples);
 	const zone = context.site.timezone;
 	const dayOf = (at: number) => startOfDay(sheetDay(at, zone), zone) ?? at;
 	// Weeks that end today: what is asked is how the last seven days were.
@@ -71,21 +110,23 @@ export async function drainsOf(
 	};
 	const weeks = poolDrains(samples, weekOf);
 	const newest = weeks.findLast((w) => w.balance !== null);
-	const drainPct = drainTarget(watering);
 	return {
 		system: code,
-		drainStation: drain,
-		feedStation: feed,
-		watering,
-		...limits,
-		drainPct: [...drainPct] as [number, number],
+		drainStation: z.drain,
+		feedStation: z.feed,
+		watering: z.watering,
+		...z.limits,
+		drainPct: [...z.drainPct] as [number, number],
+		runsADay: runsADay(z.watering),
+		advice: adviceShown(z.advice, z.watering),
+		steps: stepsShown(z.steps, z.found).reverse(),
 		outlook: newest?.balance
-			? drainOutlook(newest.balance, newest.feedUsCm, drainPct[1] / 100, limits.watchUsCm)
+			? drainOutlook(newest.balance, newest.feedUsCm, z.drainPct[1] / 100, z.limits.watchUsCm)
 			: null,
-		samples: judgeDrains(samples, limits).map((s) => ({ ...s, actions: s.actions.map(remarkWords) })),
+		samples: since(z.found).map((s) => ({ ...s, actions: s.actions.map(remarkWords) })),
 		days: poolDrains(samples, dayOf),
 		weeks,
-		runs: runs.reverse(),
+		runs: since(z.runs).reverse(),
 	};
 }
 

@@ -93,3 +93,52 @@ describe('the drain of a system', () => {
 		expect(csv.trim().split('\n').length).toBeGreaterThan(50);
 	});
 });
+
+describe('a step that is advised', () => {
+	const advice = async () => (await get('/drains?system=gutters')).advice;
+	beforeAll(async () => {
+		// A drain of today, as the demo’s own are of another season.
+		const ec = (value: string) => [{ quantity: 'ec', value, unit: 'mS/cm', instrument: 'plum' }];
+		const run = { system: 'gutters', applied_l: 10, drained_l: 1, feed: ec('1.41'), drain: ec('1.95') };
+		expect((await postJson(app.base, '/irrigations', run)).status).toBe(201);
+	});
+	it('is taken once: who comes second is told; taken back, the watering is as before', async () => {
+		const before = (await get('/drains?system=gutters')).watering;
+		const { kind } = await advice();
+		const two = await Promise.all(
+			[1, 2].map(() => postJson(app.base, '/irrigation-steps', { system: 'gutters', kind })),
+		);
+		expect(two.map((x) => x.status).sort()).toEqual([201, 409]);
+		const after = await get('/drains?system=gutters');
+		expect(after.advice.kind).toBe('wait');
+		expect(after.watering).not.toEqual(before);
+		expect(after.steps[0]).toMatchObject({ kind, after: null });
+		const { id } = two.find((x) => x.status === 201)!.body;
+		expect((await postJson(app.base, `/irrigation-steps/${id}/withdrawal`, {})).status).toBe(200);
+		expect((await get('/drains?system=gutters')).watering).toEqual(before);
+		expect((await postJson(app.base, `/irrigation-steps/${id}/withdrawal`, {})).status).toBe(404);
+	});
+	it('shows what an earlier one did', async () => {
+		const step = (await get('/drains?system=gutters&days=1000')).steps.at(-1);
+		expect([step.kind, typeof step.before.share]).toEqual(['more-runs', 'number']);
+		expect(step.after.drain_us_cm).toBeLessThan(step.before.drain_us_cm);
+	});
+	it('taken back after somebody set the watering anew leaves that alone', async () => {
+		const { kind } = await advice();
+		const { body } = await postJson(app.base, '/irrigation-steps', { system: 'gutters', kind });
+		const system = (await get('/systems')).systems.find((y: Answer) => y.code === 'gutters');
+		const watering = { ...system.watering, run_times: 'every 60 min 7:00 to 19:00' };
+		await postJson(app.base, '/systems', { ...system, watering });
+		await postJson(app.base, `/irrigation-steps/${body.id}/withdrawal`, {});
+		const now = await get('/drains?system=gutters');
+		expect([now.watering.run_times, now.runs_a_day]).toEqual(['every 60 min 7:00 to 19:00', 13]);
+	});
+	it('times that are none are refused at their field', async () => {
+		const system = (await get('/systems')).systems.find((y: Answer) => y.code === 'gutters');
+		const { status, body } = await postJson(app.base, '/systems', {
+			...system,
+			watering: { ...system.watering, run_times: 'often' },
+		});
+		expect([status, body.errors[0].path]).toEqual([422, 'watering.run_times']);
+	});
+});

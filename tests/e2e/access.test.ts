@@ -52,7 +52,11 @@ const PAGES = [
 /** Colours come from the same classes on both; what is there in the hand alone, bar and thumb’s row, stands on these. */
 const COLOURS_IN_THE_HAND = new Set<string>(['/', '/bench?station=pond', '/round/grid', '/root-zone']);
 
-async function issues(page: Page, theme: 'limewash' | 'blackout', rules: 'all' | 'colours' | 'but colours'): Promise<string[]> {
+async function issues(
+	page: Page,
+	theme: 'limewash' | 'blackout',
+	rules: 'all' | 'colours' | 'but colours',
+): Promise<string[]> {
 	await page.evaluate((t) => {
 		document.documentElement.dataset.theme = t;
 	}, theme);

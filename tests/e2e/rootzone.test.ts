@@ -49,6 +49,15 @@ it('a run, three cups, three trays, feed and drain: at most fifteen taps from th
 	expect(await says.locator('li').first().textContent()).toMatch(/[Ww]ater more often/);
 	expect(await says.textContent()).toContain('local rules');
 	expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+	// The one step that is advised now is taken; the watering is set by it, and what it should bring stands there until it is read.
+	const next = page.locator('[data-next-step=longer-runs], [data-next-step=more-runs]');
+	await next.locator('[data-expects]', { hasText: /Expected after .*runs off/ }).waitFor();
+	const advised = (await get('/drains?system=gutters')).advice.step;
+	await next.getByRole('button', { name: 'I have set it so' }).click();
+	await page.locator('[data-next-step=wait], [data-next-step=measure]').waitFor();
+	await page.locator('[data-step]').first().locator('text=/look after/').waitFor();
+	const set = (await get('/drains?system=gutters')).watering;
+	expect([set.runs_a_day, set.minutes]).toEqual([advised.runs_a_day, advised.minutes]);
 	const { runs } = await get('/drains?system=gutters');
 	expect(runs[0]).toMatchObject({ minutes: 6, applied_cups_ml: [101, 97, 104], drained_cups_ml: [95, 88, 102] });
 	await page.close();

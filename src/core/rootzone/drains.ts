@@ -9,6 +9,9 @@ export interface Run {
 	at: number;
 	applied: Volume;
 	drained: Volume;
+	/** How long it ran, and when somebody saw the first drain; null where nobody looked. */
+	minutes: number | null;
+	firstDrainMin: number | null;
 }
 /** A drain sample with the feed of its time, and with what was given and ran off where that was measured. */
 export interface DrainSample {

@@ -1,4 +1,5 @@
 import { DRAIN_LIMITS, type DrainPreset } from './drain-pair';
+import { readRunTimes, runsOf, type SeasonShare, seasonShare } from './schedule';
 import { cupsVolume, typedVolume, type Volume } from './volume';
 
 /** How a system is watered, as far as somebody said. */
@@ -15,8 +16,15 @@ export interface Watering {
 	/** Own limits, µS/cm over the feed. */
 	watchUsCm?: number | undefined;
 	actUsCm?: number | undefined;
-	/** Percent of what is given that is to run off, from and to. */
+	/** Percent of what is given that is to run off, from and to; by season where that is said. */
 	drainPct?: [number, number] | undefined;
+	drainSeasons?: SeasonShare[] | undefined;
+	/** Minutes of one run. */
+	minutes?: number | undefined;
+	/** When it runs, as readRunTimes understands it. */
+	runTimes?: string | undefined;
+	/** Litres of solution that one bag, slab or pot holds. */
+	heldL?: number | undefined;
 }
 /** A run as it was measured: typed volumes, or cups. */
 export interface MeasuredRun {
@@ -38,13 +46,27 @@ const USUAL_DRAIN_PCT: readonly [number, number] = [15, 30];
  * @example limitsOf({ runsADay: 8, bags: 20 }).preset // 'tight'
  */
 export function limitsOf(w: Watering): { preset: DrainPreset; watchUsCm: number; actUsCm: number } {
-	const preset = w.preset ?? ((w.runsADay ?? 0) >= OFTEN && (w.bags ?? 0) > 0 ? 'tight' : 'usual');
+	const preset = w.preset ?? ((runsADay(w) ?? 0) >= OFTEN && (w.bags ?? 0) > 0 ? 'tight' : 'usual');
 	const { watchUsCm, actUsCm } = DRAIN_LIMITS[preset];
 	return { preset, watchUsCm: w.watchUsCm ?? watchUsCm, actUsCm: w.actUsCm ?? actUsCm };
 }
 
-/** The share of drain that is aimed at, percent; common practice where nobody said (15 to 30, no source). */
-export const drainTarget = (w: Watering): readonly [number, number] => w.drainPct ?? USUAL_DRAIN_PCT;
+/**
+ * The share of drain that is aimed at on a day, percent; common practice where nobody said (15 to 30, no source).
+ * @param day as `2026-08-14`
+ * @example drainTarget({}, '2026-08-14') // [15, 30]
+ */
+export const drainTarget = (w: Watering, day: string): readonly [number, number] =>
+	seasonShare(w.drainSeasons ?? [], day) ?? w.drainPct ?? USUAL_DRAIN_PCT;
+
+/**
+ * How many runs a day: by its times, else as somebody said; null where neither is known.
+ * @example runsADay({ runTimes: '7:00 12:00 17:00', runsADay: 9 }) // 3
+ */
+export function runsADay(w: Watering): number | null {
+	const times = w.runTimes ? readRunTimes(w.runTimes) : null;
+	return (times && runsOf(times)) ?? w.runsADay ?? null;
+}
 
 /**
  * What a run gave and what ran off, in all; null for what was not measured. Typed volumes come first, then cups, then the clock.

@@ -1,6 +1,7 @@
 import { drains as resource } from '@/contract/drains';
 import { irrigationsCsv } from '@/service/export';
 import { drainsOf, logIrrigation, takeBackIrrigation } from '@/service/rootzone';
+import { takeBackStep, takeStep } from '@/service/take-step';
 import { listIrrigations } from '@/store/irrigations';
 import { csvResponse, wantsCsv } from '../csv-response';
 import { handle } from '../dispatch';
@@ -27,6 +28,16 @@ export const drains = handle(resource, {
 		);
 		announce({ kind: 'event', station: null, by: '' });
 		return { id };
+	},
+	'POST /irrigation-steps': async ({ body, db, now, who, announce }) => {
+		const id = await takeStep(db, body, { who, now });
+		announce({ kind: 'event', station: null, by: '' });
+		return { id };
+	},
+	'POST /irrigation-steps/:id/withdrawal': async ({ params, db, site, who, announce }) => {
+		await takeBackStep(db, await site(), params.id, who);
+		announce({ kind: 'event', station: null, by: '' });
+		return { ok: true };
 	},
 	'POST /irrigations/:id/withdrawal': async ({ params, body, db, site, who }) => {
 		await takeBackIrrigation(db, await site(), params.id, body.withdrawn, who);

@@ -68,13 +68,14 @@ export function DrainSays({ drains: d, site }: { drains: Drains; site: SiteView 
 			)}
 			{week && <p data-drain-week>{uptakeWords(week, 'the last seven days', site)}</p>}
 			{s.actions.length > 0 && (
-				<ol className="list-decimal pl-5 mt-2" data-drain-actions={s.actions.length}>
-					{s.actions.map((a, i) => (
-						<li key={a} className={i === 0 ? 'font-bold' : ''}>
-							{a}
-						</li>
-					))}
-				</ol>
+				<details className="mt-2" open={d.advice.step === null}>
+					<summary className="cursor-pointer">What is done about it, in the order of the trade</summary>
+					<ol className="list-decimal pl-5" data-drain-actions={s.actions.length}>
+						{s.actions.map((a) => (
+							<li key={a}>{a}</li>
+						))}
+					</ol>
+				</details>
 			)}
 			{d.outlook && <p data-drain-outlook>{outlookWords(d.outlook, d, site)}</p>}
 			<p className="text-soft text-[0.85rem] mt-2">

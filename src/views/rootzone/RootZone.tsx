@@ -7,8 +7,10 @@ import { Notice } from '../ui/Notice';
 import { DrainCharts } from './DrainCharts';
 import { DrainPools } from './DrainPools';
 import { DrainSays } from './DrainSays';
+import { NextStep } from './NextStep';
 import { RunForm } from './RunForm';
 import { Runs } from './Runs';
+import { Steps } from './Steps';
 
 const SPANS = [
 	[28, '4 weeks'],
@@ -55,6 +57,10 @@ export function RootZone({
 			</div>
 		);
 	const d = asked.data;
+	const done = (said: string, problem: string) => {
+		set({ said, problem });
+		void askAgain();
+	};
 	const system = systems.find((y) => y.code === s.system);
 	return (
 		<div>
@@ -95,27 +101,16 @@ export function RootZone({
 				<div className="grid lg:grid-cols-[1fr_22rem] gap-x-8 gap-y-4">
 					<aside className="lg:col-start-2 lg:row-start-1">
 						<DrainSays drains={d} site={site} />
-						<RunForm
-							key={s.system}
-							drains={d}
-							site={site}
-							onLogged={(said) => {
-								set({ said, problem: '' });
-								void askAgain();
-							}}
-						/>
-						<Runs
-							drains={d}
-							site={site}
-							onDone={(said, problem) => {
-								set({ said, problem });
-								void askAgain();
-							}}
-						/>
+						<NextStep drains={d} site={site} onDone={done} />
+						<RunForm key={s.system} drains={d} site={site} onLogged={(said) => done(said, '')} />
 					</aside>
 					<section className="lg:col-start-1 lg:row-start-1 min-w-0">
 						<DrainCharts drains={d} site={site} />
 						<DrainPools drains={d} site={site} />
+						<div className="grid md:grid-cols-2 gap-x-8 mt-4">
+							<Steps drains={d} site={site} onDone={done} />
+							<Runs drains={d} site={site} onDone={done} />
+						</div>
 					</section>
 				</div>
 			)}

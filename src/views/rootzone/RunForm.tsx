@@ -11,6 +11,7 @@ import { caughtTyped } from './run-typed';
 
 interface Values {
 	minutes: string;
+	first: string;
 	given: string;
 	ran: string;
 	feedEc: string;
@@ -19,7 +20,7 @@ interface Values {
 	drainPh: string;
 	instrument: string;
 }
-const EMPTY = { minutes: '', given: '', ran: '', feedEc: '', drainEc: '', feedPh: '', drainPh: '' };
+const EMPTY = { minutes: '', first: '', given: '', ran: '', feedEc: '', drainEc: '', feedPh: '', drainPh: '' };
 
 /** Logs a run: how long, cups under drippers, trays under bags, and what feed and drain read. All but one may be left empty. */
 export function RunForm({
@@ -65,6 +66,7 @@ export function RunForm({
 				body: {
 					system: d.system,
 					minutes: v.minutes.trim() === '' ? null : decimal(v.minutes.trim())!,
+					first_drain_min: v.first.trim() === '' ? null : decimal(v.first.trim())!,
 					...(given && 'litres' in given ? { applied_l: given.litres } : {}),
 					...(given && 'cups' in given ? { applied_cups_ml: given.cups } : {}),
 					...(ran && 'litres' in ran ? { drained_l: ran.litres } : {}),
@@ -105,7 +107,10 @@ export function RunForm({
 	return (
 		<form className="note-rule grid gap-2" data-run-form onSubmit={submit}>
 			<h2>Log a run</h2>
-			{field('minutes', 'Minutes', '6', (t) => (decimal(t.trim()) ?? 0) > 0 || 'Write how many minutes it ran.')}
+			<div className="grid grid-cols-2 gap-2">
+				{field('minutes', 'Minutes', '6', (t) => (decimal(t.trim()) ?? 0) > 0 || 'Write how many minutes it ran.')}
+				{field('first', 'First drain after, min', '', (t) => (decimal(t.trim()) ?? -1) >= 0 || 'Write minutes.')}
+			</div>
 			{field(
 				'given',
 				'Caught under drippers, mL each',

@@ -1,4 +1,5 @@
 import type { UseFormReturn } from 'react-hook-form';
+import { readRunTimes, readSeasons } from '@/core/rootzone/schedule';
 import { Choice, Text } from './fields';
 import { isCount, isPositive, readShare, type SystemValues } from './system-values';
 
@@ -13,7 +14,15 @@ const NUMBERS = [
 		isPositive,
 		'Write a number above nothing.',
 	],
+	['minutes', 'Minutes of a run', 'Where a run is logged without them.', isPositive, 'Write a number above nothing.'],
 	['runs_a_day', 'Runs a day', 'Bags watered often are judged tightly.', isCount, COUNT],
+	[
+		'held_l',
+		'Litres that one bag holds',
+		'How soon the drain follows a change; 5 to 14 unless you say.',
+		isPositive,
+		'Write a number above nothing.',
+	],
 ] as const;
 
 /** How a system with drippers is watered, and how far its drain may stand above its feed. */
@@ -35,6 +44,16 @@ export function SystemWatering({ form }: { form: UseFormReturn<SystemValues> }) 
 					/>
 				))}
 			</div>
+			<Text
+				form={form}
+				name="run_times"
+				label="When it runs"
+				width="w-full"
+				hint="7:00 9:00 13:00, or every 60 min 7:00 to 19:00, or by light: each 120 J/cm2, 1800 a day. Says the runs a day by itself."
+				check={(text) =>
+					readRunTimes(text) !== null || 'Write times, every 60 min 7:00 to 19:00, or each 120 J/cm2, 1800 a day.'
+				}
+			/>
 			<Choice
 				form={form}
 				name="preset"
@@ -52,8 +71,12 @@ export function SystemWatering({ form }: { form: UseFormReturn<SystemValues> }) 
 				form={form}
 				name="drain_pct"
 				label="Share that is to run off, %"
-				hint="15 to 30 unless you say otherwise; more in summer and with salty water."
-				check={(text) => readShare(text) !== undefined || 'Write a range as 15 to 30.'}
+				hint="15 to 30 unless you say otherwise; by season as 1 Apr 20 to 35; 1 Oct 15 to 30."
+				check={(text) =>
+					readShare(text) !== undefined ||
+					readSeasons(text) !== null ||
+					'Write 15 to 30, or 1 Apr 20 to 35; 1 Oct 15 to 30.'
+				}
 			/>
 		</fieldset>
 	);

@@ -1,5 +1,6 @@
 import type { System } from '@/contract/site';
 import { decimal } from '@/core/quantity';
+import { readSeasons, showSeasons } from '@/core/rootzone/schedule';
 import { readNumber, showNumber } from './numbers';
 
 type Watering = NonNullable<System['watering']>;
@@ -17,8 +18,13 @@ export const systemValues = (y: System) => ({
 	bags: showNumber(y.watering?.bags),
 	dripper_ml_min: showNumber(y.watering?.dripper_ml_min),
 	runs_a_day: showNumber(y.watering?.runs_a_day),
+	minutes: showNumber(y.watering?.minutes),
+	run_times: y.watering?.run_times ?? '',
+	held_l: showNumber(y.watering?.held_l),
 	preset: y.watering?.preset ?? '',
-	drain_pct: y.watering?.drain_pct?.join(' to ') ?? '',
+	drain_pct: y.watering?.drain_seasons
+		? showSeasons(y.watering.drain_seasons)
+		: (y.watering?.drain_pct?.join(' to ') ?? ''),
 });
 export type SystemValues = ReturnType<typeof systemValues>;
 
@@ -39,6 +45,9 @@ export const SYSTEM_FIELDS = {
 	'watering.bags': 'bags',
 	'watering.dripper_ml_min': 'dripper_ml_min',
 	'watering.runs_a_day': 'runs_a_day',
+	'watering.minutes': 'minutes',
+	'watering.run_times': 'run_times',
+	'watering.held_l': 'held_l',
 	'watering.drain_pct': 'drain_pct',
 } as const;
 
@@ -51,8 +60,12 @@ export function readSystem(y: System, v: SystemValues): System {
 			bags: readNumber(v.bags) ?? undefined,
 			dripper_ml_min: readNumber(v.dripper_ml_min) ?? undefined,
 			runs_a_day: readNumber(v.runs_a_day) ?? undefined,
+			minutes: readNumber(v.minutes) ?? undefined,
+			run_times: v.run_times.trim() || undefined,
+			held_l: readNumber(v.held_l) ?? undefined,
 			preset: v.preset || undefined,
 			drain_pct: readShare(v.drain_pct),
+			drain_seasons: v.drain_pct.trim() === '' ? undefined : (readSeasons(v.drain_pct) ?? undefined),
 		}).filter(([, value]) => value !== undefined),
 	);
 	return {

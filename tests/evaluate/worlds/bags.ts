@@ -91,8 +91,12 @@ export function builtUp(c: Random): BagWorld {
 const SUN = Array.from({ length: 24 }, (_, h) => 0.008 + Math.max(0, Math.sin(((h - 6) / 14) * Math.PI)));
 const SUM = SUN.reduce((a, b) => a + b, 0);
 
-/** One day passes. Runs are spread over the light, as a clock spreads them. */
-export function dayPasses(w: BagWorld, c: Random): void {
+/**
+ * One day passes. Runs are spread over the light, as a clock spreads them.
+ * @param watched what is done in the place of the first run after noon: somebody stands by with cups
+ */
+export function dayPasses(w: BagWorld, c: Random, watched?: () => void): void {
+	let looked = watched === undefined;
 	w.weather = 0.7 * w.weather + 0.22 * c.normal();
 	w.plants.drinkL *= 1 + w.plants.growth;
 	w.plants.takesUsCm *= Math.exp(0.02 * c.normal());
@@ -101,7 +105,13 @@ export function dayPasses(w: BagWorld, c: Random): void {
 	const runsAt = Array.from({ length: w.runs }, (_, i) => Math.floor(6 + (14 * i) / w.runs));
 	for (let h = 0; h < 24; h++) {
 		for (const b of w.bags) drink(w, b, h);
-		for (const at of runsAt) if (at === h) for (const b of w.bags) water(b, w.minutes, w.feedUsCm);
+		for (const [i, at] of runsAt.entries()) {
+			if (at !== h) continue;
+			if (!looked && (h >= 12 || i === runsAt.length - 1)) {
+				looked = true;
+				watched!();
+			} else for (const b of w.bags) water(b, w.minutes, w.feedUsCm);
+		}
 	}
 	w.hour += 24;
 }
@@ -166,7 +176,7 @@ export interface LookedAt {
 	drainUsCm: number;
 	firstDrainMin: number | null;
 }
-/** The grower watches one run towards noon: cups under three drippers, trays under three bags, one meter; now and then something is misread. */
+/** The grower watches one run: cups under three drippers, trays under three bags, one meter; now and then something is misread. */
 export function lookAt(w: BagWorld, c: Random): LookedAt {
 	const bags = [0, 4, 8].map((i) => w.bags[i]!);
 	for (const b of w.bags) b.tray = { litres: 0, salt: 0, given: 0 };
@@ -185,14 +195,25 @@ export function lookAt(w: BagWorld, c: Random): LookedAt {
 	};
 }
 
+/** How far the drain truly stands above the feed: what a run brings out now, of all bags, read without any error. */
+export function trueDrainRise(w: BagWorld): number {
+	const bags = structuredClone(w.bags) as Bag[];
+	for (const b of bags) {
+		b.tray = { litres: 0, salt: 0, given: 0 };
+		water(b, w.minutes, w.feedUsCm);
+	}
+	const litres = bags.reduce((s, b) => s + b.tray.litres, 0);
+	return litres < 0.01 ? trueRise(w) : bags.reduce((s, b) => s + b.tray.salt, 0) / litres - w.feedUsCm;
+}
+
 /** What nobody reads: how far the solution in the bags stands above the feed. */
 export const trueRise = (w: BagWorld): number => {
 	const litres = w.bags.reduce((s, b) => s + b.lower.litres, 0);
 	return w.bags.reduce((s, b) => s + b.lower.salt, 0) / litres - w.feedUsCm;
 };
-/** The driest that any bag was since this was last asked. */
-export function driestSince(w: BagWorld): number {
-	const least = Math.min(...w.bags.map((b) => b.driest));
+/** The bags that went dry since this was last asked. */
+export function drySince(w: BagWorld): number[] {
+	const dry = w.bags.flatMap((b, i) => (b.driest < DRY ? [i] : []));
 	for (const b of w.bags) b.driest = 1;
-	return least;
+	return dry;
 }

@@ -23,6 +23,8 @@ const run = (at: number, appliedL: number, drainedL: number): Run => ({
 	at,
 	applied: { litres: appliedL, u: 0.03 * appliedL },
 	drained: { litres: drainedL, u: 0.03 * drainedL },
+	minutes: null,
+	firstDrainMin: null,
 });
 const usual = { watchUsCm: 500, actUsCm: 1000 };
 
@@ -119,7 +121,7 @@ describe('how a system is watered', () => {
 		expect(limitsOf({ runsADay: 8, bags: 20 })).toEqual({ preset: 'tight', watchUsCm: 200, actUsCm: 500 });
 		expect(limitsOf({ runsADay: 8 }).preset).toBe('usual');
 		expect(limitsOf({ preset: 'loose', watchUsCm: 800 })).toEqual({ preset: 'loose', watchUsCm: 800, actUsCm: 2000 });
-		expect(drainTarget({})).toEqual([15, 30]);
+		expect(drainTarget({}, '2026-07-01')).toEqual([15, 30]);
 	});
 	it('volumes as typed, else by cups, else by the clock, which is less sure', () => {
 		const none = { minutes: null, appliedL: null, appliedCups: [], drainedL: null, drainedCups: [] };
