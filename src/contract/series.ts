@@ -28,6 +28,13 @@ const trend = wire({
 	spans: z.number().describe('stretches between events, within which values are compared'),
 	from: instant.nullable(),
 	to: instant.nullable(),
+	reaches: z
+		.array(z.object({ limit: z.number(), from: instant, middle: instant, to: instant }))
+		.describe('when an end of the station’s range is reached if nothing is done: nine times in ten within the window'),
+	pace: z
+		.object({ since: instant, before: z.number(), after: z.number(), p: z.number() })
+		.nullable()
+		.describe('another pace since some day, per day (Pettitt 1979)'),
 });
 export type TrendFound = z.input<typeof trend>;
 

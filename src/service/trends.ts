@@ -1,6 +1,8 @@
 import { QUANTITIES, type Quantity } from '@/core/quantity';
 import { startOfDay } from '@/core/quantity/time';
 import { sheetDay } from '@/core/rhythm/sheet-row';
+import { type Window, windowTo } from '@/core/trend/forecast';
+import { paceChange } from '@/core/trend/pace';
 import { cutsOf, type Trend, trendOf } from '@/core/trend/trend';
 import { listEvents } from '@/store/events';
 import type { Db } from '@/store/pool';
@@ -12,6 +14,13 @@ const DAY = 86_400_000;
 const USUAL_DAYS = 56;
 const MOST_EVENTS = 5000;
 
+/** What a quantity does, when it comes to an end of its range, and whether its pace has changed. */
+export type TrendOfQuantity = Trend & {
+	quantity: Quantity;
+	reaches: Window[];
+	pace: { since: number; before: number; after: number; p: number } | null;
+};
+
 /** What each quantity of a station does between events; those that were never read there are left out. */
 export async function trendsOf(
 	db: Db,
@@ -19,15 +28,15 @@ export async function trendsOf(
 	station: string,
 	span: { from?: number | undefined; to?: number | undefined },
 	now: number,
-): Promise<(Trend & { quantity: Quantity })[]> {
-	if (!context.stations.some((s) => s.code === station))
-		throw new Refusal('unknown-station', [{ path: 'station', message: `There is no station “${station}”.` }]);
+): Promise<TrendOfQuantity[]> {
+	const here = context.stations.find((s) => s.code === station);
+	if (!here) throw new Refusal('unknown-station', [{ path: 'station', message: `There is no station “${station}”.` }]);
 	const to = span.to ?? now;
 	const from = span.from ?? to - USUAL_DAYS * DAY;
 	const events = await listEvents(db, context.site.id, { from, to, station, limit: MOST_EVENTS });
 	const zone = context.site.timezone;
 	const dayOf = (at: number) => startOfDay(sheetDay(at, zone), zone) ?? at;
-	const found: (Trend & { quantity: Quantity })[] = [];
+	const found: TrendOfQuantity[] = [];
 	for (const quantity of QUANTITIES) {
 		if (quantity === 'tds') continue;
 		const points = await believedReadings(db, context, station, quantity === 'ec' ? ['ec', 'tds'] : [quantity], {
@@ -35,14 +44,18 @@ export async function trendsOf(
 			to,
 		});
 		if (points.length === 0) continue;
-		const cuts = cutsOf(quantity);
+		const kinds = cutsOf(quantity);
+		const cuts = events.filter((e) => kinds.includes(e.kind)).map((e) => e.at);
+		const pace = paceChange(points, cuts);
 		found.push({
 			quantity,
-			...trendOf(
-				points,
-				events.filter((e) => cuts.includes(e.kind)).map((e) => e.at),
-				dayOf,
-			),
+			...trendOf(points, cuts, dayOf),
+			// Of what lies in the past it is known what came.
+			reaches:
+				to < now
+					? []
+					: (here.ranges[quantity] ?? []).flatMap((limit) => windowTo(points, cuts, limit, now, dayOf) ?? []),
+			pace: pace && { since: pace.at, before: pace.before, after: pace.after, p: pace.p },
 		});
 	}
 	return found;

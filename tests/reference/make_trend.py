@@ -17,4 +17,20 @@ for n, slope, step in ((5, 0.1, 0), (8, 0.02, 0), (10, -0.05, 0), (12, 0.03, 0.1
     tau = stats.kendalltau(x, y, method="exact" if exact else "asymptotic")
     t = stats.theilslopes(y, x, alpha=0.95)
     cases.append({"x": x.tolist(), "y": y.tolist(), "p": float(tau.pvalue), "slope": float(t.slope), "low": float(t.low_slope), "high": float(t.high_slope)})
-print(json.dumps(cases, indent=1))
+
+
+def pettitt(v):
+    # Through ranks: U_t = 2 * sum of the first t ranks - t (n + 1), scipy's ranks with ties as means.
+    n = len(v)
+    r = stats.rankdata(v)
+    u = 2 * np.cumsum(r)[:-1] - np.arange(1, n) * (n + 1)
+    k = float(np.max(np.abs(u)))
+    return {"values": list(v), "k": k, "after": int(np.argmax(np.abs(u))) + 1, "p": float(min(1, 2 * np.exp(-6 * k * k / (n**3 + n**2))))}
+
+
+changes = []
+for n, at, step in ((14, 7, 0.1), (20, 15, 0.05), (30, 10, 0.0), (40, 30, 0.03), (60, 20, -0.06)):
+    v = rng.normal(0.05, 0.05, n)
+    v[at:] += step
+    changes.append(pettitt(v.round(2).tolist()))
+print(json.dumps({"kendall": cases, "pettitt": changes}, indent=1))

@@ -50,7 +50,7 @@ const WEATHER = 0.25;
  * The drain after so many days, and the share that runs off then.
  * @param next litres a day and feed of the watering to come
  * @param days 0.1 to 30
- * @example drainAhead({ feedUsCm: 1500, drainUsCm: 3000, drainU: 60, givenL: 40, shareU: 0.03, drunkL: 32, heldL: 100, bags: 12, uptake: null }, { givenL: 48, feedUsCm: 1500 }, 4).drainUsCm?.value // 2730
+ * @example drainAhead({ feedUsCm: 1500, drainUsCm: 3000, drainU: 60, givenL: 40, shareU: 0.03, drunkL: 30, heldL: 100, bags: 12, uptake: null }, { givenL: 48, feedUsCm: 1500 }, 4).drainUsCm?.value // 2796.2
  */
 export function drainAhead(now: Watered, next: { givenL: number; feedUsCm: number }, days: number): Ahead {
 	const drains: number[] = [];

@@ -7,6 +7,8 @@ import { mannKendall, type Part, theilSen } from './kendall';
 export interface Point {
 	at: number;
 	value: number;
+	/** Standard uncertainty of what the probe may be off by, where that is known. */
+	u?: number | undefined;
 }
 /** What a series does between what is done to the water; nothing where too little is known. */
 export interface Trend {
@@ -58,7 +60,7 @@ export function spansOf(points: readonly Point[], cuts: readonly number[]): Poin
 }
 
 /** A day of many readings counts once: what swings with lights and sun is no trend. */
-function withoutTheDay(span: readonly Point[], dayOf: (at: number) => number): Point[] {
+export function withoutTheDay(span: readonly Point[], dayOf: (at: number) => number): Point[] {
 	const days = new Map<number, Point[]>();
 	for (const p of span) {
 		const day = dayOf(p.at);

@@ -1,8 +1,8 @@
 import type { TrendFound } from '@/contract/series';
 import { QUANTITY, type Quantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
-import { trendWords } from '@/words/en/trend';
-import { displayUnit, unitLabel } from '../ui/format';
+import { paceWords, reachesWords, trendWords } from '@/words/en/trend';
+import { dateTime, displayUnit, shortDay, shownWithUnit, unitLabel } from '../ui/format';
 import { inDisplay } from './in-display';
 
 /** How fast it goes, in the unit that is shown: a slope has no place on the scale, so what a unit is shifted by falls out. */
@@ -34,6 +34,27 @@ export function TrendLine({ trend: t, site }: { trend: TrendFound | undefined; s
 			data-trend={`${t.quantity} ${t.says}`}
 		>
 			{words}
+			{t.pace && (
+				<span data-pace>
+					{' '}
+					{paceWords(
+						perDay(t.quantity, t.pace.before, site),
+						perDay(t.quantity, t.pace.after, site),
+						shortDay(Date.parse(t.pace.since), site.timezone),
+					)}
+				</span>
+			)}
+			{t.reaches.map((w) => (
+				<strong key={w.limit} className="block" data-reaches={w.limit}>
+					{reachesWords(
+						named,
+						shownWithUnit(t.quantity, w.limit, site.units),
+						dateTime(Date.parse(w.from), site.timezone),
+						dateTime(Date.parse(w.to), site.timezone),
+						Date.parse(w.from) <= site.now + 3_600_000,
+					)}
+				</strong>
+			))}
 		</p>
 	);
 }

@@ -15,3 +15,16 @@ export function trendWords(
 		return `${between}${named} goes neither up nor down for sure (${perDay.low} to ${perDay.high} a day; ${by}).`;
 	return `${between}${named} ${t.says === 'rising' ? 'rises' : 'falls'} by ${perDay.value} a day (${perDay.low} to ${perDay.high}; ${by}).`;
 }
+
+/** Another pace since some day; paces with their signs, as they are shown. */
+export const paceWords = (before: string, after: string, day: string): string =>
+	`Since ${day} its pace is ${after} a day, before it was ${before}.`;
+
+/** When an end of the range is reached, as a window. @param soon it may be there within the hour */
+export const reachesWords = (name: string, limit: string, from: string, to: string, soon: boolean): string => {
+	// The pH is named by its value already.
+	const what = limit.startsWith('pH') ? limit : `${name} ${limit}`;
+	return soon
+		? `Comes to ${what} by ${to}, perhaps now, if nothing is done (nine times in ten).`
+		: `Comes to ${what} between ${from} and ${to} if nothing is done (nine times in ten).`;
+};
