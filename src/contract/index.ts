@@ -16,6 +16,7 @@ import { readings } from './readings';
 import { rounds } from './rounds';
 import { series } from './series';
 import { setup } from './site';
+import { uptake } from './uptake';
 import { water } from './water';
 import { waterCalculators } from './water-calculators';
 import { week } from './week';
@@ -34,6 +35,7 @@ export const RESOURCES = [
 	rounds,
 	water,
 	drains,
+	uptake,
 	products,
 	doses,
 	batches,

@@ -124,6 +124,7 @@ const examples = (ids: Ids): Asked => ({
 		},
 	},
 	'GET /drains': { query: { system: 'gutters' } },
+	'GET /uptake': { query: { station: 'slabs', days: 400 } },
 	'GET /irrigations': { query: { system: 'gutters' } },
 	'POST /irrigations': { body: { system: 'gutters', minutes: 6, applied_cups_ml: [100, 104], drained_cups_ml: [90] } },
 	'POST /irrigations/:id/withdrawal': { params: { id: ids.irrigation }, body: { withdrawn: true } },

@@ -22,6 +22,7 @@ export type ParsedTime =
 const ISO =
 	/^(\d{4})-(\d{2})-(\d{2})(?:[T ](\d{2}):(\d{2})(?::(\d{2})(?:[.,](\d{1,9}))?)?)?\s*(Z|z|[+-]\d{2}(?::?\d{2})?)?$/;
 const MINUTE = 60_000;
+const DAY = 86_400_000;
 /** Nobody logged before, and nobody will after. */
 const FIRST_YEAR = 1970;
 const LAST_YEAR = 2199;
@@ -50,9 +51,8 @@ function offsetMinutes(text: string): number | undefined {
 }
 
 function inZone(wall: number, zone: string): { at: number; local: LocalTimeNote; again?: number } {
-	const day = 86_400_000;
-	const before = tzOffset(zone, new Date(wall - day));
-	const after = tzOffset(zone, new Date(wall + day));
+	const before = tzOffset(zone, new Date(wall - DAY));
+	const after = tzOffset(zone, new Date(wall + DAY));
 	const valid = [...new Set([before, after])]
 		.map((offset) => ({ at: wall - offset * MINUTE, offset }))
 		.filter(({ at, offset }) => tzOffset(zone, new Date(at)) === offset)
@@ -118,7 +118,26 @@ export function parseTime(text: string, zone: string): ParsedTime {
  * The clock on the wall of a zone at an instant, as if it were UTC: what an axis of days is drawn by.
  * @example wallTime(Date.UTC(2026, 6, 1, 22), 'Europe/Amsterdam') // Date.UTC(2026, 6, 2)
  */
-export const wallTime = (at: number, zone: string): number => at + tzOffset(zone, new Date(at)) * MINUTE;
+export const wallTime = (at: number, zone: string): number => at + offsetAt(at, zone) * MINUTE;
+
+/** Minutes from UTC at midnights of UTC, by zone: asking the runtime takes a millisecond, and a chart asks for thousands of points. */
+const midnights = new Map<string, Map<number, number>>();
+const MOST_MIDNIGHTS = 20_000;
+
+function offsetAt(at: number, zone: string): number {
+	const known = midnights.get(zone) ?? new Map<number, number>();
+	if (known.size > MOST_MIDNIGHTS) known.clear();
+	midnights.set(zone, known);
+	const of = (day: number) => {
+		const offset = known.get(day) ?? tzOffset(zone, new Date(day * DAY));
+		known.set(day, offset);
+		return offset;
+	};
+	const day = Math.floor(at / DAY);
+	const before = of(day);
+	// Where the clocks are moved within the day it is asked for the instant itself.
+	return before === of(day + 1) ? before : tzOffset(zone, new Date(at));
+}
 
 /**
  * The instant at which a day begins in a zone; null for what is no date. Where daylight saving skips midnight, the moment after.

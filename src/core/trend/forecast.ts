@@ -111,7 +111,8 @@ function daysTo(away: number, pace: { value: number; u: number }, levelU: number
 		let left = away - levelU * z[1]!;
 		let found = left * away <= 0 ? 0 : Number.POSITIVE_INFINITY;
 		for (let t = 0, k = 2; found === Number.POSITIVE_INFINITY && t < HORIZON_DAYS; k++) {
-			const rate = first * Math.exp(SWAYS * z[2 + ((k - 2) % 4)]! + BENDS * z[6]! * Math.min(t + KEEPS_DAYS / 2, BENDS_DAYS));
+			const rate =
+				first * Math.exp(SWAYS * z[2 + ((k - 2) % 4)]! + BENDS * z[6]! * Math.min(t + KEEPS_DAYS / 2, BENDS_DAYS));
 			const need = left / rate;
 			if (need >= 0 && need <= KEEPS_DAYS) found = t + need;
 			left -= rate * KEEPS_DAYS;

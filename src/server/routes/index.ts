@@ -14,6 +14,7 @@ import { readings } from './readings';
 import { rounds } from './rounds';
 import { series } from './series';
 import { setup } from './setup';
+import { uptake } from './uptake';
 import { water } from './water';
 import { waterCalculators } from './water-calculators';
 import { week } from './week';
@@ -32,6 +33,7 @@ export const routes: Route[] = [
 	...rounds,
 	...water,
 	...drains,
+	...uptake,
 	...products,
 	...doses,
 	...batches,

@@ -11,6 +11,7 @@ import { NextStep } from './NextStep';
 import { RunForm } from './RunForm';
 import { Runs } from './Runs';
 import { Steps } from './Steps';
+import { TankUptake } from './TankUptake';
 
 const SPANS = [
 	[28, '4 weeks'],
@@ -22,37 +23,41 @@ const SPANS = [
 export function RootZone({
 	site: held,
 	systems,
+	chosen,
 	first: heldFirst,
 }: {
 	site: Held<SiteView>;
-	systems: { code: string; name: string; about: string }[];
+	/** Those with a drain, and those with a tank that is drunk from. */
+	systems: { code: string; name: string; about: string; tank: string | null }[];
+	chosen: string;
 	first: Held<Drains | null>;
 }) {
 	const site = unheld(held);
 	const came = unheld(heldFirst);
 	useFollowing();
 	const [s, set] = useReducer((now: State, change: Partial<State>) => ({ ...now, ...change }), {
-		system: came?.system ?? '',
+		system: chosen,
 		days: 56,
 		said: '',
 		problem: '',
 	});
+	const system = systems.find((y) => y.code === s.system);
 	const asked = useAsked(
 		'GET /drains',
 		{ query: { system: s.system, days: s.days } },
-		s.system !== '',
+		system?.tank === null,
 		came && s.system === came.system && s.days === 56 ? came : undefined,
 	);
-	if (came === null)
+	if (system === undefined)
 		return (
 			<div>
 				<h1>Root zone</h1>
 				<p>
-					No system has a station of the kind drain yet: add one in{' '}
+					No system has a drain or a tank yet: add a station of the kind drain or reservoir in{' '}
 					<a className="underline" href="/setup">
 						Setup
 					</a>
-					, fed by where its feed is read.
+					; a drain is fed by where its feed is read.
 				</p>
 			</div>
 		);
@@ -61,7 +66,6 @@ export function RootZone({
 		set({ said, problem });
 		void askAgain();
 	};
-	const system = systems.find((y) => y.code === s.system);
 	return (
 		<div>
 			<div className="flex flex-wrap items-end gap-4 mb-2">
@@ -94,10 +98,11 @@ export function RootZone({
 						</button>
 					))}
 				</fieldset>
-				<span className="text-soft">{system?.about}</span>
+				<span className="text-soft">{system.about}</span>
 			</div>
 			<Notice said={s.said} problem={s.problem || (asked.error?.message ?? '')} />
-			{d && (
+			{system.tank !== null && <TankUptake station={system.tank} days={s.days} site={site} />}
+			{system.tank === null && d && (
 				<div className="grid lg:grid-cols-[1fr_22rem] gap-x-8 gap-y-4">
 					<aside className="lg:col-start-2 lg:row-start-1">
 						<DrainSays drains={d} site={site} />

@@ -1,3 +1,4 @@
+import { tzOffset } from '@date-fns/tz';
 import { describe, expect, it } from 'vitest';
 import { formatTime, parseTime, startOfDay, wallTime } from '@/core/quantity/time';
 
@@ -38,5 +39,10 @@ describe('days of the site', () => {
 	it('the clock on the wall, for an axis of days', () => {
 		expect(wallTime(Date.UTC(2026, 6, 14, 22), 'Europe/Amsterdam')).toBe(Date.UTC(2026, 6, 15));
 		expect(wallTime(Date.UTC(2026, 0, 14, 22), 'Pacific/Auckland')).toBe(Date.UTC(2026, 0, 15, 11));
+		// Every half hour of the days on which clocks are moved, as the runtime has it.
+		for (const zone of ['Europe/Amsterdam', 'Pacific/Auckland', 'Australia/Lord_Howe', 'America/St_Johns'])
+			for (const first of [Date.UTC(2026, 2, 27), Date.UTC(2026, 3, 3), Date.UTC(2026, 8, 25), Date.UTC(2026, 9, 23)])
+				for (let at = first; at < first + 5 * 86_400_000; at += 1_800_000)
+					expect(wallTime(at, zone) - at).toBe(tzOffset(zone, new Date(at)) * 60_000);
 	});
 });
