@@ -154,6 +154,29 @@ export const waterCalculators = resource('Calculators', {
 		),
 		problems: ['cannot-be-computed'],
 	},
+	'POST /calc/loop-salt': {
+		storesNothing: true,
+		summary:
+			'Sodium or chloride in a loop: where it settles, when it comes to a limit, what to let out, and which blend spares it',
+		body: wire({
+			volume_l: litres,
+			drunk_l_per_day: notNegative.max(1e9),
+			source_mmol_l: notNegative.max(1e4),
+			now_mmol_l: notNegative.max(1e4),
+			limit_mmol_l: positive.max(1e4),
+			taken_mmol_l: notNegative.max(1e4).describe('with the water they drink, where it stands at the limit'),
+			bleed_l_per_day: notNegative.max(1e9).default(0),
+		}),
+		answer: wire({
+			settles_mmol_l: figure.describe('not where nothing takes it out'),
+			days_to_limit: figure.describe('not where it is never reached'),
+			bleed_l_per_day: figure.describe('that holds it at the limit; not where the water is as strong as that'),
+			source_without_bleed: z.number(),
+			pure_share: z.number(),
+			renew_l: figure.describe('at once, to come to half the limit'),
+		}),
+		problems: ['cannot-be-computed'],
+	},
 	'POST /calc/drain': {
 		storesNothing: true,
 		summary: 'Drain against feed: how much ran off, what the plants took, and what to do first',

@@ -3,6 +3,7 @@ import { dilute } from '@/core/mix/dilute';
 import { nutrientDose } from '@/core/mix/nutrient-dose';
 import type { Answer } from '@/core/problem';
 import { drainPair } from '@/core/rootzone/drain-pair';
+import { loopOutlook } from '@/core/rootzone/loop-salt';
 import { acidDemand } from '@/core/water/acid-demand';
 import { baseDemand } from '@/core/water/base-demand';
 import { blend } from '@/core/water/blend';
@@ -63,6 +64,10 @@ export const waterCalculators = handle(resource, {
 				boronMgL: body.ions.b_mg_l,
 			}),
 		};
+	},
+	'POST /calc/loop-salt': ({ body }) => {
+		const found = computed(loopOutlook(body));
+		return { ...found, settlesMmolL: Number.isFinite(found.settlesMmolL) ? found.settlesMmolL : null };
 	},
 	'POST /calc/drain': ({ body }) => {
 		const { actions, ...rest } = computed(drainPair(body));

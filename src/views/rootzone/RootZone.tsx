@@ -28,7 +28,7 @@ export function RootZone({
 }: {
 	site: Held<SiteView>;
 	/** Those with a drain, and those with a tank that is drunk from. */
-	systems: { code: string; name: string; about: string; tank: string | null }[];
+	systems: { code: string; name: string; about: string; crop: string; tank: string | null }[];
 	chosen: string;
 	first: Held<Drains | null>;
 }) {
@@ -101,7 +101,7 @@ export function RootZone({
 				<span className="text-soft">{system.about}</span>
 			</div>
 			<Notice said={s.said} problem={s.problem || (asked.error?.message ?? '')} />
-			{system.tank !== null && <TankUptake station={system.tank} days={s.days} site={site} />}
+			{system.tank !== null && <TankUptake station={system.tank} crop={system.crop} days={s.days} site={site} />}
 			{system.tank === null && d && (
 				<div className="grid lg:grid-cols-[1fr_22rem] gap-x-8 gap-y-4">
 					<aside className="lg:col-start-2 lg:row-start-1">

@@ -5,12 +5,23 @@ import { TAKES_WORDS, UPTAKE_MISSING } from '@/words/en/uptake';
 import { useAsked } from '../data/queries';
 import { ecShown, ecUnit, ecWithUnit, volumeName, volumeShown, volumeWithUnit } from '../mix/typed';
 import { dateTime, shortDay } from '../ui/format';
+import { LoopSodium } from './LoopSodium';
 
 type Bounds = { value: number; low: number; high: number };
 const DAY = 86_400_000;
 
 /** What the plants of a tank drink and take between additions, and the next top-up that lands on target. */
-export function TankUptake({ station, days, site }: { station: string; days: number; site: SiteView }) {
+export function TankUptake({
+	station,
+	crop,
+	days,
+	site,
+}: {
+	station: string;
+	crop: string;
+	days: number;
+	site: SiteView;
+}) {
 	const { data: u, error } = useAsked('GET /uptake', { query: { station, days } });
 	if (error) return <p className="text-error">{error.message}</p>;
 	if (!u) return null;
@@ -22,6 +33,7 @@ export function TankUptake({ station, days, site }: { station: string; days: num
 			</aside>
 			<section className="lg:col-start-1 lg:row-start-1 min-w-0">
 				<Stretches u={u} site={site} />
+				<LoopSodium key={station} fullL={u.full_l} drunkL={u.ec?.per_day_l.value ?? null} crop={crop} site={site} />
 			</section>
 		</div>
 	);
@@ -111,7 +123,7 @@ function Stretches({ u, site }: { u: UptakeShown; site: SiteView }) {
 	return (
 		<div className="overflow-x-auto">
 			<table className="text-[0.95rem]" data-stretches={u.stretches.length}>
-				<caption className="text-left text-soft">
+				<caption className="text-left text-soft whitespace-nowrap">
 					Between what was added: how much was drunk, and how strong it was, {ecUnit(site.units)}
 				</caption>
 				<thead>

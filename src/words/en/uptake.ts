@@ -4,7 +4,7 @@ import type { Uptake } from '@/core/rootzone/uptake';
 export const TAKES_WORDS: Record<Uptake['says'], string> = {
 	'takes-more': 'They take more salt than water: EC falls with the level. Top up stronger, or sooner.',
 	'takes-less': 'They take more water than salt: EC rises as the level falls. Top up weaker.',
-	even: 'They take salt and water as they stand in the tank: top up at about its own strength.',
+	even: 'As far as it can be told they take salt and water as they stand in the tank: top up at about its own strength.',
 	unknown: 'What they take of the salt cannot be told yet: too little was drunk beside what readings are worth.',
 };
 

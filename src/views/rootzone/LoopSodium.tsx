@@ -1,0 +1,122 @@
+import { useForm } from 'react-hook-form';
+import { CONSTANTS } from '@/core/chem/constants';
+import { decimal } from '@/core/quantity';
+import type { SiteView } from '@/core/reading/site-view';
+import { CAREFUL_LIMIT, loopOutlook, SODIUM_LIMITS } from '@/core/rootzone/loop-salt';
+import { problemWords } from '@/words/en/problem';
+import { useAsked } from '../data/queries';
+import { volumeWithUnit } from '../mix/typed';
+import { Field } from '../ui/Field';
+
+const MG_PER_MMOL = CONSTANTS.sodium.value;
+const mg = (mmol: number): string => `${Math.round(mmol * MG_PER_MMOL)} mg/L`;
+
+/** Sodium in a loop: where it goes with this water, when it comes to what the crop bears, and what is to be let out. */
+export function LoopSodium({
+	fullL,
+	drunkL,
+	crop,
+	site,
+}: {
+	fullL: number | null;
+	drunkL: number | null;
+	crop: string;
+	site: SiteView;
+}) {
+	const reports = useAsked('GET /reports', { query: {} }).data?.reports ?? [];
+	const newest = reports.find((r) => r.ions.na_mg_l !== undefined);
+	const known = SODIUM_LIMITS[crop] ?? CAREFUL_LIMIT;
+	const { register, watch } = useForm({
+		defaultValues: {
+			volume: fullL === null ? '' : String(fullL),
+			drunk: drunkL === null ? '' : drunkL.toPrecision(2),
+			source: '',
+			now: '',
+			limit: String(Math.round(known.limitMmolL * MG_PER_MMOL)),
+			taken: String(Math.round(known.takenMmolL * MG_PER_MMOL)),
+			bleed: '',
+		},
+	});
+	const v = watch();
+	const n = (text: string) => decimal(text.trim());
+	const source = n(v.source) ?? newest?.ions.na_mg_l;
+	const [volume, drunk, limit, taken] = [n(v.volume), n(v.drunk), n(v.limit), n(v.taken)];
+	const ready = volume && drunk !== undefined && source !== undefined && limit && taken !== undefined;
+	const now = n(v.now) ?? source ?? 0;
+	const found = ready
+		? loopOutlook({
+				volumeL: volume,
+				drunkLPerDay: drunk,
+				sourceMmolL: source / MG_PER_MMOL,
+				nowMmolL: now / MG_PER_MMOL,
+				limitMmolL: limit / MG_PER_MMOL,
+				takenMmolL: taken / MG_PER_MMOL,
+				bleedLPerDay: n(v.bleed) ?? 0,
+			})
+		: null;
+	const field = (name: keyof typeof v, label: string, hint = '', placeholder = '') => (
+		<Field label={label} width="w-full">
+			<input className="field" inputMode="decimal" autoComplete="off" placeholder={placeholder} {...register(name)} />
+			{hint && <span className="text-soft text-[0.85rem] block pt-0.5">{hint}</span>}
+		</Field>
+	);
+	return (
+		<section className="note-rule mt-6 max-w-[46rem]" data-loop-sodium>
+			<h2>Sodium in the loop</h2>
+			<p className="text-soft">
+				What comes with the water and is not taken up stays in a tank that is only topped up. For a tank that is emptied
+				every few weeks it matters little.
+			</p>
+			<div className="grid sm:grid-cols-3 gap-3 my-2">
+				{field('volume', 'Circulating, litres')}
+				{field('drunk', 'Drunk a day, litres')}
+				{field(
+					'source',
+					'Sodium of the water, mg/L',
+					newest ? `Newest report: ${newest.station}, ${newest.ions.na_mg_l} mg/L.` : 'From a laboratory report.',
+					newest ? String(newest.ions.na_mg_l) : '',
+				)}
+				{field('now', 'In the loop now, mg/L', 'As the water unless measured.')}
+				{field(
+					'limit',
+					'The crop bears, mg/L',
+					`${crop in SODIUM_LIMITS ? crop : 'Careful'}: from memory, ask your adviser.`,
+				)}
+				{field('taken', 'It takes up there, mg/L')}
+				{field('bleed', 'Let out a day, litres')}
+			</div>
+			{found && !found.ok && <p className="text-warning">{problemWords(found.problem)}</p>}
+			{found?.ok && (
+				<div aria-live="polite" data-sodium-says>
+					<p className="text-[1.1rem]">
+						{found.value.daysToLimit === null ? (
+							<>
+								Stays within what the crop bears: it settles at <strong>{mg(found.value.settlesMmolL)}</strong>.
+							</>
+						) : found.value.daysToLimit === 0 ? (
+							<>
+								<strong>Over what the crop bears now.</strong>{' '}
+								{found.value.renewL !== null &&
+									`Renewing ${volumeWithUnit(Number(found.value.renewL.toPrecision(2)), site.units)} at once brings it to half of that.`}
+							</>
+						) : (
+							<>
+								Comes to what the crop bears in <strong>{Math.round(found.value.daysToLimit)} days</strong>.
+							</>
+						)}
+					</p>
+					<p>
+						{found.value.bleedLPerDay === null
+							? 'No bleed holds it: the water itself is as salty as the crop bears. Another water, or RO.'
+							: found.value.bleedLPerDay === 0
+								? 'Nothing has to be let out with this water.'
+								: `Letting out ${volumeWithUnit(Number(found.value.bleedLPerDay.toPrecision(2)), site.units)} a day holds it there; with ${Math.round(100 * found.value.pureShare)} % of rain or RO water in what fills it up nothing has to.`}
+					</p>
+					<p className="text-soft text-[0.85rem]">
+						What is let out carries feed: where it may go, local rules say. Chloride goes likewise, by its own figures.
+					</p>
+				</div>
+			)}
+		</section>
+	);
+}
