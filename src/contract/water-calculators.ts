@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { ACID_KINDS, BASE_KINDS } from '@/core/chem/acids';
+import { EXTRACT_METHODS } from '@/core/rootzone/extract';
 import { ION_KEYS, type IonKey } from '@/core/water/ions';
 import { DRAIN_VERDICTS } from './drains';
 import { ecUsCm, finite, litres, mgL, notNegative, ph, positive, tempC } from './fields';
@@ -8,6 +9,7 @@ import { figure } from './probe-calculators';
 import { ions } from './water';
 import { wire } from './wire';
 
+const bounded = z.object({ value: z.number(), low: z.number(), high: z.number() });
 const ionsAnswer = z.partialRecord(z.enum(ION_KEYS as [IonKey, ...IonKey[]]), z.number());
 
 /** A water that is brought to another pH. */
@@ -153,6 +155,22 @@ export const waterCalculators = resource('Calculators', {
 			{ ionic_strength_mol_l: 'ionicStrength' },
 		),
 		problems: ['cannot-be-computed'],
+	},
+	'POST /calc/extract': {
+		storesNothing: true,
+		summary: 'What a press, pour-through, extract, paste or sensor says of the solution that the roots stand in',
+		body: wire({
+			method: z.enum(EXTRACT_METHODS),
+			read_us_cm: ecUsCm.describe('as the method reads it'),
+			feed_us_cm: ecUsCm.nullable().default(null),
+			preset: z.enum(['tight', 'usual', 'loose']).default('usual'),
+		}),
+		answer: wire({
+			root_us_cm: bounded,
+			rise_us_cm: bounded.nullable(),
+			verdict: z.enum(DRAIN_VERDICTS).nullable().describe('check where its bounds reach from good to act'),
+			band: z.enum(['below', 'within', 'above']).describe('what is usual on the scale of the method'),
+		}),
 	},
 	'POST /calc/loop-salt': {
 		storesNothing: true,

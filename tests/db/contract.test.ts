@@ -62,6 +62,7 @@ const examples = (ids: Ids): Asked => ({
 	'POST /calc/nutrient-dose': { body: { volume_l: 100, rate_ml_per_l: 2 } },
 	'POST /calc/water-report': { body: { ions: { ca_mg_l: 80, hco3_mg_l: 240 } } },
 	'POST /calc/drain': { body: { applied_l: 10, drained_l: 3, feed_ec_us_cm: 2000, drain_ec_us_cm: 2600 } },
+	'POST /calc/extract': { body: { method: 'pour-through', read_us_cm: 3000, feed_us_cm: 1500 } },
 	'POST /calc/loop-salt': {
 		body: { volume_l: 600, drunk_l_per_day: 40, source_mmol_l: 1, now_mmol_l: 1, limit_mmol_l: 4, taken_mmol_l: 0.4 },
 	},

@@ -2,7 +2,8 @@ import { waterCalculators as resource } from '@/contract/water-calculators';
 import { dilute } from '@/core/mix/dilute';
 import { nutrientDose } from '@/core/mix/nutrient-dose';
 import type { Answer } from '@/core/problem';
-import { drainPair } from '@/core/rootzone/drain-pair';
+import { DRAIN_LIMITS, drainPair } from '@/core/rootzone/drain-pair';
+import { lookInto } from '@/core/rootzone/extract';
 import { loopOutlook } from '@/core/rootzone/loop-salt';
 import { acidDemand } from '@/core/water/acid-demand';
 import { baseDemand } from '@/core/water/base-demand';
@@ -65,6 +66,7 @@ export const waterCalculators = handle(resource, {
 			}),
 		};
 	},
+	'POST /calc/extract': ({ body }) => lookInto(body.method, body.readUsCm, body.feedUsCm, DRAIN_LIMITS[body.preset]),
 	'POST /calc/loop-salt': ({ body }) => {
 		const found = computed(loopOutlook(body));
 		return { ...found, settlesMmolL: Number.isFinite(found.settlesMmolL) ? found.settlesMmolL : null };

@@ -8,6 +8,7 @@ import { DrainCharts } from './DrainCharts';
 import { DrainPools } from './DrainPools';
 import { DrainSays } from './DrainSays';
 import { NextStep } from './NextStep';
+import { OtherLooks } from './OtherLooks';
 import { RunForm } from './RunForm';
 import { Runs } from './Runs';
 import { Steps } from './Steps';
@@ -116,6 +117,7 @@ export function RootZone({
 							<Steps drains={d} site={site} onDone={done} />
 							<Runs drains={d} site={site} onDone={done} />
 						</div>
+						<OtherLooks key={s.system} drains={d} site={site} />
 					</section>
 				</div>
 			)}
