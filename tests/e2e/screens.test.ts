@@ -75,7 +75,7 @@ describe('Files', () => {
 
 describe('Trends', () => {
 	it('draws pH, EC and temperature with their events, and gives the same as a table', async () => {
-		const page = await open('/trends?station=pond');
+		const page = await open('/trends?station=bench');
 		await page.locator('button').filter({ hasText: 'year' }).click();
 		for (const q of ['ph', 'ec', 'temp'])
 			await page
@@ -190,9 +190,9 @@ describe('a browser on the other side of the world', () => {
 				await p.close();
 				return drawn;
 			};
-			const there = await axis(await openPage(away.context, `${app.base}/trends?station=pond`));
+			const there = await axis(await openPage(away.context, `${app.base}/trends?station=borehole`));
 			expect(there.length).toBeGreaterThan(2);
-			expect(there).toEqual(await axis(await open('/trends?station=pond')));
+			expect(there).toEqual(await axis(await open('/trends?station=borehole')));
 		} finally {
 			await away.close();
 		}

@@ -14,6 +14,7 @@ export type Entering =
 	| 'POST /events'
 	| 'POST /events/:id/correction'
 	| 'POST /events/:id/withdrawal'
+	| 'POST /irrigations'
 	| 'POST /attachments';
 
 export interface WaitingEntry {

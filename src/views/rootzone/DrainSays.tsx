@@ -61,7 +61,9 @@ export function DrainSays({ drains: d, site }: { drains: Drains; site: SiteView 
 						({percent(b.leaching_fraction.low)} to {percent(b.leaching_fraction.high)})
 					</span>
 					, {d.drain_pct[0]} to {d.drain_pct[1]} % is aimed at{low ? ': too little' : high ? ': more than wanted' : ''}.
-					Of {litres(b.applied_l)} the roots kept {litres(b.drunk_l.value)}. {uptakeWords(b, 'this run', site)}
+					Of {litres(b.applied_l)} the roots kept {litres(b.drunk_l.value)}
+					{d.watering.plants ? `, ${Math.round((1000 * b.drunk_l.value) / d.watering.plants)} mL for each plant` : ''}.{' '}
+					{uptakeWords(b, 'this run', site)}
 				</p>
 			) : (
 				<p className="text-soft">How much was given and ran off was not measured with it.</p>

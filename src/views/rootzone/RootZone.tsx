@@ -108,7 +108,7 @@ export function RootZone({
 					<aside className="lg:col-start-2 lg:row-start-1">
 						<DrainSays drains={d} site={site} />
 						<NextStep drains={d} site={site} onDone={done} />
-						<RunForm key={s.system} drains={d} site={site} onLogged={(said) => done(said, '')} />
+						<RunForm key={s.system} drains={d} name={system.name} site={site} onLogged={(said) => done(said, '')} />
 					</aside>
 					<section className="lg:col-start-1 lg:row-start-1 min-w-0">
 						<DrainCharts drains={d} site={site} />

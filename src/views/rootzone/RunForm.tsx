@@ -4,7 +4,7 @@ import { decimal } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { blockedCups } from '@/core/rootzone/volume';
 import { understandField } from '../bench/understand';
-import { api } from '../data/client';
+import { enter } from '../data/queue';
 import { InstrumentChoice, usualInstrument } from '../entry/InstrumentChoice';
 import { Field } from '../ui/Field';
 import { caughtTyped } from './run-typed';
@@ -25,10 +25,13 @@ const EMPTY = { minutes: '', first: '', given: '', ran: '', feedEc: '', drainEc:
 /** Logs a run: how long, cups under drippers, trays under bags, and what feed and drain read. All but one may be left empty. */
 export function RunForm({
 	drains: d,
+	name,
 	site,
 	onLogged,
 }: {
 	drains: Drains;
+	/** Of the system. */
+	name: string;
 	site: SiteView;
 	onLogged: (said: string) => void;
 }) {
@@ -62,42 +65,43 @@ export function RunForm({
 	const submit = form.handleSubmit(async (v) => {
 		const [given, ran] = [caughtTyped(v.given, site.units), caughtTyped(v.ran, site.units)];
 		try {
-			await api('POST /irrigations', {
-				body: {
-					system: d.system,
-					minutes: v.minutes.trim() === '' ? null : decimal(v.minutes.trim())!,
-					first_drain_min: v.first.trim() === '' ? null : decimal(v.first.trim())!,
-					...(given && 'litres' in given ? { applied_l: given.litres } : {}),
-					...(given && 'cups' in given ? { applied_cups_ml: given.cups } : {}),
-					...(ran && 'litres' in ran ? { drained_l: ran.litres } : {}),
-					...(ran && 'cups' in ran ? { drained_cups_ml: ran.cups } : {}),
-					feed: readings(v.feedEc, v.feedPh, v.instrument),
-					drain: readings(v.drainEc, v.drainPh, v.instrument),
-				},
-			});
+			const body = {
+				system: d.system,
+				// When it ran, also where it is sent later.
+				time: new Date().toISOString(),
+				minutes: v.minutes.trim() === '' ? null : decimal(v.minutes.trim())!,
+				first_drain_min: v.first.trim() === '' ? null : decimal(v.first.trim())!,
+				...(given && 'litres' in given ? { applied_l: given.litres } : {}),
+				...(given && 'cups' in given ? { applied_cups_ml: given.cups } : {}),
+				...(ran && 'litres' in ran ? { drained_l: ran.litres } : {}),
+				...(ran && 'cups' in ran ? { drained_cups_ml: ran.cups } : {}),
+				feed: readings(v.feedEc, v.feedPh, v.instrument),
+				drain: readings(v.drainEc, v.drainPh, v.instrument),
+			};
+			const result = await enter('POST /irrigations', { body }, `a run of ${name}`);
 			form.reset({ ...EMPTY, instrument: v.instrument });
 			window.dispatchEvent(new Event('cordwain:changed'));
-			onLogged('The run is kept.');
+			onLogged(result.kind === 'stored' ? 'The run is kept.' : result.message);
 		} catch (error) {
 			form.setError('root', { message: (error as Error).message });
 		}
 	});
 	const field = (
-		name: keyof Values,
+		key: keyof Values,
 		label: string,
 		placeholder: string,
 		validate: (text: string) => true | string,
 		hint = '',
 	) => (
-		<Field label={label} width="w-full" wrong={errors[name]?.message}>
+		<Field label={label} width="w-full" wrong={errors[key]?.message}>
 			<input
-				id={`run-${name}`}
+				id={`run-${key}`}
 				className="field"
-				inputMode={name === 'given' || name === 'ran' ? 'text' : 'decimal'}
+				inputMode={key === 'given' || key === 'ran' ? 'text' : 'decimal'}
 				autoComplete="off"
 				placeholder={placeholder}
-				aria-invalid={!!errors[name]}
-				{...register(name, { validate: (text) => text.trim() === '' || validate(text) })}
+				aria-invalid={!!errors[key]}
+				{...register(key, { validate: (text) => text.trim() === '' || validate(text) })}
 			/>
 			{hint && <span className="text-soft text-[0.85rem] block pt-0.5">{hint}</span>}
 		</Field>

@@ -5,7 +5,7 @@ import { CROPS, STAGES, SYSTEM_PRESETS } from '@/core/crop/presets';
 import { aerationOf } from '@/core/mix/dose/aeration-of';
 import { atFields, Choice, Text } from './fields';
 import { SystemWatering } from './SystemWatering';
-import { isPositive, readSystem, SYSTEM_FIELDS, systemValues } from './system-values';
+import { isCount, isPositive, readSystem, SYSTEM_FIELDS, systemValues } from './system-values';
 import type { Refused } from './use-setup';
 
 const KINDS = SYSTEM_PRESETS.map((p) => p.kind);
@@ -43,6 +43,14 @@ export function SystemForm({
 				mode="decimal"
 				hint="Of its stations that do not say themselves what they hold."
 				check={(text) => isPositive(text) || 'Write the volume as a number of litres.'}
+			/>
+			<Text
+				form={form}
+				name="plants"
+				label="Plants"
+				mode="decimal"
+				hint="What one of them drinks a day is then told."
+				check={(text) => isCount(text) || 'Write a whole number above nothing.'}
 			/>
 			<Text form={form} name="medium" label="Medium" hint="What the roots stand in: water, coir, stone wool." />
 			<div className="grid sm:grid-cols-2 gap-4">

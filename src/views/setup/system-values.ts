@@ -14,6 +14,7 @@ export const systemValues = (y: System) => ({
 	crop: y.crop ?? '',
 	stage: y.stage ?? '',
 	aeration: y.aeration ?? '',
+	plants: showNumber(y.watering?.plants),
 	drippers: showNumber(y.watering?.drippers),
 	bags: showNumber(y.watering?.bags),
 	dripper_ml_min: showNumber(y.watering?.dripper_ml_min),
@@ -41,6 +42,7 @@ export const isPositive = (text: string) => (decimal(text.trim()) ?? 0) > 0;
 /** Where what is sent stands in the form, where it is not called the same. */
 export const SYSTEM_FIELDS = {
 	volume_l: 'volume',
+	'watering.plants': 'plants',
 	'watering.drippers': 'drippers',
 	'watering.bags': 'bags',
 	'watering.dripper_ml_min': 'dripper_ml_min',
@@ -56,6 +58,7 @@ export function readSystem(y: System, v: SystemValues): System {
 	const watering: Watering = Object.fromEntries(
 		Object.entries({
 			...y.watering,
+			plants: readNumber(v.plants) ?? undefined,
 			drippers: readNumber(v.drippers) ?? undefined,
 			bags: readNumber(v.bags) ?? undefined,
 			dripper_ml_min: readNumber(v.dripper_ml_min) ?? undefined,
