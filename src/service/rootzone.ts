@@ -23,6 +23,9 @@ import { requireTime } from './time-ahead';
 
 const DAY = 86_400_000;
 const USUAL_DAYS = 56;
+/** So many steps are shown with what they did, and none that is older. */
+const SHOWN_STEPS = 6;
+const MOST_DAYS = 1100;
 
 function requireSystem(context: SiteContext, code: string) {
 	const system = context.systems.find((y) => y.code === code);
@@ -44,11 +47,14 @@ export async function rootZoneOf(db: Db, context: SiteContext, code: string, now
 	const watering: Watering = system.watering ?? {};
 	const { drain, feed } = placesOf(context, code);
 	const site = context.site.id;
-	const span = { from: now - days * DAY, to: now + 1 };
+	const steps = await listSteps(db, site, system.id);
+	// What the newest steps did is told, however long ago they were taken.
+	const oldest = (steps.at(-SHOWN_STEPS) ?? steps[0])?.at ?? now;
+	const from = Math.max(now - MOST_DAYS * DAY, Math.min(now - days * DAY, oldest - 7 * DAY));
+	const span = { from, to: now + 1 };
 	const believed = (station: string | null, quantities: readonly Quantity[]) =>
 		station === null ? Promise.resolve([]) : believedReadings(db, context, station, quantities, span);
 	const runs = await listIrrigations(db, site, { system: code, ...span });
-	const steps = await listSteps(db, site, system.id);
 	const measured = runs.flatMap((r): Run[] => {
 		const { applied, drained } = runVolumes(r, watering);
 		const { at, minutes, firstDrainMin } = r;

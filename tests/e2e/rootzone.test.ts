@@ -108,3 +108,15 @@ it('own limits are set where the system is, and the verdict follows; a key leads
 	expect(samples.at(-1)).toMatchObject({ verdict: 'good' });
 	expect(samples.at(-1).ec_delta_us_cm).toBeLessThan(samples.at(-2).ec_delta_us_cm);
 });
+
+it('what the server draws is what is so now, not what an earlier visitor was shown', async () => {
+	const drawn = async () => {
+		const html = await (await fetch(`${app.base}/root-zone`)).text();
+		return /data-drain-says="\w+"[\s\S]*?<button[^>]*>([\d.]+ mS\/cm)/.exec(html)?.[1];
+	};
+	const before = await drawn();
+	const ec = (value: string) => ({ quantity: 'ec', value, unit: 'mS/cm', instrument: 'plum' });
+	const run = { system: 'gutters', applied_l: 10, drained_l: 4, feed: [ec('1.41')], drain: [ec('1.64')] };
+	expect((await postJson(app.base, '/irrigations', run)).status).toBe(201);
+	expect([before, await drawn()]).toEqual(['1.62 mS/cm', '1.64 mS/cm']);
+});

@@ -5,9 +5,11 @@ import type { Call, Got } from '@/contract/operation';
 import { api } from './client';
 
 /** What the parts of a page have asked the server, shared among them. A lost answer is asked for again by the client itself. */
-export const queries = new QueryClient({
-	defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false, staleTime: 5000 } },
-});
+const asking = () =>
+	new QueryClient({ defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false, staleTime: 5000 } } });
+export const queries = asking();
+/** Where the server draws a page nothing is kept: what one was shown is not what the next is shown. */
+const inTurn = (): QueryClient => (typeof window === 'undefined' ? asking() : queries);
 
 /** Something was entered, here or elsewhere: what was asked is asked again. */
 export const askAgain = (): Promise<void> => queries.invalidateQueries();
@@ -40,6 +42,6 @@ export function useAsked<A extends Questions>(
 			enabled: when,
 			...(first === undefined ? {} : { initialData: () => first }),
 		},
-		queries,
+		inTurn(),
 	);
 }

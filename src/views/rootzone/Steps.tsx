@@ -32,7 +32,7 @@ export function Steps({
 		<section className="note-rule" data-steps={d.steps.length}>
 			<h2>What was changed, and what it did</h2>
 			<ol className="text-[0.92rem]">
-				{d.steps.slice(0, SHOWN).map((s) => (
+				{d.steps.slice(0, SHOWN).map((s, i) => (
 					<li key={s.id} className="border-t border-line py-1" data-step={s.kind}>
 						<strong>{STEP_WORDS[s.kind]}</strong>, {dateTime(Date.parse(s.time), site.timezone)}
 						{s.kind.endsWith('-runs') && ` · ${s.runs_a_day} runs${s.minutes ? ` of ${s.minutes} min` : ''}`}
@@ -41,7 +41,9 @@ export function Steps({
 						{s.before && `before: drain ${ec(s.before.drain_us_cm)}, ${percent(s.before.share)} ran off; `}
 						{s.after
 							? `then: drain ${ec(s.after.drain_us_cm)}, ${percent(s.after.share)} ran off`
-							: `look after ${dateTime(Date.parse(s.look_at), site.timezone)}`}
+							: i > 0
+								? 'no drain was read before the next step'
+								: `look after ${dateTime(Date.parse(s.look_at), site.timezone)}`}
 						{s.after && ` · ${cameWords(s.after.as_expected)}`}{' '}
 						<button
 							type="button"
