@@ -23,8 +23,9 @@ export const code = name
 	.refine((c) => ![...c].some((x) => x < ' '), 'must not hold control characters')
 	// In an address these are places and no names.
 	.refine((c) => c !== '.' && c !== '..', 'must be more than dots');
-export const note = z.string().max(2000);
-export const shortText = z.string().max(200);
+/** Blanks around it are nothing: what goes out as CSV comes in without them. */
+export const note = z.string().trim().max(2000);
+export const shortText = z.string().trim().max(200);
 
 export const quantity = z.enum(QUANTITIES);
 export const phOrEc = z.enum(['ph', 'ec']);

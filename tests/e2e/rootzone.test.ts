@@ -14,6 +14,11 @@ afterAll(async () => {
 	await app.stop();
 });
 const get = async (path: string): Promise<Answer> => (await fetch(`${app.base}/api/v1${path}`)).json();
+/** The newest drain, months after the demo’s own and minutes after another, is in doubt: somebody looked and keeps it. */
+const believe = async () => {
+	const [newest] = (await get('/readings?station=gutters-drain&quantity=ec&order=newest&limit=1')).readings;
+	if (newest.flag !== 1) await postJson(app.base, `/readings/${newest.id}/decision`, { kind: 'keep' });
+};
 
 it('a run, three cups, three trays, feed and drain: at most fifteen taps from the Round', async () => {
 	const page = await openPage(browser.context, app.base);
@@ -102,10 +107,11 @@ it('own limits are set where the system is, and the verdict follows; a key leads
 	await page.close();
 	// A day later more was given and less salt stands there: the page shows what became of it.
 	const ec = (value: string) => ({ quantity: 'ec', value, unit: 'mS/cm', instrument: 'plum' });
-	const run = { system: 'gutters', applied_l: 10, drained_l: 4, feed: [ec('1.41')], drain: [ec('1.62')] };
+	const run = { system: 'gutters', applied_l: 10, drained_l: 4, feed: [ec('1.41')], drain: [ec('1.97')] };
 	expect((await postJson(app.base, '/irrigations', run)).status).toBe(201);
+	await believe();
 	const { samples } = await get('/drains?system=gutters&days=1000');
-	expect(samples.at(-1)).toMatchObject({ verdict: 'good' });
+	expect(samples.at(-1)).toMatchObject({ verdict: 'good', drain: { value: 1970 } });
 	expect(samples.at(-1).ec_delta_us_cm).toBeLessThan(samples.at(-2).ec_delta_us_cm);
 });
 
@@ -116,7 +122,8 @@ it('what the server draws is what is so now, not what an earlier visitor was sho
 	};
 	const before = await drawn();
 	const ec = (value: string) => ({ quantity: 'ec', value, unit: 'mS/cm', instrument: 'plum' });
-	const run = { system: 'gutters', applied_l: 10, drained_l: 4, feed: [ec('1.41')], drain: [ec('1.64')] };
+	const run = { system: 'gutters', applied_l: 10, drained_l: 4, feed: [ec('1.41')], drain: [ec('1.99')] };
 	expect((await postJson(app.base, '/irrigations', run)).status).toBe(201);
-	expect([before, await drawn()]).toEqual(['1.62 mS/cm', '1.64 mS/cm']);
+	await believe();
+	expect([before, await drawn()]).toEqual(['1.97 mS/cm', '1.99 mS/cm']);
 });
