@@ -26,7 +26,7 @@ export async function uptakeAt(
 	context: SiteContext,
 	code: string,
 	now: number,
-	asked: { days?: number | undefined; leastPct?: number | undefined },
+	asked: { days?: number | undefined; least_pct?: number | undefined },
 ): Promise<z.output<typeof uptakeAnswer>> {
 	const station = context.stations.find((s) => s.code === code);
 	if (!station) throw new Refusal('unknown-station', [{ path: 'station', message: `There is no station “${code}”.` }]);
@@ -55,7 +55,7 @@ export async function uptakeAt(
 		newest && litres && now - newest.at < STALE_MS ? { litres, ec_us_cm: newest.value, time: newest.at } : null;
 	const range = station.ranges.ec;
 	const targetUsCm = range ? (range[0] + range[1]) / 2 : null;
-	const leastL = fullL === null ? null : (fullL * (asked.leastPct ?? USUAL_LEAST_PCT)) / 100;
+	const leastL = fullL === null ? null : (fullL * (asked.least_pct ?? USUAL_LEAST_PCT)) / 100;
 	const next =
 		found && here && fullL && leastL && targetUsCm
 			? nextTopUp({ litres: here.litres, ecUsCm: here.ec_us_cm, fullL, leastL, targetUsCm }, found)

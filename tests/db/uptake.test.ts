@@ -41,6 +41,9 @@ describe('uptake of a tank', () => {
 		expect(u.ec.taken.value).toBeGreaterThan(u.ec.taken.low);
 		expect(Math.abs(u.ec.taken.value - 860)).toBeLessThan(25);
 		expect(u.ec.says).toBe('takes-less');
+		// Topped up earlier or later, as asked: 40 L by the hundred.
+		for (const least of [70, 95])
+			expect((await get(`/uptake?station=bench&days=28&least_pct=${least}`)).next.least_l).toBeCloseTo(0.4 * least, 9);
 		const { next, now, target_us_cm } = u;
 		expect(now.litres).toBeCloseTo(40 - 1.25 * 3.9, 1);
 		expect((next.then_ec_us_cm.value * next.least_l + next.with_ec_us_cm.value * next.add_l) / 40).toBeCloseTo(

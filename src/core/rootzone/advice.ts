@@ -1,4 +1,4 @@
-import { type Ahead, drainAhead, type Watered } from './drain-ahead';
+import { type Ahead, drainAhead, HELD_L, type Watered } from './drain-ahead';
 import type { DrainFound } from './drains';
 
 /**
@@ -74,6 +74,8 @@ const SATURATED_MIN = 1.5;
 /** One step of the feed, and a larger one where the drain calls for acting. */
 const WEAKER = 0.9;
 const MUCH_WEAKER = 0.82;
+/** Without a range of the crop the feed is never weakened further than to this share. */
+const UNSAID_FLOOR = 0.75;
 /** What was built up is out after so long of good drain. */
 const OUT_MS = 21 * DAY;
 /** So much of the share at least goes when a run in seven is taken away. */
@@ -184,7 +186,8 @@ function stronger(a: AdviceInput, s: DrainFound): Advice {
 	const m = s as Measured;
 	const act = s.ecDeltaUsCm > a.limits.actUsCm;
 	const feed = s.feed.value;
-	const floor = a.leastFeedUsCm ?? 0.75 * feed;
+	// Where nobody said what the crop wants at least: of what it was fed before any of this.
+	const floor = a.leastFeedUsCm ?? UNSAID_FLOOR * Math.max(...a.samples.map((x) => x.feed.value));
 	const flushed = a.taken.findLast((t) => t.kind === 'flush');
 	const mayFlush = !flushed || a.now - flushed.at > FLUSH_AGAIN_MS;
 	const weaker = Math.max(floor, Math.round((feed * (act ? MUCH_WEAKER : WEAKER)) / 10) * 10);
@@ -254,10 +257,9 @@ function step(
 		drunkL: (given - drained) * runs,
 		heldL: schedule.heldL,
 		bags,
-		uptake: null,
 	};
 	if (kind === 'flush') {
-		const flushL = (schedule.heldL ?? 8.5 * bags) / bags;
+		const flushL = schedule.heldL === null ? HELD_L : schedule.heldL / bags;
 		const all = flushL * bags;
 		return {
 			kind,

@@ -3,8 +3,7 @@ import { type Bounded, drainEcAt } from './balance';
 
 /**
  * Where the drain will stand after some days of another watering: what the medium holds is exchanged by what runs off, and the plants
- * take their share meanwhile. Held·dE/dt = A·F − D·E − (A − D)·U, so E = E∞ + (E₀ − E∞)·exp(−m·D·t/Held) with E∞ of the salt balance
- * (balance.ts); m below 1 is water that finds a way past (a stirred vessel; Levenspiel, Chemical Reaction Engineering, from memory).
+ * take their share meanwhile. Held·dE/dt = A·F − D·E − (A − D)·U, so E = E∞ + (E₀ − E∞)·exp(−D·t/Held) with E∞ of the salt balance
  * (balance.ts), a stirred vessel. Part of the water finds a way past and thins the drain. EC in µS/cm, litres a day of the whole system.
  */
 export interface Watered {
@@ -19,8 +18,6 @@ export interface Watered {
 	/** What the medium holds in all; null where nobody said: 5 to 14 L a bag. */
 	heldL: number | null;
 	bags: number;
-	/** EC of what the plants take, where a steady balance says it. */
-	uptake: Bounded | null;
 }
 export interface Ahead {
 	/** Bounds that hold 90 of 100; null where so little runs off now that what is held may be far stronger. */
@@ -31,7 +28,7 @@ export interface Ahead {
 const DRAWS = 400;
 const PRIMES = [2, 3, 5, 7, 11, 13] as const;
 /** What one bag of a slab or pot holds where nobody said, and how widely that goes (common practice, no source). */
-const HELD_L = 8.5;
+export const HELD_L = 8.5;
 const HELD_SPREAD = 0.3;
 /** Where somebody said. */
 const SAID_SPREAD = 0.15;
@@ -50,7 +47,7 @@ const WEATHER = 0.25;
  * The drain after so many days, and the share that runs off then.
  * @param next litres a day and feed of the watering to come
  * @param days 0.1 to 30
- * @example drainAhead({ feedUsCm: 1500, drainUsCm: 3000, drainU: 60, givenL: 40, shareU: 0.03, drunkL: 30, heldL: 100, bags: 12, uptake: null }, { givenL: 48, feedUsCm: 1500 }, 4).drainUsCm?.value // 2796.2
+ * @example drainAhead({ feedUsCm: 1500, drainUsCm: 3000, drainU: 60, givenL: 40, shareU: 0.03, drunkL: 30, heldL: 100, bags: 12 }, { givenL: 48, feedUsCm: 1500 }, 4).drainUsCm?.value // 2796.2
  */
 export function drainAhead(now: Watered, next: { givenL: number; feedUsCm: number }, days: number): Ahead {
 	const drains: number[] = [];
@@ -61,9 +58,7 @@ export function drainAhead(now: Watered, next: { givenL: number; feedUsCm: numbe
 			now.heldL === null
 				? now.bags * HELD_L * Math.exp(HELD_SPREAD * z[0]!)
 				: now.heldL * Math.exp(SAID_SPREAD * z[0]!);
-		const uptake = now.uptake
-			? now.uptake.value + ((now.uptake.high - now.uptake.low) / 3.92) * z[1]!
-			: now.feedUsCm * Math.min(1.1, TAKEN.share + TAKEN.spread * z[1]!);
+		const uptake = now.feedUsCm * Math.min(1.1, TAKEN.share + TAKEN.spread * z[1]!);
 		const drunk =
 			now.drunkL * Math.exp(WEATHER * z[3]!) * (1 + (now.shareU * z[4]!) / Math.max(0.2, now.drunkL / now.givenL));
 		const past = Math.min(PAST * halton(n, PRIMES[2]), 0.8 * Math.max(0, 1 - now.drunkL / now.givenL));
