@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { MISSING, STEP_KINDS } from '@/core/rootzone/advice';
 import { readRunTimes } from '@/core/rootzone/schedule';
-import { byId, code, csv, done, ecUsCm, instant, made, note, notNegative, positive } from './fields';
+import { bounded, byId, code, csv, done, ecUsCm, instant, made, note, notNegative, positive } from './fields';
 import { resource } from './operation';
 import { readingHere } from './readings';
 import { wire } from './wire';
@@ -54,7 +54,6 @@ const storedRun = wire(
 	names,
 );
 
-const bounded = z.object({ value: z.number(), low: z.number(), high: z.number() });
 const balance = wire({
 	applied_l: z.number(),
 	drained_l: z.number(),

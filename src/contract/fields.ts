@@ -27,6 +27,8 @@ export const code = name
 export const note = z.string().trim().max(2000);
 export const shortText = z.string().trim().max(200);
 
+/** A value with the bounds that hold it. */
+export const bounded = z.object({ value: z.number(), low: z.number(), high: z.number() });
 export const quantity = z.enum(QUANTITIES);
 export const phOrEc = z.enum(['ph', 'ec']);
 export const quantityText = z

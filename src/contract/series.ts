@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { code, instant, quantity, quantityText } from './fields';
+import { bounded, code, instant, quantity, quantityText } from './fields';
 import { resource } from './operation';
 import { wire } from './wire';
 
@@ -18,7 +18,6 @@ const point = z.object({
 	was: z.number().nullable(),
 });
 
-const bounded = z.object({ value: z.number(), low: z.number(), high: z.number() });
 const trend = wire({
 	quantity,
 	says: z.enum(['rising', 'falling', 'steady', 'unknown']),

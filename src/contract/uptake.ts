@@ -1,9 +1,8 @@
 import { z } from 'zod';
-import { code, instant, quantity } from './fields';
+import { bounded, code, instant, quantity } from './fields';
 import { resource } from './operation';
 import { wire } from './wire';
 
-const bounded = z.object({ value: z.number(), low: z.number(), high: z.number() });
 const taken = wire({
 	drunk_l: z.number(),
 	days: z.number(),

@@ -3,13 +3,12 @@ import { ACID_KINDS, BASE_KINDS } from '@/core/chem/acids';
 import { EXTRACT_METHODS } from '@/core/rootzone/extract';
 import { ION_KEYS, type IonKey } from '@/core/water/ions';
 import { DRAIN_VERDICTS } from './drains';
-import { ecUsCm, finite, litres, mgL, notNegative, ph, positive, tempC } from './fields';
+import { bounded, ecUsCm, finite, litres, mgL, notNegative, ph, positive, tempC } from './fields';
 import { resource } from './operation';
 import { figure } from './probe-calculators';
 import { ions } from './water';
 import { wire } from './wire';
 
-const bounded = z.object({ value: z.number(), low: z.number(), high: z.number() });
 const ionsAnswer = z.partialRecord(z.enum(ION_KEYS as [IonKey, ...IonKey[]]), z.number());
 
 /** A water that is brought to another pH. */

@@ -7,6 +7,8 @@ import type { SiteContext } from './site';
 
 /** Of each quantity so many of the newest: what is drawn or reckoned from single readings needs no more. */
 const MOST = 2000;
+/** The clock of a phone may be before ours by so much: what it sends is of now all the same. */
+export const CLOCKS_MS = 900_000;
 
 /** What is believed of a station, oldest first, by what calibrations made of it. Several quantities of one unit come as one series. */
 export async function believedReadings(

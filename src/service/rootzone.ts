@@ -14,7 +14,7 @@ import type { Db } from '@/store/pool';
 import { insertAudit } from '@/store/site';
 import { writing } from '@/store/writing';
 import { remarkWords } from '@/words/en/remark';
-import { believedReadings } from './believed';
+import { believedReadings, CLOCKS_MS } from './believed';
 import { enterSamples, type TypedSample } from './enter';
 import { adviceShown, stepsShown } from './irrigation-steps';
 import { Refusal } from './refusal';
@@ -51,7 +51,7 @@ export async function rootZoneOf(db: Db, context: SiteContext, code: string, now
 	// What the newest steps did is told, however long ago they were taken.
 	const oldest = (steps.at(-SHOWN_STEPS) ?? steps[0])?.at ?? now;
 	const from = Math.max(now - MOST_DAYS * DAY, Math.min(now - days * DAY, oldest - 7 * DAY));
-	const span = { from, to: now + 1 };
+	const span = { from, to: now + CLOCKS_MS };
 	const believed = (station: string | null, quantities: readonly Quantity[]) =>
 		station === null ? Promise.resolve([]) : believedReadings(db, context, station, quantities, span);
 	const runs = await listIrrigations(db, site, { system: code, ...span });

@@ -46,15 +46,16 @@ export async function trendsOf(
 		if (points.length === 0) continue;
 		const kinds = cutsOf(quantity);
 		const cuts = events.filter((e) => kinds.includes(e.kind)).map((e) => e.at);
+		const trend = trendOf(points, cuts, dayOf);
 		const pace = paceChange(points, cuts);
 		found.push({
 			quantity,
-			...trendOf(points, cuts, dayOf),
+			...trend,
 			// Of what lies in the past it is known what came.
 			reaches:
 				to < now
 					? []
-					: (here.ranges[quantity] ?? []).flatMap((limit) => windowTo(points, cuts, limit, now, dayOf) ?? []),
+					: (here.ranges[quantity] ?? []).flatMap((limit) => windowTo(points, cuts, limit, now, dayOf, trend) ?? []),
 			pace: pace && { since: pace.at, before: pace.before, after: pace.after, p: pace.p },
 		});
 	}

@@ -6,7 +6,7 @@ import { type TankAct, tankStretches } from '@/core/rootzone/tank-looks';
 import { nextTopUp, type Stretch, uptakeOf } from '@/core/rootzone/uptake';
 import { listEvents } from '@/store/events';
 import type { Db } from '@/store/pool';
-import { believedReadings } from './believed';
+import { believedReadings, CLOCKS_MS } from './believed';
 import { inLitres } from './poured';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
@@ -30,7 +30,7 @@ export async function uptakeAt(
 ): Promise<z.output<typeof uptakeAnswer>> {
 	const station = context.stations.find((s) => s.code === code);
 	if (!station) throw new Refusal('unknown-station', [{ path: 'station', message: `There is no station “${code}”.` }]);
-	const span = { from: now - (asked.days ?? USUAL_DAYS) * DAY, to: now + 1 };
+	const span = { from: now - (asked.days ?? USUAL_DAYS) * DAY, to: now + CLOCKS_MS };
 	const shape = station.shape === '' ? null : tankShape(station.shape);
 	const levels = shape?.ok
 		? (await believedReadings(db, context, code, ['level'], span)).flatMap((r) => {

@@ -127,3 +127,48 @@ it('what the server draws is what is so now, not what an earlier visitor was sho
 	await believe();
 	expect([before, await drawn()]).toEqual(['1.97 mS/cm', '1.99 mS/cm']);
 });
+
+it('another way to look is brought to the solution that the roots stand in, on a scale of its own', async () => {
+	const page = await openPage(browser.context, `${app.base}/root-zone`);
+	const looks = page.locator('[data-other-looks]');
+	await looks.getByLabel('By').selectOption('extract-1-2');
+	await looks.getByLabel(/It reads/).fill('1.0');
+	// Times 3.6 (tests/unit/core/rootzone/extract.test.ts).
+	await looks.locator('[data-looked]', { hasText: 'about 3.60' }).waitFor();
+	await looks.locator('li', { hasText: 'two parts of pure water' }).waitFor();
+	expect(await looks.getByRole('option').count()).toBe(6);
+	await page.close();
+});
+
+it('a tank: what its plants drink, the next top-up, and sodium in the loop', async () => {
+	const ago = (days: number) => new Date(Date.now() - days * 86_400_000).toISOString();
+	for (const [filled, first, last] of [
+		[12, 11.9, 8.1],
+		[8, 7.9, 4.1],
+		[4, 3.9, 0.1],
+	] as const) {
+		const event = { station: 'bench', kind: 'water_added', amount: 5, unit: 'L', time: ago(filled) };
+		expect((await postJson(app.base, '/events', event)).status).toBe(201);
+		for (const [value, days] of [
+			['1.60', first],
+			['1.70', last],
+		] as const) {
+			const reading = { station: 'bench', instrument: 'plum', quantity: 'ec', value, unit: 'mS/cm', time: ago(days) };
+			expect((await postJson(app.base, '/readings', reading)).status).toBe(201);
+		}
+	}
+	const page = await openPage(browser.context, `${app.base}/root-zone`);
+	await page.selectOption('#rz-system', 'bench-tank');
+	const uptake = page.locator('[data-uptake=takes-less]');
+	await uptake.locator('text=/They drink 1.25/').waitFor();
+	await uptake.locator('[data-next-top-up]', { hasText: 'it comes out at 1.90' }).waitFor();
+	const loop = page.locator('[data-loop-sodium]');
+	// Which water fills it up nobody guesses.
+	expect(await loop.locator('[data-sodium-says]').count()).toBe(0);
+	await loop.getByLabel(/Sodium of the water/).fill('40');
+	await loop.locator('[data-sodium-says]', { hasText: /Comes to what the crop bears in \d+ days/ }).waitFor();
+	await loop.getByLabel(/Sodium of the water/).fill('4');
+	await loop.locator('[data-sodium-says]', { hasText: 'Nothing has to be let out' }).waitFor();
+	expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+	await page.close();
+});

@@ -200,6 +200,26 @@ describe('a browser on the other side of the world', () => {
 });
 
 describe('Setup', () => {
+	it('says what the server does not take at the field it stands in, and loses nothing that was typed', async () => {
+		const page = await open('/setup');
+		await page.click('[data-thing="station pond"]');
+		const form = page.locator('[data-form="station pond"]');
+		const litres = form.getByLabel(/Litres it holds/);
+		await litres.fill('many');
+		await form.getByRole('button', { name: 'Save', exact: true }).click();
+		await form.getByRole('alert').filter({ hasText: 'a number of litres' }).waitFor();
+		await litres.fill('2000000000');
+		await form.getByLabel('Name').fill('Pond of a giant');
+		await form.getByRole('button', { name: 'Save', exact: true }).click();
+		await form.getByRole('alert').filter({ hasText: 'at most 1,000,000,000 L' }).waitFor();
+		expect(await litres.getAttribute('aria-invalid')).toBe('true');
+		expect(await form.getByLabel('Name').inputValue()).toBe('Pond of a giant');
+		const [pond] = (await (await fetch(`${app.base}/api/v1/stations`)).json()).stations.filter(
+			(x: Answer) => x.code === 'pond',
+		);
+		expect([pond.name, pond.volume_l]).toEqual(['Pond', 2400]);
+		await page.close();
+	});
 	it('changes a range, and the strip on the Round follows; finds a pen’s scale', async () => {
 		const page = await open('/setup');
 		await page.click('[data-thing="station pond"]');

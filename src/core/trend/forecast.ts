@@ -1,7 +1,7 @@
 import { madSigma, median } from '../series/robust';
 import { halton, inverseNormal } from '../stats/quasi-normal';
 import { theilSen } from './kendall';
-import { type Point, spansOf, trendOf, withoutTheDay } from './trend';
+import { type Point, spansOf, type Trend, trendOf, withoutTheDay } from './trend';
 
 /** When a limit is reached if nothing is done: a window, never a moment. */
 export interface Window {
@@ -16,6 +16,8 @@ const DAY = 86_400_000;
 const DRAWS = 600;
 /** Farther than this nobody knows the weather. */
 const HORIZON_DAYS = 30;
+/** An older reading says nothing of when. */
+const STALE_MS = 3 * DAY;
 /** Fewer readings since the water was last changed say nothing of what comes. */
 const LEAST = 4;
 /** The pace of a day beside that of the next, where nothing else is known: plants and weather (common practice, no source). */
@@ -36,6 +38,7 @@ const KEEPS_DAYS = 3;
  * @param points believed values, oldest first
  * @param cuts times of what moves it at once
  * @param limit in the unit of the values
+ * @param trend of the same points, where it is known already
  * @returns null where it does not go there for sure, stands beyond it already, or may well take longer than a month
  */
 export function windowTo(
@@ -44,12 +47,18 @@ export function windowTo(
 	limit: number,
 	now: number,
 	dayOf: (at: number) => number = (at) => Math.floor(at / DAY),
+	trend: Trend = trendOf(points, cuts, dayOf),
 ): Window | null {
 	const spans = spansOf(points, cuts).map((s) => withoutTheDay(s, dayOf));
 	const last = spans.at(-1);
-	// What was done after the last reading nobody has measured.
-	if (!last || last.length < LEAST || cuts.some((c) => c > last.at(-1)!.at && c <= now)) return null;
-	const all = trendOf(points, cuts, dayOf);
+	// What was done after the last reading nobody has measured, and what became of it since is not known for long.
+	if (
+		!last ||
+		last.length < LEAST ||
+		now - last.at(-1)!.at > STALE_MS ||
+		cuts.some((c) => c > last.at(-1)!.at && c <= now)
+	)
+		return null;
 	const recent = last.filter((p, i) => i >= last.length - RECENT || p.at > last.at(-1)!.at - RECENT_DAYS * DAY);
 	const own = theilSen([{ x: recent.map((p) => p.at / DAY), y: recent.map((p) => p.value) }], 0.68);
 	if (!own) return null;
@@ -62,7 +71,7 @@ export function windowTo(
 	const level = median(last.slice(-3).map((p) => p.value + pace.value * ((now - p.at) / DAY)));
 	const away = limit - level;
 	if (away * pace.value <= 0 || Math.abs(pace.value) < 1.3 * pace.u) return null;
-	if (all.says !== (away > 0 ? 'rising' : 'falling') && others.length > 0) return null;
+	if (trend.says !== (away > 0 ? 'rising' : 'falling') && others.length > 0) return null;
 	// What a probe is off by stands in all of its readings alike.
 	const days = daysTo(away, pace, Math.hypot(1.25 * noise, last.at(-1)!.u ?? 0));
 	const [from, middle, to] = [0.05, 0.5, 0.95].map((p) => days[Math.round(p * (days.length - 1))]!);

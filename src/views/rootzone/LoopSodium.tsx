@@ -24,7 +24,14 @@ export function LoopSodium({
 	site: SiteView;
 }) {
 	const reports = useAsked('GET /reports', { query: {} }).data?.reports ?? [];
-	const newest = reports.find((r) => r.ions.na_mg_l !== undefined);
+	// Which water fills it up is the grower's to say.
+	const waters = [
+		...new Map(
+			[...reports]
+				.reverse()
+				.flatMap((r) => (r.ions.na_mg_l === undefined ? [] : [[r.station, r.ions.na_mg_l] as const])),
+		),
+	];
 	const known = SODIUM_LIMITS[crop] ?? CAREFUL_LIMIT;
 	const { register, watch } = useForm({
 		defaultValues: {
@@ -39,7 +46,8 @@ export function LoopSodium({
 	});
 	const v = watch();
 	const n = (text: string) => decimal(text.trim());
-	const source = n(v.source) ?? newest?.ions.na_mg_l;
+	const named = (code: string) => site.stations.find((x) => x.info.code === code)?.name ?? code;
+	const source = n(v.source);
 	const [volume, drunk, limit, taken] = [n(v.volume), n(v.drunk), n(v.limit), n(v.taken)];
 	const ready = volume && drunk !== undefined && source !== undefined && limit && taken !== undefined;
 	const now = n(v.now) ?? source ?? 0;
@@ -54,9 +62,9 @@ export function LoopSodium({
 				bleedLPerDay: n(v.bleed) ?? 0,
 			})
 		: null;
-	const field = (name: keyof typeof v, label: string, hint = '', placeholder = '') => (
+	const field = (name: keyof typeof v, label: string, hint = '') => (
 		<Field label={label} width="w-full">
-			<input className="field" inputMode="decimal" autoComplete="off" placeholder={placeholder} {...register(name)} />
+			<input className="field" inputMode="decimal" autoComplete="off" {...register(name)} />
 			{hint && <span className="text-soft text-[0.85rem] block pt-0.5">{hint}</span>}
 		</Field>
 	);
@@ -73,8 +81,9 @@ export function LoopSodium({
 				{field(
 					'source',
 					'Sodium of the water, mg/L',
-					newest ? `Newest report: ${newest.station}, ${newest.ions.na_mg_l} mg/L.` : 'From a laboratory report.',
-					newest ? String(newest.ions.na_mg_l) : '',
+					waters.length > 0
+						? `By reports: ${waters.map(([station, na]) => `${named(station)} ${na}`).join(', ')}.`
+						: 'From a laboratory report of the water that fills it up.',
 				)}
 				{field('now', 'In the loop now, mg/L', 'As the water unless measured.')}
 				{field(

@@ -3,6 +3,7 @@ import type { SiteView } from '@/core/reading/site-view';
 import { addressOf, api } from '../data/client';
 import { volumeWithUnit } from '../mix/typed';
 import { dateTime } from '../ui/format';
+import { TakeBack } from './TakeBack';
 
 const SHOWN = 5;
 
@@ -40,14 +41,10 @@ export function Runs({
 							{r.minutes && ` · ${r.minutes} min`}
 							{given && ` · given ${given}`}
 							{ran && ` · ran off ${ran}`}{' '}
-							<button
-								type="button"
-								className="underline cursor-pointer min-h-8 text-soft"
-								aria-label={`Take the run of ${dateTime(Date.parse(r.time), site.timezone)} back`}
-								onClick={() => takeBack(r.id)}
-							>
-								take back
-							</button>
+							<TakeBack
+								what={`the run of ${dateTime(Date.parse(r.time), site.timezone)}`}
+								onBack={() => takeBack(r.id)}
+							/>
 						</li>
 					);
 				})}

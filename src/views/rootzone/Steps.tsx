@@ -4,6 +4,7 @@ import { STEP_WORDS } from '@/words/en/irrigation';
 import { api } from '../data/client';
 import { ecShown } from '../mix/typed';
 import { dateTime } from '../ui/format';
+import { TakeBack } from './TakeBack';
 
 const SHOWN = 6;
 const percent = (x: number | null): string => (x === null ? '?' : `${Math.round(100 * x)} %`);
@@ -45,14 +46,10 @@ export function Steps({
 								? 'no drain was read before the next step'
 								: `look after ${dateTime(Date.parse(s.look_at), site.timezone)}`}
 						{s.after && ` · ${cameWords(s.after.as_expected)}`}{' '}
-						<button
-							type="button"
-							className="underline cursor-pointer min-h-8 text-soft"
-							aria-label={`Take the step of ${dateTime(Date.parse(s.time), site.timezone)} back`}
-							onClick={() => takeBack(s.id)}
-						>
-							take back
-						</button>
+						<TakeBack
+							what={`the step of ${dateTime(Date.parse(s.time), site.timezone)}`}
+							onBack={() => takeBack(s.id)}
+						/>
 					</li>
 				))}
 			</ol>

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import type { FieldPath, FieldValues, UseFormReturn } from 'react-hook-form';
-import { Below } from '../ui/controls';
+import { Below, Options } from '../ui/controls';
 import type { Refused } from './use-setup';
 
 interface Labelled {
@@ -62,11 +62,7 @@ export function Choice<V extends FieldValues>({
 		<label className={`block ${width}`}>
 			<span className="field-label">{label}</span>
 			<select className="field" {...form.register(name)}>
-				{options.map((o) => (
-					<option key={o} value={o}>
-						{labels[o] ?? (o === '' ? 'none' : o.replaceAll('_', ' '))}
-					</option>
-				))}
+				<Options options={options} labels={labels} />
 			</select>
 			<Below hint={hint} wrong={undefined} />
 		</label>

@@ -42,6 +42,14 @@ export function Below({ hint, wrong }: { hint: string | undefined; wrong: string
 	return hint ? <span className="text-soft text-[0.85rem] block pt-1 max-w-[60ch]">{hint}</span> : null;
 }
 
+/** What can be chosen; `labels` where it is not shown as it is called. */
+export const Options = ({ options, labels }: { options: readonly string[]; labels: Record<string, string> }) =>
+	options.map((o) => (
+		<option key={o} value={o}>
+			{labels[o] ?? (o === '' ? 'none' : o.replaceAll('_', ' '))}
+		</option>
+	));
+
 /** A labelled choice, likewise. */
 export function Choice<T extends string>({
 	label,
@@ -66,11 +74,7 @@ export function Choice<T extends string>({
 		<label className={`block ${width}`}>
 			<span className="field-label">{label}</span>
 			<select className="field" value={value} onChange={(e) => onChange(e.target.value as T)}>
-				{options.map((o) => (
-					<option key={o} value={o}>
-						{labels[o] ?? (o === '' ? 'none' : o.replaceAll('_', ' '))}
-					</option>
-				))}
+				<Options options={options} labels={labels} />
 			</select>
 			<Below hint={hint} wrong={undefined} />
 		</label>

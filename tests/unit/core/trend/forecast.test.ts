@@ -15,11 +15,13 @@ describe('when a limit is reached', () => {
 		expect(w.from).toBeLessThan(15 * DAY);
 		expect(w.to).toBeGreaterThan(15 * DAY);
 	});
-	it('is not said of what goes the other way, stands still, was just changed, or takes longer than a month', () => {
+	it('is not said of what goes the other way, stands still, was just changed, was last read days ago, or takes longer than a month', () => {
 		expect(windowTo(line(11, 0.04), [], 5.3, 10 * DAY)).toBeNull();
 		expect(windowTo(line(11, 0, 0.05), [], 6.2, 10 * DAY)).toBeNull();
 		expect(windowTo(line(11, 0.04), [10.2 * DAY], 6.2, 10.5 * DAY)).toBeNull();
 		expect(windowTo(line(11, 0.04), [8.5 * DAY], 6.2, 10 * DAY)).toBeNull();
+		expect(windowTo(line(11, 0.04), [], 6.4, 12 * DAY)).not.toBeNull();
+		expect(windowTo(line(11, 0.04), [], 6.4, 14 * DAY)).toBeNull();
 		expect(windowTo(line(11, 0.01), [], 7.5, 10 * DAY)).toBeNull();
 	});
 });
