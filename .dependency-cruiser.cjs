@@ -26,8 +26,9 @@ module.exports = {
 		},
 		{
 			name: 'views-know-the-contract-by-its-types-alone',
+			comment: 'Its schemas are larger than any page; a form that is being filled in fetches them.',
 			severity: 'error',
-			from: { path: '^src/views/' },
+			from: { path: '^src/views/', pathNot: '^src/views/data/checked' },
 			to: { path: '^src/contract/', pathNot: '^src/contract/names', dependencyTypesNot: ['type-only'] },
 		},
 		{ name: 'no-circles', severity: 'error', from: { path: '^src/' }, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },

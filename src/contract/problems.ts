@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import { type ZodError, z } from 'zod';
 
 /** Everything the API refuses with, and the status of each (RFC 9457 problem details; RFC 9110 for the statuses). */
 export const PROBLEMS = {
@@ -105,3 +105,11 @@ export const problem = z.looseObject({
 	detail: z.string(),
 	errors: z.array(z.object({ path: z.string(), message: z.string() })),
 });
+
+/** What is wrong with what was sent: where it stands in it, by names with dots between, and what to write instead. */
+export interface FieldProblem {
+	path: string;
+	message: string;
+}
+export const fieldProblems = (error: ZodError): FieldProblem[] =>
+	error.issues.map((i) => ({ path: i.path.join('.'), message: i.message }));

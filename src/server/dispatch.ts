@@ -1,5 +1,6 @@
 import { type ZodType, z } from 'zod';
 import type { Address, Answered, Asked, Operation, Operations, Resource } from '@/contract/operation';
+import { fieldProblems } from '@/contract/problems';
 import { Refusal } from '@/service/refusal';
 import { requireSite, type SiteContext } from '@/service/site';
 import type { Client, Db } from '@/store/pool';
@@ -116,10 +117,7 @@ function namedIn(schema: ZodType | undefined, params: Record<string, string>): u
 	if (!schema) return params;
 	const result = schema.safeParse(params);
 	if (result.success) return result.data;
-	throw new Refusal(
-		'no-such-id',
-		result.error.issues.map((i) => ({ path: i.path.join('.'), message: i.message })),
-	);
+	throw new Refusal('no-such-id', fieldProblems(result.error));
 }
 
 function keyOf(request: Request): string | null {

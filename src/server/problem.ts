@@ -1,7 +1,7 @@
 import { ZodError } from 'zod';
-import { PROBLEMS, type ProblemCode } from '@/contract/problems';
+import { type FieldProblem, fieldProblems, PROBLEMS, type ProblemCode } from '@/contract/problems';
 import { NotText } from '@/files/csv-stream';
-import { type FieldProblem, Refusal } from '@/service/refusal';
+import { Refusal } from '@/service/refusal';
 import { NoSite } from '@/service/site';
 import { isDatabaseDown } from './database';
 import { log } from './log';
@@ -58,11 +58,7 @@ const SQL_REFUSALS: Record<string, string> = {
 
 export function problemOf(error: unknown): Response {
 	if (error instanceof Refusal) return problem(error.code, error.errors, error.more);
-	if (error instanceof ZodError)
-		return problem(
-			'invalid',
-			error.issues.map((i) => ({ path: i.path.join('.'), message: i.message })),
-		);
+	if (error instanceof ZodError) return problem('invalid', fieldProblems(error));
 	if (error instanceof NoSite) return problem('no-site', [{ path: '', message: error.message }]);
 	if (error instanceof NotText) return problem('not-text', [{ path: 'file', message: error.message }]);
 	if (isDatabaseDown(error))

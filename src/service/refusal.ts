@@ -1,11 +1,6 @@
-import type { ProblemCode } from '@/contract/problems';
+import type { FieldProblem, ProblemCode } from '@/contract/problems';
 
 /** A request that cannot be met, with what to do about it. The server turns it into problem details (RFC 9457). */
-export interface FieldProblem {
-	path: string;
-	message: string;
-}
-
 export class Refusal extends Error {
 	constructor(
 		readonly code: ProblemCode,

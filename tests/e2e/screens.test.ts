@@ -200,8 +200,32 @@ describe('a browser on the other side of the world', () => {
 });
 
 describe('Setup', () => {
+	it('says what cannot be kept as a field is left, before anything is sent', async () => {
+		const page = await open('/setup');
+		const sent: string[] = [];
+		page.on('request', (r) => void (r.method() === 'POST' && sent.push(r.url())));
+		await page.click('[data-thing="station pond"]');
+		const form = page.locator('[data-form="station pond"]');
+		const litres = form.getByLabel(/Litres it holds/);
+		await litres.fill('2000000000');
+		await litres.press('Tab');
+		await form.getByRole('alert').filter({ hasText: 'at most 1,000,000,000 L' }).waitFor();
+		// Nor is it sent by saving it all the same; mended, the word goes.
+		await form.getByRole('button', { name: 'Save', exact: true }).click();
+		await expect.poll(() => litres.evaluate((el) => el === document.activeElement)).toBe(true);
+		await litres.fill('2400');
+		await expect.poll(() => form.getByRole('alert').count()).toBe(0);
+		expect(sent).toEqual([]);
+		await page.close();
+	});
 	it('says what the server does not take at the field it stands in, and loses nothing that was typed', async () => {
 		const page = await open('/setup');
+		// Where the schemas do not come, the server has the word.
+		let kept = 0;
+		await page.route('**/_astro/refused.*', (route) => {
+			kept++;
+			return route.abort();
+		});
 		await page.click('[data-thing="station pond"]');
 		const form = page.locator('[data-form="station pond"]');
 		const litres = form.getByLabel(/Litres it holds/);
@@ -218,6 +242,7 @@ describe('Setup', () => {
 			(x: Answer) => x.code === 'pond',
 		);
 		expect([pond.name, pond.volume_l]).toEqual(['Pond', 2400]);
+		expect(kept).toBeGreaterThan(0);
 		await page.close();
 	});
 	it('changes a range, and the strip on the Round follows; finds a pen’s scale', async () => {

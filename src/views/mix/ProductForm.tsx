@@ -1,4 +1,3 @@
-import { useForm } from 'react-hook-form';
 import type { Product } from '@/contract/products';
 import { ACID_KINDS, BASE_KINDS } from '@/core/chem/acids';
 import { readBottles } from '@/core/mix/feed/label-analysis';
@@ -8,9 +7,11 @@ import { decimal } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
 import { labelProblemWords, NUTRIENT_WORDS } from '@/words/en/label';
 import { remarkWords } from '@/words/en/remark';
+import { ApiProblem } from '../data/client';
+import { useCheckedForm } from '../ui/checked-form';
 import { Field } from '../ui/Field';
 import { ProductSays } from './ProductSays';
-import { type ProductBody, type ProductValues, productValues, readProduct } from './product-values';
+import { PRODUCT_FIELDS, type ProductBody, type ProductValues, productValues, readProduct } from './product-values';
 
 const CHEMICALS: Record<Product['kind'], readonly string[]> = {
 	nutrient: SALT_NAMES,
@@ -36,16 +37,19 @@ export function ProductForm({
 	onRetire: (retired: boolean) => void;
 }) {
 	const first = productValues(product);
-	const form = useForm<ProductValues>({ defaultValues: first });
+	const read = (values: ProductValues) =>
+		readProduct(product.name, first, values, { now: Date.now(), zone: site.timezone });
+	const form = useCheckedForm({ address: 'POST /products', first, read, fields: PRODUCT_FIELDS });
 	const { register, watch, formState } = form;
 	const v = watch();
 	const submit = form.handleSubmit(async (values) => {
-		const read = readProduct(product.name, first, values, { now: Date.now(), zone: site.timezone });
-		if (!read.ok) return form.setError(read.field, { message: read.message });
+		const typed = read(values);
+		if (!typed.ok) return form.setError(typed.field, { message: typed.message });
 		try {
-			await onSave(read.body);
+			await onSave(typed.body);
 		} catch (error) {
-			form.setError('root', { message: (error as Error).message });
+			if (!(error instanceof ApiProblem && form.say(error.errors)))
+				form.setError('root', { message: (error as Error).message });
 		}
 	});
 	const field = (name: keyof ProductValues, label: string, hint = '', mode: 'decimal' | 'text' = 'decimal') => (
@@ -55,7 +59,7 @@ export function ProductForm({
 				inputMode={mode}
 				maxLength={200}
 				aria-invalid={formState.errors[name] !== undefined}
-				{...register(name)}
+				{...register(name, { validate: () => form.takes(name) })}
 			/>
 			{hint && <span className="text-soft text-[0.85rem] block pt-1">{hint}</span>}
 		</Field>

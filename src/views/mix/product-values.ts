@@ -41,6 +41,17 @@ export const productValues = (p: Product): ProductValues => ({
 	analysis: p.analysis,
 });
 
+/** Where what is sent stands in the form, where it is not called the same. */
+export const PRODUCT_FIELDS = {
+	rate_text: 'rate',
+	rate_ml_per_l: 'rate',
+	gain_us_cm_per_ml_l: 'gain',
+	percent_w_w: 'percent',
+	density_g_ml: 'density',
+	stock_ml: 'stock',
+	keeps_days: 'keeps',
+} as const;
+
 /** What was typed, as it is kept; or the field that cannot be understood. */
 export function readProduct(
 	name: string,

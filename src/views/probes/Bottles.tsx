@@ -1,9 +1,9 @@
 import { useState } from 'react';
-import { useForm } from 'react-hook-form';
 import type { Lot } from '@/contract/calibrations';
 import { STANDARDS } from '@/core/probe/standards';
 import { decimal } from '@/core/quantity';
-import { api } from '../data/client';
+import { ApiProblem, api } from '../data/client';
+import { useCheckedForm } from '../ui/checked-form';
 import { DayField } from '../ui/DayField';
 import { Field } from '../ui/Field';
 
@@ -41,6 +41,32 @@ const EMPTY: Values = {
 	table: '',
 	single: false,
 };
+
+/** A bottle as it is typed; or the field that cannot be understood. */
+function readBottle(
+	b: Values,
+): { ok: true; body: Omit<Lot, 'id'> } | { ok: false; field: 'table' | 'tolerance'; message: string } {
+	const own = b.table.trim() === '' ? null : tableOf(b.table);
+	if (b.table.trim() !== '' && own === null)
+		return { ok: false, field: 'table', message: 'Pairs of °C and value, one a line: 20 7.02' };
+	if (b.standard === OWN && own === null)
+		return { ok: false, field: 'table', message: 'A standard that is not known here wants its table.' };
+	const tolerance = b.tolerance.trim() === '' ? null : decimal(b.tolerance.trim());
+	if (tolerance === undefined) return { ok: false, field: 'tolerance', message: 'Write a number, or leave it empty.' };
+	return {
+		ok: true,
+		body: {
+			name: b.name.trim(),
+			standard: b.standard === OWN ? b.called.trim() || b.name.trim() : b.standard,
+			opened: b.opened || null,
+			expires: b.expires || null,
+			tolerance,
+			own_table: own,
+			single_use: b.single,
+			retired: false,
+		},
+	};
+}
 
 /** Bottles of buffer and standard: which, until when, and their own table where the label has one. */
 export function Bottles({ lots: first, zone }: { lots: Lot[]; zone: string }) {
@@ -89,37 +115,32 @@ export function Bottles({ lots: first, zone }: { lots: Lot[]; zone: string }) {
 }
 
 function NewBottle({ zone, onKeep }: { zone: string; onKeep: (lot: Omit<Lot, 'id'>) => Promise<void> }) {
-	const form = useForm<Values>({ defaultValues: EMPTY });
+	const form = useCheckedForm({
+		address: 'POST /lots',
+		first: EMPTY,
+		read: readBottle,
+		fields: { own_table: 'table' },
+	});
 	const { register, watch, formState } = form;
 	const v = watch();
 	const [made, setMade] = useState(0);
 	const submit = form.handleSubmit(async (b) => {
-		const own = b.table.trim() === '' ? null : tableOf(b.table);
-		if (b.table.trim() !== '' && own === null)
-			return form.setError('table', { message: 'Pairs of °C and value, one a line: 20 7.02' });
-		if (b.standard === OWN && own === null)
-			return form.setError('table', { message: 'A standard that is not known here wants its table.' });
+		const typed = readBottle(b);
+		if (!typed.ok) return form.setError(typed.field, { message: typed.message });
 		try {
-			await onKeep({
-				name: b.name.trim(),
-				standard: b.standard === OWN ? b.called.trim() || b.name.trim() : b.standard,
-				opened: b.opened || null,
-				expires: b.expires || null,
-				tolerance: decimal(b.tolerance.trim()) ?? null,
-				own_table: own,
-				single_use: b.single,
-				retired: false,
-			});
+			await onKeep(typed.body);
 			form.reset(EMPTY);
 			setMade((n) => n + 1);
 		} catch (error) {
-			form.setError('root', { message: (error as Error).message });
+			if (!(error instanceof ApiProblem && form.say(error.errors)))
+				form.setError('root', { message: (error as Error).message });
 		}
 	});
+	const checked = (name: 'name' | 'tolerance' | 'table') => register(name, { validate: () => form.takes(name) });
 	return (
 		<form className="grid grid-cols-2 gap-2 mt-1" onSubmit={submit}>
-			<Field label="Name or number" width="w-full">
-				<input className="field" maxLength={200} {...register('name')} />
+			<Field label="Name or number" width="w-full" wrong={formState.errors.name?.message}>
+				<input className="field" maxLength={200} {...checked('name')} />
 			</Field>
 			<Field label="Standard" width="w-full">
 				<select className="field" {...register('standard')}>
@@ -150,11 +171,11 @@ function NewBottle({ zone, onKeep }: { zone: string; onKeep: (lot: Omit<Lot, 'id
 				zone={zone}
 				onDay={(day) => form.setValue('expires', day)}
 			/>
-			<Field label="Tolerance ±" width="w-full">
-				<input className="field" inputMode="decimal" {...register('tolerance')} />
+			<Field label="Tolerance ±" width="w-full" wrong={formState.errors.tolerance?.message}>
+				<input className="field" inputMode="decimal" {...checked('tolerance')} />
 			</Field>
 			<Field label="Own table, °C value" width="w-full" wrong={formState.errors.table?.message}>
-				<textarea className="field" rows={2} {...register('table')} />
+				<textarea className="field" rows={2} {...checked('table')} />
 			</Field>
 			<label className="flex gap-2 items-center min-h-11 col-span-2">
 				<input type="checkbox" {...register('single')} /> for a single use (sachet)

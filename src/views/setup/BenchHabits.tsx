@@ -1,4 +1,4 @@
-import type { UseFormReturn } from 'react-hook-form';
+import type { CheckedForm } from '../ui/checked-form';
 import { Choice, Text } from './fields';
 import { between } from './numbers';
 import type { SiteValues } from './site-values';
@@ -15,7 +15,7 @@ const WAITS = [
 ] as const;
 
 /** How long readings want, and how readily the checks ask. */
-export function BenchHabits({ form }: { form: UseFormReturn<SiteValues> }) {
+export function BenchHabits({ form }: { form: CheckedForm<SiteValues> }) {
 	return (
 		<div className="w-full flex flex-wrap gap-3 items-end">
 			{WAITS.map(([name, label]) => (

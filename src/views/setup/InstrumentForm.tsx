@@ -1,7 +1,7 @@
 import { useState } from 'react';
-import { useForm } from 'react-hook-form';
 import type { Instrument } from '@/contract/site';
-import { atFields, Choice, Text, Tick } from './fields';
+import { useCheckedForm } from '../ui/checked-form';
+import { Choice, Text, Tick } from './fields';
 import { InstrumentLeaflet } from './InstrumentLeaflet';
 import { INSTRUMENT_FIELDS, instrumentValues, readInstrument } from './instrument-values';
 import { ScaleFinder } from './ScaleFinder';
@@ -17,10 +17,15 @@ export function InstrumentForm({
 	instrument: Instrument;
 	onSave: (i: Instrument) => Promise<Refused>;
 }) {
-	const form = useForm({ defaultValues: instrumentValues(i), mode: 'onTouched' });
+	const form = useCheckedForm({
+		address: 'POST /instruments',
+		first: instrumentValues(i),
+		read: (v) => ({ ok: true, body: readInstrument(i, v) }),
+		fields: INSTRUMENT_FIELDS,
+	});
 	const [finding, setFinding] = useState(false);
 	const kind = form.watch('kind');
-	const save = form.handleSubmit(async (v) => atFields(form, await onSave(readInstrument(i, v)), INSTRUMENT_FIELDS));
+	const save = form.handleSubmit(async (v) => void form.say((await onSave(readInstrument(i, v))) ?? []));
 	return (
 		<form className="grid gap-4" data-form={`instrument ${i.code}`} onSubmit={save}>
 			<h2 className="text-[1.2rem]">

@@ -1,4 +1,4 @@
-import type { UseFormReturn } from 'react-hook-form';
+import type { CheckedForm } from '../ui/checked-form';
 import { Choice, Text, Tick } from './fields';
 import type { InstrumentValues } from './instrument-values';
 import { between } from './numbers';
@@ -7,7 +7,7 @@ import { isPositive } from './system-values';
 const SCHOOLS = ['learned', 'weekly', 'before_use', 'monthly', 'maker'] as const;
 
 /** What the meter's leaflet says: how finely it shows, how right it claims to be, how it is calibrated. */
-export function InstrumentLeaflet({ form }: { form: UseFormReturn<InstrumentValues> }) {
+export function InstrumentLeaflet({ form }: { form: CheckedForm<InstrumentValues> }) {
 	const [kind, by] = form.watch(['kind', 'calibrate_by']);
 	const positive = (text: string) => isPositive(text) || 'Write a number above nothing.';
 	const number = (name: 'phSteps' | 'phRight' | 'ecSteps' | 'ecRight', label: string) => (

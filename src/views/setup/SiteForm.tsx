@@ -1,8 +1,8 @@
-import { useForm } from 'react-hook-form';
 import { EC_UNITS, VOLUME_UNITS } from '@/core/reading/site-view';
+import { useCheckedForm } from '../ui/checked-form';
 import { UNIT_LABELS } from '../ui/format';
 import { BenchHabits } from './BenchHabits';
-import { atFields, Choice, Text } from './fields';
+import { Choice, Text } from './fields';
 import { readSite, SITE_FIELDS, siteValues } from './site-values';
 import type { Refused, WholeSite } from './use-setup';
 
@@ -16,12 +16,17 @@ export function SiteForm({
 	zones: string[];
 	onSave: (site: WholeSite) => Promise<Refused>;
 }) {
-	const form = useForm({ defaultValues: siteValues(site), mode: 'onTouched' });
+	const form = useCheckedForm({
+		address: 'PUT /site',
+		first: siteValues(site),
+		read: (v) => ({ ok: true, body: readSite(site, v) }),
+		fields: SITE_FIELDS,
+	});
 	return (
 		<form
 			className="grid gap-4"
 			data-form="site"
-			onSubmit={form.handleSubmit(async (v) => atFields(form, await onSave(readSite(site, v)), SITE_FIELDS))}
+			onSubmit={form.handleSubmit(async (v) => void form.say((await onSave(readSite(site, v))) ?? []))}
 		>
 			<h2 className="text-[1.2rem]">The site</h2>
 			<Text form={form} name="name" label="Name" hint="Stands at the head of every page and print." />

@@ -1,8 +1,8 @@
-import type { UseFormReturn } from 'react-hook-form';
 import type { Station, System } from '@/contract/site';
 import { AERATION } from '@/core/chem/degassing';
 import { aerationOf } from '@/core/mix/dose/aeration-of';
 import { mixMinutes, setMinutes } from '@/core/mix/dose/mixing-wait';
+import type { CheckedForm } from '../ui/checked-form';
 import { Choice, Text } from './fields';
 import { between, readNumber } from './numbers';
 import type { StationValues } from './station-values';
@@ -14,7 +14,7 @@ export function StationDosing({
 	system,
 }: {
 	code: string;
-	form: UseFormReturn<StationValues>;
+	form: CheckedForm<StationValues>;
 	system: System | null;
 }) {
 	const [kind, aeration, volume] = form.watch(['kind', 'aeration', 'volume']);

@@ -1,9 +1,9 @@
-import { useForm } from 'react-hook-form';
 import type { Station, System } from '@/contract/site';
 import { tankShape } from '@/core/quantity/tank-shape';
 import { STATION_KINDS } from '@/core/reading/model';
 import { shapeProblem } from '@/words/en/shape';
-import { atFields, Choice, Text, Tick } from './fields';
+import { useCheckedForm } from '../ui/checked-form';
+import { Choice, Text, Tick } from './fields';
 import { readRange } from './range';
 import { StationDosing } from './StationDosing';
 import { StationHabits } from './StationHabits';
@@ -23,7 +23,12 @@ export function StationForm({
 	systems: readonly System[];
 	onSave: (s: Station) => Promise<Refused>;
 }) {
-	const form = useForm({ defaultValues: stationValues(s), mode: 'onTouched' });
+	const form = useCheckedForm({
+		address: 'POST /stations',
+		first: stationValues(s),
+		read: (v) => ({ ok: true, body: readStation(s, v) }),
+		fields: STATION_FIELDS,
+	});
 	const v = form.watch();
 	const others = stations.filter((x) => x.code !== s.code && !x.retired && x.kind !== 'standard');
 	const range = (factor: number, example: string) => (text: string) =>
@@ -36,9 +41,7 @@ export function StationForm({
 		<form
 			className="grid gap-4"
 			data-form={`station ${s.code}`}
-			onSubmit={form.handleSubmit(async (values) =>
-				atFields(form, await onSave(readStation(s, values)), STATION_FIELDS),
-			)}
+			onSubmit={form.handleSubmit(async (values) => void form.say((await onSave(readStation(s, values))) ?? []))}
 		>
 			<h2 className="text-[1.2rem]">
 				{s.name ?? s.code} <span className="text-soft text-[0.85rem] font-normal">in files and the API: {s.code}</span>

@@ -1,9 +1,9 @@
-import { useForm } from 'react-hook-form';
 import type { System } from '@/contract/site';
 import { AERATION } from '@/core/chem/degassing';
 import { CROPS, STAGES, SYSTEM_PRESETS } from '@/core/crop/presets';
 import { aerationOf } from '@/core/mix/dose/aeration-of';
-import { atFields, Choice, Text } from './fields';
+import { useCheckedForm } from '../ui/checked-form';
+import { Choice, Text } from './fields';
 import { SystemWatering } from './SystemWatering';
 import { isCount, isPositive, readSystem, SYSTEM_FIELDS, systemValues } from './system-values';
 import type { Refused } from './use-setup';
@@ -18,10 +18,15 @@ export function SystemForm({
 	system: System;
 	onSave: (y: System, ranges: boolean) => Promise<Refused>;
 }) {
-	const form = useForm({ defaultValues: systemValues(y), mode: 'onTouched' });
+	const form = useCheckedForm({
+		address: 'POST /systems',
+		first: systemValues(y),
+		read: (v) => ({ ok: true, body: readSystem(y, v) }),
+		fields: SYSTEM_FIELDS,
+	});
 	const kind = form.watch('kind') as System['kind'];
 	const save = (ranges: boolean) =>
-		form.handleSubmit(async (v) => atFields(form, await onSave(readSystem(y, v), ranges), SYSTEM_FIELDS));
+		form.handleSubmit(async (v) => void form.say((await onSave(readSystem(y, v), ranges)) ?? []));
 	const busy = form.formState.isSubmitting;
 	return (
 		<form className="grid gap-4" data-form={`system ${y.code}`} onSubmit={save(false)}>

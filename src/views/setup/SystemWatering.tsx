@@ -1,5 +1,5 @@
-import type { UseFormReturn } from 'react-hook-form';
 import { readRunTimes, readSeasons } from '@/core/rootzone/schedule';
+import type { CheckedForm } from '../ui/checked-form';
 import { Choice, Text } from './fields';
 import { isCount, isPositive, readShare, type SystemValues } from './system-values';
 
@@ -26,7 +26,7 @@ const NUMBERS = [
 ] as const;
 
 /** How a system with drippers is watered, and how far its drain may stand above its feed. */
-export function SystemWatering({ form }: { form: UseFormReturn<SystemValues> }) {
+export function SystemWatering({ form }: { form: CheckedForm<SystemValues> }) {
 	return (
 		<fieldset className="grid gap-4 border-t border-line pt-3" data-watering>
 			<legend className="field-label">How it is watered</legend>

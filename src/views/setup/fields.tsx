@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import type { FieldPath, FieldValues, UseFormReturn } from 'react-hook-form';
+import type { CheckedForm } from '../ui/checked-form';
 import { Below, Options } from '../ui/controls';
-import type { Refused } from './use-setup';
 
 interface Labelled {
 	label: string;
@@ -10,7 +10,7 @@ interface Labelled {
 	hint?: string;
 }
 
-/** A text of a form, read when it is saved; `check` says what is wrong with what stands there. Empty is never wrong. */
+/** A text of a form; `check` says what is wrong with how it is written, the form what is wrong with what it says. Empty is never wrong. */
 export function Text<V extends FieldValues>({
 	form,
 	name,
@@ -20,7 +20,7 @@ export function Text<V extends FieldValues>({
 	hint,
 	check,
 }: Labelled & {
-	form: UseFormReturn<V>;
+	form: CheckedForm<V>;
 	name: FieldPath<V>;
 	mode?: 'decimal';
 	check?: (text: string) => true | string;
@@ -35,7 +35,13 @@ export function Text<V extends FieldValues>({
 				maxLength={200}
 				autoComplete="off"
 				aria-invalid={wrong !== undefined}
-				{...form.register(name, { validate: (text: string) => text.trim() === '' || (check?.(text) ?? true) })}
+				{...form.register(name, {
+					validate: (text: string) => {
+						if (text.trim() === '') return true;
+						const written = check?.(text) ?? true;
+						return written === true ? form.takes(name) : written;
+					},
+				})}
 			/>
 			<Below hint={hint} wrong={wrong} />
 		</label>
@@ -87,16 +93,4 @@ export function Tick<V extends FieldValues>({
 			<input type="checkbox" value={value} {...form.register(name)} /> {children}
 		</label>
 	);
-}
-
-/** Says what the server did not take at the field it stands in, where the field is called as in what was sent, or as `fields` says. */
-export function atFields<V extends FieldValues>(
-	form: UseFormReturn<V>,
-	refused: Refused,
-	fields: Record<string, FieldPath<V>>,
-): void {
-	for (const { path, message } of refused ?? []) {
-		const name = fields[path] ?? (path.split('.')[0] as FieldPath<V>);
-		if (name in form.getValues()) form.setError(name, { message }, { shouldFocus: true });
-	}
 }

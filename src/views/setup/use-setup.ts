@@ -1,4 +1,5 @@
 import { useReducer } from 'react';
+import type { FieldProblem } from '@/contract/problems';
 import type { Instrument, Site, Station, System } from '@/contract/site';
 import { rangesFor, type Stage } from '@/core/crop/presets';
 import { ApiProblem, api } from '../data/client';
@@ -19,7 +20,7 @@ export interface SetupState {
 	busy: boolean;
 }
 /** What the server did not take, by the path in what was sent; null once it is kept. */
-export type Refused = readonly { path: string; message: string }[] | null;
+export type Refused = readonly FieldProblem[] | null;
 const LIST = { station: 'stations', system: 'systems', instrument: 'instruments' } as const;
 
 const put = <T extends { code: string }>(list: readonly T[], one: T): T[] =>

@@ -1,0 +1,47 @@
+import { type DefaultValues, type FieldPath, type FieldValues, type UseFormReturn, useForm } from 'react-hook-form';
+import type { Contract } from '@/contract';
+import type { FieldProblem } from '@/contract/problems';
+import { refusedBefore } from '../data/checked';
+
+/** What was typed as it is sent, or the field that cannot be understood. */
+export type ReadForm<V> =
+	| { ok: true; body: unknown }
+	| { ok: false; field: FieldPath<V & FieldValues>; message: string };
+
+export type CheckedForm<V extends FieldValues> = UseFormReturn<V> & {
+	/** What is wrong with a field, by its reader and by the contract’s schemas: for `validate`. */
+	takes: (name: FieldPath<V>) => Promise<true | string>;
+	/** Says what was refused at the field it stands in. @returns whether there was one for each */
+	say: (refused: readonly FieldProblem[]) => boolean;
+};
+
+/** A form whose fields are held against the contract’s schemas as they are left, and again before anything is sent. */
+export function useCheckedForm<V extends FieldValues>({
+	address,
+	first,
+	read,
+	fields = {},
+}: {
+	address: keyof Contract & string;
+	first: V;
+	read: (values: V) => ReadForm<V>;
+	/** Where what is sent stands in the form, where it is not called the same. */
+	fields?: Record<string, FieldPath<V>>;
+}): CheckedForm<V> {
+	const form = useForm<V>({ defaultValues: first as DefaultValues<V>, mode: 'onTouched' });
+	const fieldOf = (path: string) => fields[path] ?? (path.split('.')[0] as FieldPath<V>);
+	return {
+		...form,
+		takes: async (name) => {
+			const now = read(form.getValues());
+			if (!now.ok) return now.field !== name || now.message;
+			const wrong = (await refusedBefore(address, now.body)).find((w) => fieldOf(w.path) === name);
+			return wrong?.message ?? true;
+		},
+		say: (refused) => {
+			const here = refused.filter((w) => fieldOf(w.path) in form.getValues());
+			for (const w of here) form.setError(fieldOf(w.path), { message: w.message }, { shouldFocus: true });
+			return here.length === refused.length;
+		},
+	};
+}
