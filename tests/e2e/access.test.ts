@@ -62,7 +62,9 @@ async function issues(
 	}, theme);
 	await page.waitForTimeout(150);
 	// What is wrong is enough to know, and nothing has to be fetched for it.
-	const axe = new AxeBuilder({ page }).options({ resultTypes: ['violations'], preload: false, iframes: false });
+	const axe = new AxeBuilder({ page })
+		.setLegacyMode()
+		.options({ resultTypes: ['violations'], preload: false, iframes: false });
 	if (rules === 'colours') axe.withRules(['color-contrast']);
 	if (rules === 'but colours') axe.disableRules(['color-contrast']);
 	const { violations } = await axe.analyze();
