@@ -14,17 +14,19 @@ export interface RidgeFit {
 	coefficients: number[];
 	/** Covariance of the coefficients, as rows. */
 	covariance: number[][];
-	/** How far rows lie from the fit, in their sigmas: 1 where sigmas are right. */
+	/** How far rows lie from the fit, in their sigmas: 1 where sigmas are right, at least 0.3. */
 	scale: number;
 }
 
 /** Rows further off than so many sigmas count less (Huber 1964). */
 const HUBER = 1.5;
 const ROUNDS = 12;
+/** However close rows lie to the fit. */
+const LEAST_SCALE = 0.3;
 
 /**
  * Linear regression with normal beliefs on the coefficients and Huber’s weights, by reweighted least squares (Huber 1964; Hoerl and
- * Kennard 1970 for the beliefs). Sigmas are scaled by the median distance where rows lie further off than they say.
+ * Kennard 1970 for the beliefs). Sigmas are scaled by the median distance of the rows from the fit.
  * @param beliefs one for each column; sd above 0
  * @example ridge([{ y: 2, sigma: 0.1, x: [1] }, { y: 4, sigma: 0.1, x: [2] }], [{ mean: 0, sd: 1000 }]).coefficients[0] // 2
  */
@@ -48,7 +50,7 @@ export function ridge(rows: readonly Row[], beliefs: readonly Belief[]): RidgeFi
 		covariance = inverse(a);
 		coefficients = covariance.map((row) => row.reduce((sum, c, j) => sum + c * v[j]!, 0));
 		const misses = rows.map((r) => Math.abs(missOf(r))).sort((x, y) => x - y);
-		scale = Math.max(1, misses.length === 0 ? 1 : 1.4826 * misses[Math.floor(misses.length / 2)]!);
+		scale = Math.max(LEAST_SCALE, misses.length === 0 ? 1 : 1.4826 * misses[Math.floor(misses.length / 2)]!);
 	}
 	return { coefficients, covariance, scale };
 }

@@ -82,7 +82,8 @@ export function tankWorld(cause: TrueCause, c: Random): World {
 	const fullL = c.pick([40, 120, 600, 2400]);
 	const fedAt = c.between(1200, 2400);
 	const phosphate = c.between(0.8, 2);
-	const hard = is('alkaline_water') || is('degassing') || c.chance(0.25);
+	// Hard water moves pH whatever else does: only where it is the cause, or where EC is asked about.
+	const hard = is('alkaline_water') || is('degassing') || (c.chance(0.25) && quantity === 'ec');
 	const waterAlk = is('alkaline_water') ? c.between(2, 5) : hard ? c.between(1, 3) : c.between(0.02, 0.4);
 	const waterEc = hard ? 150 + waterAlk * c.between(90, 130) : c.between(10, 150);
 	const drinks = fullL * (is('alkaline_water') ? c.between(0.03, 0.06) : c.between(0.015, 0.045));
@@ -139,7 +140,7 @@ export function tankWorld(cause: TrueCause, c: Random): World {
 	let acidAt = is('degassing') ? START + c.between(0.5, 2) * DAY : Number.POSITIVE_INFINITY;
 	let wrongAt = is('feed_wrong') ? START + days * DAY * c.between(0.3, 0.75) : Number.POSITIVE_INFINITY;
 	const wrongBy = c.pick([-1, 1]) * c.between(0.2, 0.45);
-	let moved = 0;
+	let [moved, dosed] = [0, 0];
 	const log = (at: number, kind: Act['kind'], amount: number | null) => {
 		if (c.chance(h.forgets)) return;
 		const said =
@@ -191,7 +192,7 @@ export function tankWorld(cause: TrueCause, c: Random): World {
 			const amount = fullL - t.volumeL;
 			if (amount > 0.005 * fullL) {
 				const pure = is('alkaline_water') || dilutes || is('hungry') ? 1 : c.next();
-				const asWater = pure > 0.5 || dilutes;
+				const asWater = (pure > 0.5 || dilutes) && !is('degassing');
 				if (dilutes) {
 					// Nobody feeds: half again as much as was drunk goes through.
 					const out = Math.min(0.3 * t.volumeL, amount * c.between(0.5, 1.5));
@@ -229,6 +230,7 @@ export function tankWorld(cause: TrueCause, c: Random): World {
 			t.held = heldAt(to, t.carbon, t.phosphate, medium());
 			t.ph = to;
 			log(at + 0.5 * HOUR, 'acid', null);
+			dosed++;
 			acidAt = at + c.between(2.5, 6) * DAY;
 		}
 		if (at >= wrongAt) {
@@ -294,10 +296,14 @@ export function tankWorld(cause: TrueCause, c: Random): World {
 		}
 	}
 	if (is('probe')) moved = drift * Math.min(days, h.calibrates || days);
+	// What it climbs after each dose is what anybody sees.
+	if (is('degassing')) moved /= Math.max(1, dosed);
 	if (is('temperature')) moved = 0.02 * tempSlope * days;
+	// Neither buffer nor second pen, no thermometer: nobody could tell.
+	const blind = (is('probe') && calibrated.length === 0 && pairs.length < 3) || (is('temperature') && temps.length < 4);
 	return {
 		cause,
-		thin,
+		thin: thin || blind,
 		moved,
 		book: {
 			quantity,
