@@ -6,6 +6,7 @@ import { doses } from './doses';
 import { drains } from './drains';
 import { episodes } from './episodes';
 import { events } from './events';
+import { explanations } from './explanations';
 import { files } from './files';
 import { meters } from './meters';
 import type { Resource } from './operation';
@@ -29,6 +30,7 @@ export const RESOURCES = [
 	readings,
 	episodes,
 	series,
+	explanations,
 	events,
 	week,
 	setup,

@@ -3,7 +3,7 @@ import type { product, TypedProduct } from '@/contract/products';
 import { ACID_KINDS, type AcidKind, BASES, type BaseKind, molPerLitre, protonsGiven } from '@/core/chem/acids';
 import { bottleRemarks, leftOf } from '@/core/mix/bottle';
 import { batchFigures, gainOf } from '@/core/mix/compare-batches';
-import { ionsOf, sumOf } from '@/core/mix/feed/content';
+import { type Content, ionsOf, sumOf } from '@/core/mix/feed/content';
 import { feedEc } from '@/core/mix/feed/feed-ec';
 import { readBottles } from '@/core/mix/feed/label-analysis';
 import type { FedBatch } from '@/core/mix/feed/plan';
@@ -52,10 +52,17 @@ const USUAL_PER_L = 2;
 /** Less than this of a label's charge may be unnamed without a word. */
 const UNNAMED_SHARE = 0.1;
 
+/** What a salt holds; null for anything else. */
+const pureContent = (p: ProductRow): Content | null =>
+	p.kind === 'nutrient' && isSalt(p.chemical) ? sumOf([[saltContent(p.chemical), (p.percentWw ?? 100) / 100]]) : null;
+
+/** What is in a product, by what it is or by its label; null where neither says. */
+export const contentOf = (p: ProductRow): Content | null =>
+	pureContent(p) ?? readBottles(p.analysis, p.parts, p.unit, p.densityGMl).all.content;
+
 /** What its label says is in a product, and the EC that follows from it. */
 function labelOf(p: ProductRow) {
-	const salt = p.kind === 'nutrient' && isSalt(p.chemical) ? p.chemical : null;
-	const pure = salt === null ? null : sumOf([[saltContent(salt), (p.percentWw ?? 100) / 100]]);
+	const pure = pureContent(p);
 	const { all, each } = readBottles(p.analysis, p.parts, p.unit, p.densityGMl);
 	const contains = pure ?? all.content;
 	const perL = p.rateMlL ?? USUAL_PER_L;

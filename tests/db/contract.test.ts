@@ -78,6 +78,7 @@ const examples = (ids: Ids): Asked => ({
 	'POST /readings/:id/correction': { params: { id: ids.other }, body: { value: 6.3, unit: 'pH' } },
 	'POST /readings/undo': {},
 	'GET /trends': { query: { station: 'pond', from: '2026-06-01T00:00:00Z', to: '2026-07-15T00:00:00Z' } },
+	'GET /explanations': { query: { station: 'pond', from: '2026-06-15T00:00:00Z', to: '2026-07-15T00:00:00Z' } },
 	'GET /stations/:code/series': {
 		params: { code: 'pond' },
 		query: { quantity: 'ph', from: '2026-07-01T00:00:00Z', to: '2026-07-15T00:00:00Z' },

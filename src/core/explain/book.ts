@@ -7,9 +7,6 @@ export interface Seen {
 	value: number;
 	/** What the probe is held to have been off by: the truth is `value − off`. 0 where nothing is known. */
 	off: number;
-	/** Standard uncertainty of `off`. */
-	u: number;
-	instrument: string | null;
 }
 /** A value beside it, whatever it is of. */
 export interface Beside {
@@ -34,8 +31,6 @@ export interface Book {
 	temps: readonly Beside[];
 	/** Dissolved oxygen, mg/L. */
 	oxygen: readonly Beside[];
-	/** Litres by the dipstick. */
-	litres: readonly Beside[];
 	acts: readonly Act[];
 	/** What ran off of each run, as a share of what was given. */
 	shares: readonly Beside[];

@@ -25,26 +25,28 @@ export interface Evidence {
 	/** Natural logarithm of how much likelier it makes the cause; below nothing it speaks against it. */
 	weight: number;
 }
-export type EvidenceCode =
-	| 'moved'
-	| 'strays'
-	| 'not-adjusted'
-	| 'ammonium-share'
-	| 'other-falls'
-	| 'other-rises'
-	| 'other-steady'
-	| 'alkalinity'
-	| 'brings'
-	| 'rebounds'
-	| 'temperature'
-	| 'oxygen'
-	| 'drinks'
-	| 'began'
-	| 'share'
-	| 'over-feed'
-	| 'step'
-	| 'not-compensated'
-	| 'between';
+export const EVIDENCE = [
+	'moved',
+	'strays',
+	'not-adjusted',
+	'ammonium-share',
+	'other-falls',
+	'other-rises',
+	'other-steady',
+	'alkalinity',
+	'brings',
+	'rebounds',
+	'temperature',
+	'oxygen',
+	'drinks',
+	'began',
+	'share',
+	'over-feed',
+	'step',
+	'not-compensated',
+	'between',
+] as const;
+export type EvidenceCode = (typeof EVIDENCE)[number];
 
 export interface Explanation {
 	cause: Cause;

@@ -13,6 +13,7 @@ export const PURPOSES = [
 	'level',
 	'restate',
 	'station',
+	'wander',
 ] as const;
 /**
  * - `history`: teaches what the station usually shows;
@@ -24,7 +25,8 @@ export const PURPOSES = [
  * - `compare`: is held against other instruments;
  * - `level`: may be a new level, if others agree with it;
  * - `restate`: a later calibration may put it right;
- * - `station`: the standing of its station is its own.
+ * - `station`: the standing of its station is its own;
+ * - `wander`: counts in what its water did, also where nobody expected that.
  */
 export type Purpose = (typeof PURPOSES)[number];
 
@@ -39,17 +41,19 @@ export interface Judged {
  * this number. A cause that is not named here is good for nothing but a decision.
  */
 const SEEN: readonly Purpose[] = ['sequence', 'steps', 'compare', 'level', 'station'];
-const SOUND: readonly Purpose[] = ['history', 'dose', 'water', 'restate', ...SEEN];
+const SOUND: readonly Purpose[] = ['history', 'dose', 'water', 'restate', 'wander', ...SEEN];
 export const DOUBTFUL_OTHERWISE: readonly Purpose[] = ['review', ...SEEN];
 export const DOUBTFUL: Readonly<Record<string, readonly Purpose[]>> = {
-	'low-ionic-strength': ['history', 'sequence', 'steps', 'compare', 'level', 'restate'],
+	'low-ionic-strength': ['history', 'wander', 'sequence', 'steps', 'compare', 'level', 'restate'],
 	'not-settled': ['history', 'review', ...SEEN],
 	stuck: ['history', 'review', ...SEEN],
 	gap: ['history', 'review', ...SEEN],
-	'calibration-overdue': ['history', 'dose', 'water', ...SEEN],
-	'calibration-failed': ['history', 'review', ...SEEN],
-	'source-shift': ['water', 'review', ...SEEN],
-	'unexpected-change': ['review', ...SEEN, 'restate'],
+	'calibration-overdue': ['history', 'dose', 'water', 'wander', ...SEEN],
+	'calibration-failed': ['history', 'review', 'wander', ...SEEN],
+	'source-shift': ['water', 'review', 'wander', ...SEEN],
+	'unexpected-change': ['review', ...SEEN, 'restate', 'wander'],
+	'unlogged-addition': ['review', ...SEEN, 'wander'],
+	'calibration-step': ['review', ...SEEN, 'wander'],
 	// Out of the water and back says nothing of the water, nor of how the display moves in it.
 	spike: ['review', 'sequence', 'compare', 'level', 'station'],
 	'probe-in-air': ['review', 'sequence', 'compare', 'station'],

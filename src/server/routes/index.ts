@@ -4,6 +4,7 @@ import { attachments } from './attachments';
 import { drains } from './drains';
 import { episodes } from './episodes';
 import { events } from './events';
+import { explanations } from './explanations';
 import { files } from './files';
 import { meters } from './meters';
 import { batches, doses } from './mix';
@@ -27,6 +28,7 @@ export const routes: Route[] = [
 	...readings,
 	...episodes,
 	...series,
+	...explanations,
 	...events,
 	...week,
 	...setup,

@@ -58,7 +58,6 @@ function habits(c: Random, thin: boolean) {
 		noLitres: c.between(0, 0.3),
 		temps: c.chance(thin ? 0.3 : 0.8),
 		oxygen: c.chance(0.2),
-		level: c.chance(thin ? 0 : 0.35),
 		pairsEvery: c.chance(thin ? 0 : 0.4) ? c.between(3, 8) : 0,
 		knowsWater: c.chance(thin ? 0.3 : 0.8),
 		knowsFeed: c.chance(thin ? 0.3 : 0.75),
@@ -131,7 +130,6 @@ export function tankWorld(cause: TrueCause, c: Random): World {
 	const other: Beside[] = [];
 	const temps: Beside[] = [];
 	const oxygen: Beside[] = [];
-	const litres: Beside[] = [];
 	const pairs: Beside[] = [];
 	const acts: Act[] = [];
 	const calibrated: number[] = [];
@@ -250,12 +248,10 @@ export function tankWorld(cause: TrueCause, c: Random): World {
 		if (h.calibrates > 0 && at - knownFrom > h.calibrates * DAY) {
 			calibrated.push(at);
 			const off = gain + (quantity === 'ph' ? 0.01 : 0.005) * c.normal();
-			const days = (at - knownFrom) / DAY;
 			for (const r of readings)
 				if (r.at > knownFrom) {
 					const share = (r.at - knownFrom) / (at - knownFrom);
 					r.off = off * share * (quantity === 'ph' ? 1 : r.value);
-					r.u = Math.sqrt(Math.max(0.02, share * (1 - share) * days)) * (quantity === 'ph' ? 0.02 : 0.004 * r.value);
 				}
 			gain = 0;
 			knownFrom = at;
@@ -272,8 +268,7 @@ export function tankWorld(cause: TrueCause, c: Random): World {
 			const shown =
 				quantity === 'ph' ? value() + gain + noise * heavy() : value() * warped * (1 + gain + noise * heavy());
 			const v = quantity === 'ph' ? Math.round(shown * 100) / 100 : Math.round(shown / 10) * 10;
-			const u = Math.sqrt((at - knownFrom) / DAY) * (quantity === 'ph' ? 0.02 : 0.004 * v);
-			readings.push({ at: moment, value: v, off: 0, u, instrument: 'pen' });
+			readings.push({ at: moment, value: v, off: 0 });
 			const ec = t.salt / t.volumeL;
 			other.push({
 				at: moment,
@@ -286,7 +281,6 @@ export function tankWorld(cause: TrueCause, c: Random): World {
 				temps.push({ at: moment, value: Math.round(10 * (t.temp + 0.2 * c.normal())) / 10 });
 			if (h.oxygen && c.chance(0.5))
 				oxygen.push({ at: moment, value: Math.round(10 * (is('roots') ? c.between(3, 6) : c.between(6, 8.5))) / 10 });
-			if (h.level && c.chance(0.8)) litres.push({ at: moment, value: t.volumeL * (1 + 0.01 * c.normal()) });
 			if (h.pairsEvery > 0 && at - pairAt > h.pairsEvery * DAY) {
 				pairAt = at;
 				const second =
@@ -312,7 +306,6 @@ export function tankWorld(cause: TrueCause, c: Random): World {
 			other,
 			temps,
 			oxygen,
-			litres,
 			acts: acts.sort((a, b) => a.at - b.at),
 			shares: [],
 			feed: [],
@@ -375,7 +368,7 @@ export function bagWorld(cause: 'salts' | 'diluted' | 'nothing' | 'feed_wrong', 
 		const seen = thin ? c.chance(0.2) : c.chance(0.75);
 		if (!seen) continue;
 		const drain = bag * (1 + noise * heavy());
-		readings.push({ at, value: Math.round(drain / 10) * 10, off: 0, u: 0.01 * bag, instrument: 'pen' });
+		readings.push({ at, value: Math.round(drain / 10) * 10, off: 0 });
 		other.push({ at, value: Math.round(100 * (6 - 0.0001 * (bag - first) + 0.05 * heavy())) / 100 });
 		if (!c.chance(0.2)) feed.push({ at: at - HOUR, value: Math.round((feedEc * (1 + 0.012 * heavy())) / 10) * 10 });
 		if (c.chance(thin ? 0.2 : 0.6)) shares.push({ at, value: Math.max(0, share * (1 + 0.1 * c.normal())) });
@@ -391,7 +384,6 @@ export function bagWorld(cause: 'salts' | 'diluted' | 'nothing' | 'feed_wrong', 
 			other,
 			temps: [],
 			oxygen: [],
-			litres: [],
 			acts,
 			shares,
 			feed,

@@ -1,0 +1,212 @@
+import type { z } from 'zod';
+import type { Contract } from '@/contract';
+import type { Act, Book } from '@/core/explain/book';
+import { explain } from '@/core/explain/explain';
+import { aerationOf } from '@/core/mix/dose/aeration-of';
+import { nitrogenOf, sumOf } from '@/core/mix/feed/content';
+import type { Quantity } from '@/core/quantity';
+import { runVolumes } from '@/core/rootzone/watering';
+import { permits, waits } from '@/core/trust/trust';
+import { csvLine } from '@/files/table';
+import { listCalibrations } from '@/store/calibrations';
+import { type EventRecord, listEvents } from '@/store/events';
+import { listIrrigations } from '@/store/irrigations';
+import type { StationRow } from '@/store/line';
+import { listProducts } from '@/store/mix';
+import type { Db } from '@/store/pool';
+import { type JudgedReading, listReadings } from '@/store/readings';
+import { believedReadings } from './believed';
+import { inLitres, inMl } from './poured';
+import { contentOf } from './products';
+import { Refusal } from './refusal';
+import type { SiteContext } from './site';
+import { tankAsWritten } from './tank-record';
+
+type Answer = z.output<Contract['GET /explanations']['answer']>;
+
+const DAY = 86_400_000;
+const USUAL_DAYS = 28;
+const MOST_DAYS = 56;
+const MOST = 3000;
+/** Two pens dipped within so long saw the same water. */
+const SAME_MS = 1_800_000;
+/** A pen with this share of the readings is the one that is asked about. */
+const MOSTLY = 0.6;
+
+/** What would explain how pH and EC of a station went, by all that is written down of it. */
+export async function explanationsOf(
+	db: Db,
+	context: SiteContext,
+	code: string,
+	span: { from?: number | undefined; to?: number | undefined },
+	now: number,
+): Promise<Answer> {
+	const station = context.stations.find((s) => s.code === code);
+	if (!station) throw new Refusal('unknown-station', [{ path: 'station', message: `There is no station “${code}”.` }]);
+	const to = span.to ?? now;
+	const from = Math.max(span.from ?? to - USUAL_DAYS * DAY, to - MOST_DAYS * DAY);
+	const explanations = [];
+	for (const quantity of ['ph', 'ec'] as const) {
+		const { book, readings, doubtful } = await bookOf(db, context, station, quantity, { from, to });
+		if (readings > 0) explanations.push({ quantity, readings, doubtful, ...explain(book) });
+	}
+	return { station: code, explanations };
+}
+
+const alsoAs = (quantity: 'ph' | 'ec'): readonly Quantity[] => (quantity === 'ec' ? ['ec', 'tds'] : ['ph']);
+
+async function bookOf(
+	db: Db,
+	context: SiteContext,
+	station: StationRow,
+	quantity: 'ph' | 'ec',
+	span: { from: number; to: number },
+): Promise<{ book: Book; readings: number; doubtful: number }> {
+	const site = context.site.id;
+	const here = (quantities: readonly Quantity[]) => believedReadings(db, context, station.code, quantities, span);
+	const all: JudgedReading[] = [];
+	for (const q of alsoAs(quantity))
+		all.push(
+			...(await listReadings(db, site, { station: station.code, quantity: q, ...span, order: 'newest', limit: MOST })),
+		);
+	all.sort((a, b) => a.at - b.at);
+	const seen = all.filter((r) => permits(r, 'wander'));
+	const pen = mainPen(seen);
+	const own = pen === null ? seen : seen.filter((r) => r.instrument === pen);
+	const info = context.instruments.find((i) => i.code === pen) ?? null;
+	const system = context.systems.find((y) => y.code === station.system) ?? null;
+	const isDrain = station.kind === 'drain' || station.kind === 'root_zone';
+	const events = await listEvents(db, site, { ...span, station: station.code, limit: MOST });
+	const water = isDrain ? null : await waterOf(db, context, station, span.to);
+	const feedCode = isDrain ? station.fedBy[0] : undefined;
+	const runs = isDrain && station.system ? await listIrrigations(db, site, { system: station.system, ...span }) : [];
+	const watering = system?.watering ?? {};
+	const temps = await here(['temp']);
+	const book: Book = {
+		quantity,
+		kind: isDrain ? 'drain' : 'tank',
+		// Of several pens, with none that is mostly used, each is taken as calibrations put it right.
+		readings: own.map((r) =>
+			pen === null
+				? { at: r.at, value: r.restated ?? r.value, off: 0 }
+				: { at: r.at, value: r.value, off: r.value - (r.restated ?? r.value) },
+		),
+		other: await here(alsoAs(quantity === 'ph' ? 'ec' : 'ph')),
+		temps: temps.length > 0 ? temps : own.flatMap((r) => (r.tempC === null ? [] : [{ at: r.at, value: r.tempC }])),
+		oxygen: await here(['do']),
+		acts: events.flatMap(actOf),
+		shares: runs.flatMap((r) => {
+			const { applied, drained } = runVolumes(r, watering);
+			return applied && drained && applied.litres > 0 ? [{ at: r.at, value: drained.litres / applied.litres }] : [];
+		}),
+		feed: feedCode ? await believedReadings(db, context, feedCode, alsoAs(quantity), span) : [],
+		pairs:
+			pen === null
+				? []
+				: pairsOf(
+						own,
+						seen.filter((r) => r.instrument !== pen),
+					),
+		calibrated:
+			pen === null
+				? []
+				: (await listCalibrations(db, site))
+						.filter((c) => c.instrument === pen && c.quantity === quantity && c.kind === 'adjust' && !c.withdrawn)
+						.map((c) => c.at)
+						.filter((at) => at >= span.from && at <= span.to)
+						.sort((a, b) => a - b),
+		volumeL: context.known.stations.get(station.code)?.volumeL ?? null,
+		aeration: aerationOf(station, system),
+		water: water ?? { alkalinityMeqL: null, ecUsCm: null },
+		ammoniumShare: await ammoniumShare(db, site, events),
+		compensates: info?.compensates ?? null,
+	};
+	return { book, readings: own.length, doubtful: all.filter(waits).length };
+}
+
+/** The pen that nearly all was read with; null where there is none. */
+function mainPen(readings: readonly JudgedReading[]): string | null {
+	const counts = new Map<string, number>();
+	for (const r of readings) if (r.instrument) counts.set(r.instrument, (counts.get(r.instrument) ?? 0) + 1);
+	const [most] = [...counts].sort((a, b) => b[1] - a[1]);
+	return most && most[1] >= MOSTLY * readings.length ? most[0] : null;
+}
+
+/** What the pen said less what another said of the same water, as it was put right. */
+function pairsOf(own: readonly JudgedReading[], others: readonly JudgedReading[]): { at: number; value: number }[] {
+	return others.flatMap((o) => {
+		const near = own.filter((r) => Math.abs(r.at - o.at) <= SAME_MS);
+		const r = near.sort((a, b) => Math.abs(a.at - o.at) - Math.abs(b.at - o.at))[0];
+		return r ? [{ at: r.at, value: r.value - (o.restated ?? o.value) }] : [];
+	});
+}
+
+function actOf(e: EventRecord): Act[] {
+	const act = (kind: Act['kind'], litres: number | null = null): Act[] => [{ at: e.at, kind, litres }];
+	switch (e.kind) {
+		case 'water_added':
+			return act('water', inLitres(e.amount, e.unitText));
+		case 'nutrient_added':
+			return act('feed');
+		case 'solution_changed':
+			return act('changed');
+		case 'acid_added':
+			return act('acid');
+		case 'base_added':
+			return act('base');
+		default:
+			return [];
+	}
+}
+
+/** The water that was last poured in, as far as it is known. */
+async function waterOf(db: Db, context: SiteContext, station: StationRow, now: number): Promise<Book['water'] | null> {
+	const { record } = await tankAsWritten(db, context, station, now);
+	const last = record.events.findLast((e) => (e.kind === 'water' || e.kind === 'filled') && e.water !== null);
+	return last && 'water' in last && last.water
+		? { alkalinityMeqL: last.water.alkalinityMeqL, ecUsCm: last.water.ecUsCm }
+		: null;
+}
+
+/** Of the nitrogen in what was fed, by the labels; null where none says. */
+async function ammoniumShare(db: Db, site: number, events: readonly EventRecord[]): Promise<number | null> {
+	const products = await listProducts(db, site);
+	const fed = sumOf(
+		events.flatMap((e) => {
+			const product = e.kind === 'nutrient_added' ? products.find((p) => p.name === e.product) : undefined;
+			const content = product && contentOf(product);
+			return content ? [[content, inMl(e.amount, e.unitText) ?? 1] as const] : [];
+		}),
+	);
+	const nitrogen = nitrogenOf(fed);
+	return nitrogen > 0 ? (fed.nh4_n_mg_l ?? 0) / nitrogen : null;
+}
+
+/** One line for each cause of each quantity. */
+export async function* explanationsCsv({ station, explanations }: Answer): AsyncGenerator<string> {
+	yield csvLine([
+		'station',
+		'quantity',
+		'says',
+		'way',
+		'moved',
+		'days',
+		'cause',
+		'chance',
+		'cause_moved',
+		'for',
+		'against',
+	]);
+	for (const e of explanations) {
+		const head = [station, e.quantity, e.says, e.way ?? '', e.moved ? String(e.moved.value) : '', String(e.days)];
+		if (e.causes.length === 0) yield csvLine([...head, '', '', '', '', '']);
+		for (const c of e.causes) {
+			const side = (sign: number) =>
+				c.evidence
+					.filter((x) => x.weight * sign > 0)
+					.map((x) => `${x.says} ${x.value}`)
+					.join('; ');
+			yield csvLine([...head, c.cause, String(c.chance), String(c.moved.value), side(1), side(-1)]);
+		}
+	}
+}
