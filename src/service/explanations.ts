@@ -28,6 +28,8 @@ const DAY = 86_400_000;
 const USUAL_DAYS = 28;
 const MOST_DAYS = 56;
 const MOST = 3000;
+/** Where somebody feeds plants. */
+const SOLUTIONS: readonly StationRow['kind'][] = ['reservoir', 'mix', 'root_zone', 'drain'];
 /** Two pens dipped within so long saw the same water. */
 const SAME_MS = 1_800_000;
 /** A pen with this share of the readings is the one that is asked about. */
@@ -45,7 +47,9 @@ export async function explanationsOf(
 	if (!station) throw new Refusal('unknown-station', [{ path: 'station', message: `There is no station “${code}”.` }]);
 	const to = span.to ?? now;
 	const from = Math.max(span.from ?? to - USUAL_DAYS * DAY, to - MOST_DAYS * DAY);
-	const explanations = [];
+	const explanations: Answer['explanations'] = [];
+	// What a source does is followed in its chart.
+	if (!SOLUTIONS.includes(station.kind)) return { station: code, explanations };
 	for (const quantity of ['ph', 'ec'] as const) {
 		const { book, readings, doubtful } = await bookOf(db, context, station, quantity, { from, to });
 		if (readings > 0) explanations.push({ quantity, readings, doubtful, ...explain(book) });

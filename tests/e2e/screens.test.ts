@@ -87,6 +87,37 @@ describe('Trends', () => {
 		expect(await page.locator('tbody tr').count()).toBeGreaterThan(100);
 		await page.close();
 	});
+	it('says what explains a pH that climbs, by keyboard, and each chart keeps its own axis', async () => {
+		const DAY = 86_400_000;
+		await postJson(app.base, '/stations', { code: 'tub', kind: 'reservoir', volume_l: 100 });
+		for (let day = 16; day >= 0; day--)
+			await postJson(app.base, '/readings', [
+				...(['ph', 'ec'] as const).map((quantity) => ({
+					station: 'tub',
+					instrument: 'plum',
+					quantity,
+					value: quantity === 'ph' ? (5.6 + 0.08 * (16 - day) + 0.01 * (day % 2)).toFixed(2) : `1.8${day % 3}`,
+					unit: quantity === 'ph' ? 'pH' : 'mS/cm',
+					time: new Date(Date.now() - (day + 0.1) * DAY).toISOString(),
+				})),
+			]);
+		const page = await open('/trends?station=tub');
+		const found = page.locator('[data-explained^="ph"]');
+		await found.locator('summary', { hasText: /pH went up by 1\.\d+ pH in 16 days/ }).focus();
+		await page.keyboard.press('Enter');
+		await found.locator('[data-cause=nitrate]', { hasText: 'What would settle it' }).waitFor();
+		await page.locator('[data-explained="ec steady"]').waitFor();
+		await expectAccessible(page, ['limewash', 'blackout']);
+		// Charts of one group hand one another what they are updated with.
+		for (const [q, named] of [
+			['ph', 'pH'],
+			['ec', 'EC'],
+		] as const)
+			await page.locator(`[data-chart=${q}] .apexcharts-yaxis-title-text`, { hasText: named }).waitFor();
+		await page.setViewportSize({ width: 320, height: 640 });
+		expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)).toBeLessThanOrEqual(0);
+		await page.close();
+	});
 });
 
 describe('Ledger', () => {

@@ -43,6 +43,7 @@ export const EVIDENCE = [
 	'share',
 	'over-feed',
 	'step',
+	'feed-changed',
 	'not-compensated',
 	'between',
 ] as const;
@@ -202,6 +203,8 @@ function evidenceFor(cause: Cause, book: Book, f: Facts, m: Moves): Weighed[] {
 			if (book.compensates === false) say('not-compensated', f.tempC ?? 0, 0.5);
 			break;
 		case 'feed_wrong':
+			if (book.kind === 'drain' && book.feed.length > 3)
+				say('feed-changed', f.fedBy, Math.abs(f.fedBy) > 0.12 ? 0.9 : Math.abs(f.fedBy) < 0.05 ? -0.8 : 0);
 			if (m.stepAt !== null) say('step', m.of.step.value, m.stepAct === null ? 0.2 : 1);
 			break;
 		case 'alkaline_water':

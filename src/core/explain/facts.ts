@@ -41,6 +41,7 @@ const WALK = { ph: 0.015, ec: 0.004 } as const;
 /** A dip in a buffer tells the error to so much. */
 export const DIP = { ph: 0.015, ec: 0.006 } as const;
 
+/** What the book says beside the quantity itself. Thresholds stand where the facts are weighed (explain.ts). */
 export function factsOf(book: Book): Facts {
 	const { readings } = book;
 	const [from, to] = [readings[0]?.at ?? 0, readings.at(-1)?.at ?? 0];
@@ -58,7 +59,7 @@ export function factsOf(book: Book): Facts {
 		oxygen: mid(book.oxygen),
 		share: mid(book.shares.filter((s) => s.at >= late)),
 		overFeed: overFeedOf(book, late),
-		fedBy: fedByOf(book, from + (to - from) / 3, late),
+		fedBy: fedByOf(book),
 		began: beganOf(book),
 		...reboundsOf(book),
 	};
@@ -130,11 +131,15 @@ function overFeedOf(book: Book, late: number): number | null {
 }
 
 /** A change of feed shows in the drain somewhat stronger: what plants take stays as it was. */
-const FOLLOWS = 1.2;
-function fedByOf({ feed }: Book, early: number, late: number): number {
-	const of = (list: readonly Beside[]) => (list.length < 2 ? Number.NaN : median(list.map((r) => r.value)));
-	const change = Math.log(of(feed.filter((r) => r.at >= late)) / of(feed.filter((r) => r.at <= early)));
-	return Number.isFinite(change) ? FOLLOWS * change : 0;
+const FOLLOWS = 1.4;
+function fedByOf({ feed }: Book): number {
+	let most = 0;
+	for (let i = 2; i <= feed.length - 2; i++) {
+		const of = (list: readonly Beside[]) => median(list.map((r) => Math.log(Math.max(r.value, 1))));
+		const change = of(feed.slice(i)) - of(feed.slice(0, i));
+		if (Math.abs(change) > Math.abs(most)) most = change;
+	}
+	return FOLLOWS * most;
 }
 
 function beganOf(book: Book): number | null {

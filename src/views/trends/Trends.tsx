@@ -1,12 +1,15 @@
 import { useState } from 'react';
+import type { StoredEvent } from '@/contract/events';
 import type { Quantity } from '@/core/quantity';
 import { formatTime } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
+import type { SeriesPoint } from '@/core/series/point';
 import { doneWords } from '@/words/en/event';
 import { type Held, unheld } from '../data/held';
 import { useAsked, useFollowing } from '../data/queries';
 import { OpensEvent } from '../entry/OpensButton';
 import { dateTime } from '../ui/format';
+import { Explained } from './Explained';
 import { PointTable } from './PointTable';
 import { SeriesChart } from './SeriesChart';
 import { TrendLine } from './TrendLine';
@@ -18,6 +21,9 @@ const SPANS = [
 	[366, 'year'],
 ] as const;
 const DAY = 86_400_000;
+/** The same nothing each time: a chart is drawn anew where what it shows is another thing. */
+const NONE: readonly StoredEvent[] = [];
+const NO_POINTS: readonly SeriesPoint[] = [];
 const SHOWN = ['ph', 'ec', 'temp'] as const;
 
 const useSeries = (quantity: Quantity, station: string, span: { from: string; to: string }) =>
@@ -41,13 +47,14 @@ export function Trends({ site: held, station: first }: { site: Held<SiteView>; s
 	};
 	const logged = useAsked('GET /events', { query: { station, ...span } });
 	const trends = useAsked('GET /trends', { query: { station, ...span } }).data?.trends ?? [];
-	const events = logged.data?.events ?? [];
+	const explained = useAsked('GET /explanations', { query: { station, ...span } }).data?.explanations ?? [];
+	const events = logged.data?.events ?? NONE;
 	const pending = SHOWN.some((q) => asked[q].isPending);
 	const problem = [...SHOWN.map((q) => asked[q].error), logged.error].find((e) => e)?.message ?? '';
 	const data = {
-		ph: asked.ph.data?.points ?? [],
-		ec: asked.ec.data?.points ?? [],
-		temp: asked.temp.data?.points ?? [],
+		ph: asked.ph.data?.points ?? NO_POINTS,
+		ec: asked.ec.data?.points ?? NO_POINTS,
+		temp: asked.temp.data?.points ?? NO_POINTS,
 	};
 
 	const info = site.stations.find((s) => s.info.code === station)!;
@@ -111,11 +118,12 @@ export function Trends({ site: held, station: first }: { site: Held<SiteView>; s
 							quantity={q}
 							points={data[q]}
 							range={info.info.ranges[q] ?? null}
-							events={i === quantities.length - 1 ? events : []}
+							events={i === quantities.length - 1 ? events : NONE}
 							from={from}
 							to={to}
 							site={site}
 						/>
+						<Explained found={explained.find((x) => x.quantity === q)} station={station} site={site} />
 					</div>
 				))}
 			{!table && events.length > 0 && (

@@ -1,5 +1,5 @@
 import type { ApexOptions } from 'apexcharts';
-import { type ComponentType, lazy, type ReactNode, Suspense, useRef } from 'react';
+import { type ComponentType, lazy, type ReactNode, Suspense, useMemo, useRef } from 'react';
 import { useTheme } from './theme';
 
 /** What this page needs of a drawn chart. */
@@ -68,7 +68,23 @@ export function ApexFigure({
 }) {
 	const theme = useTheme();
 	const chart = useRef<Drawn | null>(null);
-	const whole = merged(common(theme), options);
+	const whole = useMemo(
+		() =>
+			merged(merged(common(theme), options), {
+				chart: {
+					events: {
+						mounted: (c: unknown) => {
+							chart.current = c as Drawn;
+						},
+					},
+				},
+			}),
+		[theme, options],
+	);
+	// Charts of one group hand one another what they are updated with: one of them that changes is drawn anew instead.
+	const version = useRef({ options, series, n: 0 });
+	if (options.chart?.group && (version.current.options !== options || version.current.series !== series))
+		version.current = { options, series, n: version.current.n + 1 };
 	const zooms = options.chart?.zoom?.enabled === true;
 	const svg = () => {
 		const drawn = chart.current?.el.querySelector('svg');
@@ -92,18 +108,10 @@ export function ApexFigure({
 			<Suspense fallback={<div style={{ height }} />}>
 				{theme['--soft'] !== undefined && (
 					<ApexChart
-						key={`${theme['--soft']}${drawnAnew}`}
+						key={`${theme['--soft']}${drawnAnew}${version.current.n}`}
 						type={type}
 						height={height}
-						options={merged(whole, {
-							chart: {
-								events: {
-									mounted: (c: unknown) => {
-										chart.current = c as Drawn;
-									},
-								},
-							},
-						})}
+						options={whole}
 						series={series}
 					/>
 				)}
