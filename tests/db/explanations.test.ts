@@ -70,6 +70,6 @@ describe('what explains it', () => {
 	it('says nothing of a source, and refuses what is not there', async () => {
 		expect((await get('/explanations?station=borehole')).explanations).toEqual([]);
 		expect((await fetch(`${app.base}/api/v1/explanations?station=attic`)).status).toBe(422);
-		expect((await fetch(`${app.base}/api/v1/explanations?station=pond&from=yesterday`)).status).toBe(400);
+		expect((await fetch(`${app.base}/api/v1/explanations?station=pond&from=yesterday`)).status).toBe(422);
 	});
 });

@@ -115,7 +115,9 @@ describe('Trends', () => {
 		] as const)
 			await page.locator(`[data-chart=${q}] .apexcharts-yaxis-title-text`, { hasText: named }).waitFor();
 		await page.setViewportSize({ width: 320, height: 640 });
-		expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)).toBeLessThanOrEqual(0);
+		await expect
+			.poll(() => page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth), { timeout: 3000 })
+			.toBeLessThanOrEqual(0);
 		await page.close();
 	});
 });
