@@ -8,6 +8,7 @@ import { episodes } from './episodes';
 import { events } from './events';
 import { explanations } from './explanations';
 import { files } from './files';
+import { leaf } from './leaf';
 import { meters } from './meters';
 import type { Resource } from './operation';
 import { probeCalculators } from './probe-calculators';
@@ -38,6 +39,7 @@ export const RESOURCES = [
 	water,
 	drains,
 	uptake,
+	leaf,
 	products,
 	doses,
 	batches,

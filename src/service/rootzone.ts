@@ -27,14 +27,14 @@ const USUAL_DAYS = 56;
 const SHOWN_STEPS = 6;
 const MOST_DAYS = 1100;
 
-function requireSystem(context: SiteContext, code: string) {
+export function requireSystem(context: SiteContext, code: string) {
 	const system = context.systems.find((y) => y.code === code);
 	if (!system) throw new Refusal('unknown-system', [{ path: 'system', message: `There is no system “${code}”.` }]);
 	return system;
 }
 
 /** Where the drain of a system is read, and its feed: what feeds that station, else what else the system has. */
-function placesOf(context: SiteContext, system: string): { drain: string | null; feed: string | null } {
+export function placesOf(context: SiteContext, system: string): { drain: string | null; feed: string | null } {
 	const own = context.inUse.stations.filter((s) => s.system === system);
 	const drain = own.find((s) => s.kind === 'drain');
 	const feed = drain?.fedBy[0] ?? own.find((s) => s.kind === 'mix' || s.kind === 'reservoir')?.code;

@@ -128,6 +128,7 @@ const examples = (ids: Ids): Asked => ({
 			],
 		},
 	},
+	'GET /leaf': { query: { system: 'gutters', leaves: 'young', signs: 'pale_between_veins,slow' } },
 	'GET /drains': { query: { system: 'gutters' } },
 	'GET /uptake': { query: { station: 'slabs', days: 400 } },
 	'GET /irrigations': { query: { system: 'gutters' } },

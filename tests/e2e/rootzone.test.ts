@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { type Answer, type Application, calibrateToday, postJson, startApplication } from '../helpers/application';
-import { awake, openBrowser, openPage } from '../helpers/browser';
+import { awake, expectAccessible, openBrowser, openPage } from '../helpers/browser';
 
 /** Coir bags, drip to drain: a run with cups is logged on a phone, and what the drain says is followed. Common practice, no source. */
 let app: Application;
@@ -170,5 +170,26 @@ it('a tank: what its plants drink, the next top-up, and sodium in the loop', asy
 	await loop.getByLabel(/Sodium of the water/).fill('4');
 	await loop.locator('[data-sodium-says]', { hasText: 'Nothing has to be let out' }).waitFor();
 	expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+	await page.close();
+});
+
+it('something shows on the leaves: ticked by keyboard, pH first, then what may be behind it, and no diagnosis', async () => {
+	const page = await openPage(browser.context, `${app.base}/root-zone?system=gutters`);
+	await page.locator('[data-leaf] summary').focus();
+	await page.keyboard.press('Enter');
+	await page.getByLabel('pale between green veins').focus();
+	await page.keyboard.press('Space');
+	const found = page.locator('[data-found]');
+	await found.locator('strong', { hasText: 'Check pH first.' }).waitFor();
+	await found.locator('[data-leaf-cause=iron]', { hasText: 'Next: Read pH first' }).waitFor();
+	await found.getByText(/have an adviser see it/).waitFor();
+	// Other leaves, other causes.
+	await page.getByLabel('old leaves, low on the plant').check();
+	await page.locator('[data-found] [data-leaf-cause=magnesium]').waitFor();
+	await expectAccessible(page, ['limewash', 'blackout']);
+	await page.setViewportSize({ width: 320, height: 640 });
+	await expect
+		.poll(() => page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth), { timeout: 3000 })
+		.toBeLessThanOrEqual(0);
 	await page.close();
 });

@@ -6,6 +6,7 @@ import { episodes } from './episodes';
 import { events } from './events';
 import { explanations } from './explanations';
 import { files } from './files';
+import { leaf } from './leaf';
 import { meters } from './meters';
 import { batches, doses } from './mix';
 import { probeCalculators } from './probe-calculators';
@@ -36,6 +37,7 @@ export const routes: Route[] = [
 	...water,
 	...drains,
 	...uptake,
+	...leaf,
 	...products,
 	...doses,
 	...batches,

@@ -7,6 +7,7 @@ import { Notice } from '../ui/Notice';
 import { DrainCharts } from './DrainCharts';
 import { DrainPools } from './DrainPools';
 import { DrainSays } from './DrainSays';
+import { LeafCauses } from './LeafCauses';
 import { NextStep } from './NextStep';
 import { OtherLooks } from './OtherLooks';
 import { RunForm } from './RunForm';
@@ -121,6 +122,7 @@ export function RootZone({
 					</section>
 				</div>
 			)}
+			<LeafCauses key={`leaf ${s.system}`} system={s.system} site={site} />
 		</div>
 	);
 }
