@@ -11,6 +11,7 @@ import { files } from './files';
 import { leaf } from './leaf';
 import { meters } from './meters';
 import type { Resource } from './operation';
+import { plans } from './plans';
 import { probeCalculators } from './probe-calculators';
 import { probes } from './probes';
 import { products } from './products';
@@ -40,6 +41,7 @@ export const RESOURCES = [
 	drains,
 	uptake,
 	leaf,
+	plans,
 	products,
 	doses,
 	batches,

@@ -1,7 +1,9 @@
+import type { PlanStage } from '@/core/crop/plan';
 import { toCanonical, unitNamed } from '@/core/quantity';
 import { OPEN_DOUBTS } from '@/core/trust/trust';
 import type { ReadingRow } from '@/files/readings-row';
 import { Intake } from '@/service/intake';
+import { savePlan } from '@/service/plans';
 import { recomputeAll } from '@/service/restate';
 import { rootZoneOf } from '@/service/rootzone';
 import { loadSite, requireSite, type SiteContext } from '@/service/site';
@@ -154,11 +156,37 @@ export async function fillWithDemo(db: Db, now: number): Promise<void> {
 			});
 		await recomputeAll(client, context);
 		await followAdvice(client, end);
+		await planSeason(client, end);
 		await refreshStatistics(client);
 	});
 }
 
 /** What was advised for the gutters on those days was done, as far as anything was. */
+/** The strawberries have flowered for two weeks; fruiting is planned within the week. */
+async function planSeason(client: Client, end: number): Promise<void> {
+	const begun = (daysAgo: number) => new Date(end - daysAgo * DAY).toISOString().slice(0, 10);
+	const stage = (name: string, days: number, ecUsCm: readonly [number, number], daysAgo: number | null): PlanStage => ({
+		name,
+		days,
+		ecUsCm,
+		ph: [5.4, 6.2],
+		begun: daysAgo === null ? null : begun(daysAgo),
+	});
+	await savePlan(
+		client,
+		{
+			system: 'gutters',
+			version: 0,
+			stages: [
+				stage('growing', 35, [900, 1400], 50),
+				stage('flowering', 21, [1000, 1600], 16),
+				stage('fruiting', 90, [1200, 1700], null),
+			],
+		},
+		{ who: 'grower', now: end },
+	);
+}
+
 async function followAdvice(client: Client, end: number): Promise<void> {
 	for (const ago of STEP_DAYS_AGO) {
 		const now = end - ago * DAY + NOON;

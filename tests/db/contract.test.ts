@@ -109,6 +109,16 @@ const examples = (ids: Ids): Asked => ({
 	'POST /reports': { body: { station: 'borehole', ions: { ca_mg_l: 90 } } },
 	'POST /reports/read': { body: { text: 'calcium 90 mg/L' } },
 	'GET /sources': {},
+	'GET /plans': {},
+	'POST /plans': {
+		body: {
+			system: 'slabs',
+			version: 0,
+			stages: [{ name: 'growing', days: 28, ec_us_cm: [1500, 2200], ph: [5.5, 6.2], begun: '2026-07-01' }],
+		},
+	},
+	'POST /plans/:system/stage': { params: { system: 'slabs' }, body: { index: 0, version: 1 } },
+	'POST /plans/:system/end': { params: { system: 'slabs' }, body: { version: 2 } },
 	'GET /products': {},
 	'POST /products': {
 		body: { name: 'spare acid', kind: 'acid', chemical: 'nitric', percent_w_w: 38, density_g_ml: 1.24 },

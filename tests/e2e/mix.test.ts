@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DosingTank } from '@/sim/dosing-world';
 import { seeded } from '@/sim/random';
 import { type Answer, type Application, calibrateToday, startApplication, stirByHand } from '../helpers/application';
-import { awake, openBrowser, openPage } from '../helpers/browser';
+import { awake, expectAccessible, openBrowser, openPage } from '../helpers/browser';
 
 /** Water and Mix in the real interface. The tank that is dosed is simulated chemistry, so that the doses are judged by what they truly do. */
 let app: Application;
@@ -178,4 +178,38 @@ describe('a whole batch by keyboard', () => {
 		await page.locator('[data-dose=dose]').waitFor();
 		await page.close();
 	});
+});
+
+it('a season: stages to start from, begun by a tap, taken back; what is wrong is said at its field; the Round speaks of what comes', async () => {
+	const page = await openPage(browser.context, `${app.base}/mix?part=season&system=slabs`);
+	const form = page.locator('[data-season-form]');
+	const row = (i: number) => form.locator(`[data-stage-row="${i}"]`);
+	await row(0).getByLabel('stage', { exact: true }).waitFor();
+	await row(0).getByLabel('days').fill('many');
+	await row(0).getByLabel('days').press('Tab');
+	await row(0).getByRole('alert').filter({ hasText: 'how many days' }).waitFor();
+	await row(0).getByLabel('days').fill('9');
+	await row(0).getByLabel(/^EC/).fill('900 to 500 µS/cm');
+	await row(0).getByLabel(/^EC/).press('Tab');
+	await row(0).getByRole('alert').filter({ hasText: 'lower end comes first' }).waitFor();
+	await row(0).getByLabel(/^EC/).fill('0.8 to 1.2');
+	await row(0).getByLabel('begun').fill('yesterday');
+	await form.getByRole('button', { name: 'Keep the plan' }).click();
+	await page.locator('[data-notice]', { hasText: 'The plan of Slabs is kept.' }).waitFor();
+	const next = page.locator('[data-next-stage="1"]', { hasText: 'in 8 days' });
+	await next.getByRole('button', { name: 'Begin it today' }).click();
+	await page.locator('[data-standing="1"]', { hasText: 'growing' }).waitFor();
+	await page.locator('[data-notice]').getByRole('button', { name: 'undo' }).click();
+	await page.locator('[data-standing="0"]', { hasText: 'seedling' }).waitFor();
+	const { stations } = await (await fetch(`${app.base}/api/v1/stations`)).json();
+	expect(stations.find((x: Answer) => x.code === 'slabs').ranges.ec).toEqual([800, 1200]);
+	await expectAccessible(page, ['limewash', 'blackout']);
+	// The next batch takes the stage's target: the middle of its range.
+	await page.goto(`${app.base}/mix?part=batch`);
+	await awake(page);
+	await page.getByLabel('tank').selectOption('slabs');
+	await expect.poll(() => page.getByLabel(/target EC/).inputValue()).toBe('1.00');
+	await page.goto(app.base);
+	await page.locator('[data-season-note=gutters]', { hasText: /fruiting was planned \d+ days ago/ }).waitFor();
+	await page.close();
 });

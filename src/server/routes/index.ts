@@ -9,6 +9,7 @@ import { files } from './files';
 import { leaf } from './leaf';
 import { meters } from './meters';
 import { batches, doses } from './mix';
+import { plans } from './plans';
 import { probeCalculators } from './probe-calculators';
 import { calibrations, probes } from './probes';
 import { products } from './products';
@@ -38,6 +39,7 @@ export const routes: Route[] = [
 	...drains,
 	...uptake,
 	...leaf,
+	...plans,
 	...products,
 	...doses,
 	...batches,

@@ -3,6 +3,7 @@ import { askAgain } from '../data/queries';
 import { Decide } from '../entry/Decide';
 import { ago } from '../ui/format';
 import type { Line } from './Round';
+import { SeasonNotes } from './SeasonNotes';
 
 const DAY = 86_400_000;
 
@@ -11,6 +12,7 @@ export function RoundAside({ line, site, now }: { line: Line; site: SiteView; no
 	const pen = (code: string) => site.instruments.find((i) => i.info.code === code)?.name ?? code;
 	return (
 		<>
+			<SeasonNotes />
 			{line.wants_solution.map((p) => (
 				<p key={`${p.instrument}${p.quantity}`} data-wants-solution>
 					<a className="underline inline-block py-2" href={`/probes/${encodeURIComponent(p.instrument)}/${p.quantity}`}>

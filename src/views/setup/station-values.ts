@@ -1,6 +1,6 @@
 import type { Station } from '@/contract/site';
+import { readRange, showRange } from '../ui/range';
 import { readNumber, showNumber } from './numbers';
-import { readRange, showRange } from './range';
 
 /** The fields of a station's form, as they are typed. */
 export const stationValues = (s: Station) => ({

@@ -10,15 +10,9 @@ import { openReading } from '../entry/opens';
 import { ApexFigure } from '../ui/ApexFigure';
 import { dateTime, displayUnit, shown, unitLabel } from '../ui/format';
 import { useTheme } from '../ui/theme';
+import { eventMarks } from './event-marks';
 import { inDisplay } from './in-display';
 
-const MARK: Record<string, string> = {
-	water_added: 'W',
-	nutrient_added: 'N',
-	acid_added: 'A',
-	base_added: 'B',
-	solution_changed: 'C',
-};
 /** A line is not drawn across a silence of more than this many usual gaps. */
 const GAP = 6;
 const TRUSTED: readonly string[] = ['sound', 'restated'];
@@ -27,6 +21,7 @@ export function SeriesChart({
 	quantity,
 	points,
 	range,
+	stages,
 	events,
 	from,
 	to,
@@ -35,6 +30,8 @@ export function SeriesChart({
 	quantity: Quantity;
 	points: readonly Point[];
 	range: { low: number; high: number } | null;
+	/** The range of each stage of the season, in its time; empty where there is no plan. */
+	stages: readonly { from: number; to: number; low: number; high: number }[];
 	events: readonly StoredEvent[];
 	from: number;
 	to: number;
@@ -66,7 +63,10 @@ export function SeriesChart({
 		const doubtful = points.filter((p) => ['doubtful', 'bad'].includes(standingOf({ ...p, restated: p.was })));
 		const believable = trusted
 			.flatMap((p) => [v(p.low - 1.96 * p.u), v(p.high + 1.96 * p.u)])
-			.concat(range ? [v(range.low), v(range.high)] : []);
+			.concat([...(range ? [range] : []), ...stages].flatMap((r) => [v(r.low), v(r.high)]));
+		const season = stages.flatMap((s) =>
+			[s.from, s.to].map((at) => ({ x: wall(at), y: [v(s.low), v(s.high)] as [number, number] })),
+		);
 		const all = believable.length > 0 ? believable : doubtful.map((p) => v(p.value));
 		const [lowest, highest] = [Math.min(...all), Math.max(...all)];
 		const room = (highest - lowest) * 0.08 || 0.5;
@@ -91,13 +91,13 @@ export function SeriesChart({
 					},
 				},
 			},
-			colors: [hue, hue, theme['--color-warning'] ?? '#a60'],
-			fill: { type: 'solid', opacity: [0.18, 1, 1] },
-			stroke: { width: [0, 1.6, 0], curve: 'straight' },
+			colors: [hue, hue, theme['--color-warning'] ?? '#a60', theme['--zone'] ?? '#eee'],
+			fill: { type: 'solid', opacity: [0.18, 1, 1, 0.4] },
+			stroke: { width: [0, 1.6, 0, 0], curve: 'straight' },
 			markers: {
-				size: [0, 2.5, 6],
-				shape: ['circle', 'circle', 'square'],
-				strokeWidth: [0, 0, 2],
+				size: [0, 2.5, 6, 0],
+				shape: ['circle', 'circle', 'square', 'circle'],
+				strokeWidth: [0, 0, 2, 0],
 				strokeColors: theme['--color-warning'] ?? '#a60',
 				fillOpacity: [1, 1, 0.15],
 				hover: { sizeOffset: 2 },
@@ -130,7 +130,9 @@ export function SeriesChart({
 							? band[dataPointIndex]?.x
 							: seriesIndex === 1
 								? line[dataPointIndex]?.x
-								: doubtful[dataPointIndex] && wall(doubtful[dataPointIndex].at);
+								: seriesIndex === 2 && doubtful[dataPointIndex]
+									? wall(doubtful[dataPointIndex].at)
+									: undefined;
 					const p = points.find((q) => wall(q.at) === at);
 					if (!p) return '';
 					const box = document.createElement('div');
@@ -139,37 +141,20 @@ export function SeriesChart({
 				},
 			},
 			annotations: {
-				yaxis: range
-					? [
-							{
-								y: v(range.low),
-								y2: v(range.high),
-								fillColor: theme['--zone'] ?? '#eee',
-								opacity: 0.32,
-								borderColor: 'transparent',
-							},
-						]
-					: [],
-				xaxis: events
-					.filter((e) => MARK[e.kind])
-					.map((e) => ({
-						x: wall(Date.parse(e.time)),
-						borderColor: theme['--soft'] ?? '#888',
-						strokeDashArray: 2,
-						label: {
-							text: MARK[e.kind]!,
-							orientation: 'horizontal',
-							position: 'bottom',
-							offsetY: 0,
-							borderColor: 'transparent',
-							style: {
-								background: theme['--color-base-100'] ?? '#fff',
-								color: theme['--color-base-content'] ?? '#000',
-								fontSize: '10px',
-								padding: { left: 2, right: 2, top: 0, bottom: 1 },
-							},
-						},
-					})),
+				// A plan has a range for each of its stages.
+				yaxis:
+					range && stages.length === 0
+						? [
+								{
+									y: v(range.low),
+									y2: v(range.high),
+									fillColor: theme['--zone'] ?? '#eee',
+									opacity: 0.32,
+									borderColor: 'transparent',
+								},
+							]
+						: [],
+				xaxis: eventMarks(events, site.timezone, theme),
 			},
 		};
 		return {
@@ -177,10 +162,11 @@ export function SeriesChart({
 				{ name: 'uncertainty', type: 'rangeArea', data: band },
 				{ name: QUANTITY[quantity].name, type: 'line', data: line },
 				{ name: 'doubtful', type: 'line', data: doubtful.map((p) => ({ x: wall(p.at), y: clip(v(p.value)) })) },
+				...(season.length > 0 ? [{ name: 'range of the stage', type: 'rangeArea', data: season }] : []),
 			],
 			options,
 		};
-	}, [points, range, events, quantity, site, theme, hue, from, to]);
+	}, [points, range, stages, events, quantity, site, theme, hue, from, to]);
 	return (
 		<ApexFigure
 			name={quantity}

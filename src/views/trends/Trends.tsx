@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { StoredEvent } from '@/contract/events';
 import type { Quantity } from '@/core/quantity';
 import { formatTime } from '@/core/quantity/time';
@@ -12,6 +12,7 @@ import { dateTime } from '../ui/format';
 import { Explained } from './Explained';
 import { PointTable } from './PointTable';
 import { SeriesChart } from './SeriesChart';
+import { stageRanges } from './stage-ranges';
 import { TrendLine } from './TrendLine';
 
 const SPANS = [
@@ -47,6 +48,7 @@ export function Trends({ site: held, station: first }: { site: Held<SiteView>; s
 	};
 	const logged = useAsked('GET /events', { query: { station, ...span } });
 	const trends = useAsked('GET /trends', { query: { station, ...span } }).data?.trends ?? [];
+	const plans = useAsked('GET /plans', {}).data?.plans;
 	const explained = useAsked('GET /explanations', { query: { station, ...span } }).data?.explanations ?? [];
 	const events = logged.data?.events ?? NONE;
 	const pending = SHOWN.some((q) => asked[q].isPending);
@@ -58,6 +60,17 @@ export function Trends({ site: held, station: first }: { site: Held<SiteView>; s
 	};
 
 	const info = site.stations.find((s) => s.info.code === station)!;
+	const fed = info.info.kind === 'reservoir' || info.info.kind === 'mix';
+	const plan = fed ? plans?.find((p) => p.system === info.info.system) : undefined;
+	// Drawn anew where they are others, not each time.
+	const stages = useMemo(
+		() => ({
+			ph: stageRanges(plan, 'ph', { from, to }, site.timezone),
+			ec: stageRanges(plan, 'ec', { from, to }, site.timezone),
+			temp: [],
+		}),
+		[plan, from, to, site],
+	);
 	const quantities = SHOWN.filter((q) => data[q].length > 0);
 	return (
 		<div>
@@ -118,6 +131,7 @@ export function Trends({ site: held, station: first }: { site: Held<SiteView>; s
 							quantity={q}
 							points={data[q]}
 							range={info.info.ranges[q] ?? null}
+							stages={stages[q]}
 							events={i === quantities.length - 1 ? events : NONE}
 							from={from}
 							to={to}

@@ -4,9 +4,9 @@ import type { FieldProblem } from '@/contract/problems';
 import { refusedBefore } from '../data/checked';
 
 /** What was typed as it is sent, or the field that cannot be understood. */
-export type ReadForm<V> =
+export type ReadForm<V extends FieldValues> =
 	| { ok: true; body: unknown }
-	| { ok: false; field: FieldPath<V & FieldValues>; message: string };
+	| { ok: false; field: FieldPath<V>; message: string };
 
 export type CheckedForm<V extends FieldValues> = UseFormReturn<V> & {
 	/** What is wrong with a field, by its reader and by the contract’s schemas: for `validate`. */
@@ -25,11 +25,12 @@ export function useCheckedForm<V extends FieldValues>({
 	address: keyof Contract & string;
 	first: V;
 	read: (values: V) => ReadForm<V>;
-	/** Where what is sent stands in the form, where it is not called the same. */
-	fields?: Record<string, FieldPath<V>>;
+	/** Where what is sent stands in the form, where it is not called the same: by its path, or reckoned from it. */
+	fields?: Record<string, FieldPath<V>> | ((path: string) => FieldPath<V>);
 }): CheckedForm<V> {
 	const form = useForm<V>({ defaultValues: first as DefaultValues<V>, mode: 'onTouched' });
-	const fieldOf = (path: string) => fields[path] ?? (path.split('.')[0] as FieldPath<V>);
+	const fieldOf = (path: string) =>
+		typeof fields === 'function' ? fields(path) : (fields[path] ?? (path.split('.')[0] as FieldPath<V>));
 	return {
 		...form,
 		takes: async (name) => {
@@ -39,7 +40,7 @@ export function useCheckedForm<V extends FieldValues>({
 			return wrong?.message ?? true;
 		},
 		say: (refused) => {
-			const here = refused.filter((w) => fieldOf(w.path) in form.getValues());
+			const here = refused.filter((w) => form.getValues(fieldOf(w.path)) !== undefined);
 			for (const w of here) form.setError(fieldOf(w.path), { message: w.message }, { shouldFocus: true });
 			return here.length === refused.length;
 		},
