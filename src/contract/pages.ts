@@ -15,6 +15,8 @@ export interface Tank {
 	litresNow: { litres: number; at: number } | null;
 	phRange: [number, number] | null;
 	ecRange: [number, number] | null;
+	/** Of its season, where a plan has begun: the ranges are those of this stage. */
+	stage: string | null;
 	ph: number | null;
 	ecUsCm: number | null;
 	phAt: number | null;

@@ -3,6 +3,7 @@ import { litresAtLevel, tankShape } from '@/core/quantity/tank-shape';
 import { permits } from '@/core/trust/trust';
 import { readReport } from '@/core/water/ions';
 import { type BatchRow, listBatches } from '@/store/batches';
+import { listPlans } from '@/store/plans';
 import type { Db } from '@/store/pool';
 import { latestReadings, listReadings } from '@/store/readings';
 import { listRecipes, type RecipeRow } from '@/store/recipes';
@@ -43,6 +44,7 @@ export async function mixView(db: Db, context: SiteContext, now: number): Promis
 		const [r] = await listReadings(db, context.site.id, { station: s.code, quantity: 'alkalinity', limit: 1 });
 		if (r) alkalinity.set(s.code, r.restated ?? r.value);
 	}
+	const plans = await listPlans(db, context.site.id);
 	const levels = new Map<string, { litres: number; at: number }>();
 	for (const s of context.inUse.stations) {
 		const shape = s.shape === '' ? null : tankShape(s.shape);
@@ -64,6 +66,7 @@ export async function mixView(db: Db, context: SiteContext, now: number): Promis
 					litresNow: levels.get(s.code) ?? null,
 					phRange: s.ranges.ph ?? null,
 					ecRange: s.ranges.ec ?? null,
+					stage: plans.find((p) => p.system === s.system)?.stages.findLast((x) => x.begun !== null)?.name ?? null,
 					ph: ph?.value ?? null,
 					ecUsCm: ec?.value ?? null,
 					ecAt: ec?.at ?? null,

@@ -75,6 +75,7 @@ export function Batch(given: MixThings) {
 			phAt: null,
 			ecAt: null,
 			ecDoubted: false,
+			stage: null,
 		};
 	return (
 		<div data-batch={run ? batchCourse(planOf(run.plan), run.log).phase : 'fill'}>

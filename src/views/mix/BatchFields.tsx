@@ -3,9 +3,10 @@ import type { Product, Recipe } from '@/contract/products';
 import { STAGES, type Stage } from '@/core/mix/strength';
 import type { DisplayUnits } from '@/core/reading/site-view';
 import { Choice, Text } from '../ui/controls';
-import { type BatchDraft, fromRecipe } from './batch-draft';
+import { type BatchDraft, forTank, fromRecipe } from './batch-draft';
 import { TankChoice, WaterChoice } from './choices';
-import { ecShown, ecUnit, volumeName, volumeShown } from './typed';
+import { ecRange } from './season-values';
+import { ecShown, ecUnit, volumeName } from './typed';
 
 const stageWords = { '': 'as typed', ...Object.fromEntries(Object.entries(STAGES).map(([k, s]) => [k, s.words])) };
 
@@ -32,6 +33,7 @@ export function BatchFields({
 }) {
 	const set = (change: Partial<BatchDraft>) => onChange({ ...d, ...change });
 	const recipe = recipes.find((r) => r.name === d.recipe);
+	const tank = tanks.find((t) => t.code === d.tank);
 	const atStage = (stage: Stage) =>
 		d.by === 'label'
 			? { stage, percent: String(100 * STAGES[stage].share) }
@@ -51,7 +53,7 @@ export function BatchFields({
 					labels={{ '': 'none' }}
 					onChange={(v) => {
 						const r = recipes.find((x) => x.name === v);
-						onChange(r ? fromRecipe(d, r, units, products) : { ...d, recipe: '' });
+						onChange(r ? fromRecipe(d, r, units, products, tank) : { ...d, recipe: '' });
 					}}
 				/>
 			)}
@@ -59,7 +61,13 @@ export function BatchFields({
 				tanks={tanks}
 				value={d.tank}
 				onChange={(code) =>
-					set({ tank: code, litres: volumeShown(tanks.find((t) => t.code === code)?.volumeL ?? 100, units) })
+					onChange(
+						forTank(
+							d,
+							tanks.find((t) => t.code === code),
+							units,
+						),
+					)
 				}
 			/>
 			<label className="block w-24">
@@ -110,6 +118,11 @@ export function BatchFields({
 					value={d.percent}
 					onChange={(v) => set({ percent: v, stage: '' })}
 				/>
+			)}
+			{tank?.stage && tank.ecRange && (
+				<p className="text-soft text-[0.9rem] self-end pb-2" data-stage-target>
+					{tank.stage}: EC {ecRange(tank.ecRange, units)}
+				</p>
 			)}
 			<Text label="target pH" width="w-20" mode="decimal" value={d.targetPh} onChange={(v) => set({ targetPh: v })} />
 			<Choice

@@ -68,10 +68,9 @@ export const emptyBatch = (
 	water,
 	parts: feed ? [partOf(feed.name)] : [],
 	by: feed && gainOf(feed) === undefined && feed.rate_ml_per_l !== null ? 'label' : 'target',
-	target: ecShown(middle(tank?.ecRange) ?? 1600, units),
+	...targetsOf(tank, units),
 	percent: '100',
 	stage: 'full',
-	targetPh: (middle(tank?.phRange) ?? 5.8).toFixed(1),
 	phFirst: false,
 	recipe: '',
 });
@@ -81,9 +80,10 @@ export function fromRecipe(
 	r: Recipe,
 	units: DisplayUnits,
 	products: readonly Pick<Product, 'name' | 'unit'>[],
+	tank: Tank | undefined,
 ): BatchDraft {
 	const unit = (name: string) => products.find((p) => p.name === name)?.unit ?? 'mL';
-	return {
+	const made: BatchDraft = {
 		...d,
 		recipe: r.name,
 		parts: r.parts.map((p) =>
@@ -102,7 +102,25 @@ export function fromRecipe(
 		targetPh: r.target_ph !== null ? String(r.target_ph) : d.targetPh,
 		phFirst: r.ph_first,
 	};
+	return atStage(made, tank, units);
 }
+
+/** Where a season has begun, its stage says what a batch comes to, whatever a recipe was made for. */
+function atStage(d: BatchDraft, tank: Tank | undefined, units: DisplayUnits): BatchDraft {
+	return tank?.stage ? { ...d, ...targetsOf(tank, units) } : d;
+}
+const targetsOf = (tank: Tank | undefined, units: DisplayUnits): Pick<BatchDraft, 'target' | 'targetPh'> => ({
+	target: ecShown(middle(tank?.ecRange) ?? 1600, units),
+	targetPh: (middle(tank?.phRange) ?? 5.8).toFixed(1),
+});
+
+/** For another tank: as much as it holds, and what its range or its stage asks for. */
+export const forTank = (d: BatchDraft, tank: Tank | undefined, units: DisplayUnits): BatchDraft => ({
+	...d,
+	tank: tank?.code ?? d.tank,
+	litres: volumeShown(tank?.volumeL ?? 100, units),
+	...(d.recipe === '' || tank?.stage ? targetsOf(tank, units) : {}),
+});
 
 /** As a batch before was made: by its recipe where it has one, else by what was poured in it. */
 export function fromBatch(d: BatchDraft, b: StoredBatch, recipe: Recipe | undefined, units: DisplayUnits): BatchDraft {
@@ -115,6 +133,8 @@ export function fromBatch(d: BatchDraft, b: StoredBatch, recipe: Recipe | undefi
 				recipe,
 				units,
 				plan.pours.map((p) => ({ name: p.product, unit: p.unit })),
+				// It is made as it was.
+				undefined,
 			)
 		: {
 				...d,

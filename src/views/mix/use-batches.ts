@@ -42,7 +42,7 @@ export function useBatches({
 	const [draft, setDraft] = useState<BatchDraft>(() => {
 		const empty = emptyBatch(tanks[0], usualFeed(products, batches, tanks[0]?.code), waters[0]?.code ?? '', site.units);
 		const recipe = recipes.find((r) => r.name === askedRecipe);
-		return recipe ? fromRecipe(empty, recipe, site.units, products) : empty;
+		return recipe ? fromRecipe(empty, recipe, site.units, products, tanks[0]) : empty;
 	});
 	const run = batches.find((b) => b.id === runId);
 	const open = batches.filter((b) => b.finished_at === null && b.id !== runId);
