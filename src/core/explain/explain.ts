@@ -74,6 +74,8 @@ const LEAST = { ph: 0.25, ec: 0.05 } as const;
 const UNTHOUGHT = 0.1;
 /** Slow movement that is usual in a day: pH, or share of EC (as in moves.ts). */
 const SLOW = { ph: 0.06, ec: 0.02 } as const;
+/** What there is to explain stands so many times above what it is uncertain by. */
+const SURE = 2.5;
 const CLEAR = 0.5;
 /** A feed buffers about 0.5 to 0.7 meq/L for each pH (common practice, no source). */
 const PH_PER_MEQ = 1.5;
@@ -93,7 +95,7 @@ export function explain(book: Book): Explained {
 	const { whole } = moves;
 	const way = Math.sign(whole.value);
 	const shown = { moved: whole, days: moves.days };
-	if (Math.abs(whole.value) < Math.max(LEAST[book.quantity], 2 * whole.u))
+	if (Math.abs(whole.value) < Math.max(LEAST[book.quantity], SURE * whole.u))
 		return { says: 'steady', way: null, ...shown, causes: [] };
 	const pull = (s: { value: number; u: number }) => expectedAbove(way * s.value, s.u);
 	const total = all.reduce((n, s) => n + pull(s), 0);
