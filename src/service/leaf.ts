@@ -78,7 +78,7 @@ export async function leafOf(
 			: null;
 	const drainAbove =
 		feedEc !== null && drainEc !== null
-			? { aboveUsCm: drainEc - feedEc, actUsCm: limitsOf(system.watering ?? {}).actUsCm }
+			? { aboveUsCm: drainEc - feedEc, actUsCm: limitsOf(system.watering ?? {}, system.medium).actUsCm }
 			: null;
 	const tempC = middle([...(await read(feed, ['temp'])), ...(await read(drain, ['temp']))]);
 	const oxygenMgL = middle(await read(feed, ['do']));

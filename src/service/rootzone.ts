@@ -65,7 +65,7 @@ export async function rootZoneOf(db: Db, context: SiteContext, code: string, now
 		{ ec: await believed(feed, ['ec', 'tds']), ph: await believed(feed, ['ph']) },
 		measured,
 	);
-	const limits = limitsOf(watering);
+	const limits = limitsOf(watering, system.medium);
 	const drainPct = drainTarget(watering, sheetDay(now, context.site.timezone));
 	const found = judgeDrains(samples, limits);
 	const held = watering.heldL ?? null;

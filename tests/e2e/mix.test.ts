@@ -207,7 +207,7 @@ it('a season: stages to start from, begun by a tap, taken back; what is wrong is
 	// The next batch takes the stage's target: the middle of its range.
 	await page.goto(`${app.base}/mix?part=batch`);
 	await awake(page);
-	await page.getByLabel('tank').selectOption('slabs');
+	await page.locator('label', { hasText: /^tank/ }).locator('select').selectOption('slabs');
 	await expect.poll(() => page.getByLabel(/target EC/).inputValue()).toBe('1.00');
 	await page.goto(app.base);
 	await page.locator('[data-season-note=gutters]', { hasText: /fruiting was planned \d+ days ago/ }).waitFor();

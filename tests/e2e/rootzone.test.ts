@@ -162,13 +162,19 @@ it('a tank: what its plants drink, the next top-up, and sodium in the loop', asy
 	const uptake = page.locator('[data-uptake=takes-less]');
 	await uptake.locator('text=/They drink 1.25/').waitFor();
 	await uptake.locator('[data-next-top-up]', { hasText: 'it comes out at 1.90' }).waitFor();
-	const loop = page.locator('[data-loop-sodium]');
+	const loop = page.locator('[data-loop-salt]');
 	// Which water fills it up nobody guesses.
-	expect(await loop.locator('[data-sodium-says]').count()).toBe(0);
-	await loop.getByLabel(/Sodium of the water/).fill('40');
-	await loop.locator('[data-sodium-says]', { hasText: /Comes to what the crop bears in \d+ days/ }).waitFor();
-	await loop.getByLabel(/Sodium of the water/).fill('4');
-	await loop.locator('[data-sodium-says]', { hasText: 'Nothing has to be let out' }).waitFor();
+	expect(await loop.locator('[data-salt-says]').count()).toBe(0);
+	await loop.getByLabel(/In the water/).fill('40');
+	await loop.locator('[data-salt-says]', { hasText: /Comes to what the crop bears in \d+ days/ }).waitFor();
+	await loop.getByLabel(/In the water/).fill('4');
+	await loop.locator('[data-salt-says]', { hasText: 'Nothing has to be let out' }).waitFor();
+	// Chloride by figures of its own.
+	await loop.getByRole('button', { name: 'chloride' }).click();
+	expect(await loop.getByLabel(/The crop bears/).inputValue()).toBe('177');
+	// What was measured in the loop itself stands beside it.
+	await page.selectOption('#rz-system', 'slabs');
+	await loop.getByText(/Measured 103 on .*, 84 on .*, 62 on/).waitFor();
 	expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
 	await page.close();
 });

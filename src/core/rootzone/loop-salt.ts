@@ -46,6 +46,8 @@ export const SODIUM_LIMITS: Readonly<Record<string, { limitMmolL: number; takenM
 };
 /** For a crop that is not in the table: careful. */
 export const CAREFUL_LIMIT = { limitMmolL: 4, takenMmolL: 0.2 };
+/** Chloride, whatever the crop: careful, from memory; most bear more than of sodium and take up more. */
+export const CHLORIDE_LIMIT = { limitMmolL: 5, takenMmolL: 0.4 };
 
 /**
  * Where a loop goes, when it comes to the limit, what is to be let out, and which water would spare that.

@@ -35,18 +35,32 @@ export interface MeasuredRun {
 	drainedCups: readonly number[];
 }
 
-/** Bags watered so often a day are judged tightly where nobody said otherwise (common practice, no source). */
+/** Watered so often a day a medium is judged more tightly where nobody said otherwise (common practice, no source). */
 const OFTEN = 4;
 /** What a dripper gives by its rating and a clock, where nobody caught it: within a tenth (common practice, no source). */
 const BY_CLOCK = 0.1;
 const USUAL_DRAIN_PCT: readonly [number, number] = [15, 30];
 
+/** What holds next to nothing follows its feed within the day; what holds salts itself stands above it (common practice, no source). */
+const FOLLOWS_FEED =
+	/\b(stone|rock|glass) ?wool\b|\bwool\b|\bperlite\b|\bpebbles?\b|\bclay balls?\b|\bslabs?\b|\bgravel\b|\bsand\b/i;
+const HOLDS_SALT = /\bpeat\b|\bbark\b|\bcompost\b|\bsoil\b|\bpotting\b/i;
+
+/** How a drain is judged in a medium that is watered so often, where nobody said it. */
+function presetOf(w: Watering, medium: string): DrainPreset {
+	const often = (runsADay(w) ?? 0) >= OFTEN;
+	if (FOLLOWS_FEED.test(medium)) return often ? 'tight' : 'usual';
+	if (HOLDS_SALT.test(medium)) return often ? 'usual' : 'loose';
+	return often && (w.bags ?? 0) > 0 ? 'tight' : 'usual';
+}
+
 /**
- * The limits that a system’s drain is held against: its own, else those of its preset, else by how often it is watered.
- * @example limitsOf({ runsADay: 8, bags: 20 }).preset // 'tight'
+ * The limits that a system’s drain is held against: its own, else those of its preset, else by its medium and how often it is watered.
+ * @param medium in the grower’s words, as `coir bags`
+ * @example limitsOf({ runsADay: 8, bags: 20 }, 'coir bags').preset // 'tight'
  */
-export function limitsOf(w: Watering): { preset: DrainPreset; watchUsCm: number; actUsCm: number } {
-	const preset = w.preset ?? ((runsADay(w) ?? 0) >= OFTEN && (w.bags ?? 0) > 0 ? 'tight' : 'usual');
+export function limitsOf(w: Watering, medium: string): { preset: DrainPreset; watchUsCm: number; actUsCm: number } {
+	const preset = w.preset ?? presetOf(w, medium);
 	const { watchUsCm, actUsCm } = DRAIN_LIMITS[preset];
 	return { preset, watchUsCm: w.watchUsCm ?? watchUsCm, actUsCm: w.actUsCm ?? actUsCm };
 }

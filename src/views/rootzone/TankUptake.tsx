@@ -5,7 +5,7 @@ import { TAKES_WORDS, UPTAKE_MISSING } from '@/words/en/uptake';
 import { useAsked } from '../data/queries';
 import { ecShown, ecUnit, ecWithUnit, volumeName, volumeShown, volumeWithUnit } from '../mix/typed';
 import { dateTime, shortDay } from '../ui/format';
-import { LoopSodium } from './LoopSodium';
+import { LoopSalt } from './LoopSalt';
 
 type Bounds = { value: number; low: number; high: number };
 const DAY = 86_400_000;
@@ -33,7 +33,14 @@ export function TankUptake({
 			</aside>
 			<section className="lg:col-start-1 lg:row-start-1 min-w-0">
 				<Stretches u={u} site={site} />
-				<LoopSodium key={station} fullL={u.full_l} drunkL={u.ec?.per_day_l.value ?? null} crop={crop} site={site} />
+				<LoopSalt
+					key={station}
+					station={station}
+					fullL={u.full_l}
+					drunkL={u.ec?.per_day_l.value ?? null}
+					crop={crop}
+					site={site}
+				/>
 			</section>
 		</div>
 	);

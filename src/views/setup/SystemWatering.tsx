@@ -60,7 +60,7 @@ export function SystemWatering({ form }: { form: CheckedForm<SystemValues> }) {
 				label="Drain above feed"
 				options={['', 'tight', 'usual', 'loose']}
 				labels={{
-					'': 'by how often it is watered',
+					'': 'by medium and how often it is watered',
 					tight: 'tight: watch 0.2, act 0.5 mS/cm',
 					usual: 'usual: watch 0.5, act 1.0 mS/cm',
 					loose: 'loose: watch 1.0, act 2.0 mS/cm',

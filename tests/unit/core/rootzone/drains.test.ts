@@ -117,10 +117,24 @@ describe('drain beside feed', () => {
 
 describe('how a system is watered', () => {
 	it('bags watered many times a day are judged tightly; own limits come first', () => {
-		expect(limitsOf({})).toEqual({ preset: 'usual', watchUsCm: 500, actUsCm: 1000 });
-		expect(limitsOf({ runsADay: 8, bags: 20 })).toEqual({ preset: 'tight', watchUsCm: 200, actUsCm: 500 });
-		expect(limitsOf({ runsADay: 8 }).preset).toBe('usual');
-		expect(limitsOf({ preset: 'loose', watchUsCm: 800 })).toEqual({ preset: 'loose', watchUsCm: 800, actUsCm: 2000 });
+		expect(limitsOf({}, '')).toEqual({ preset: 'usual', watchUsCm: 500, actUsCm: 1000 });
+		expect(limitsOf({ runsADay: 8, bags: 20 }, 'coir bags')).toEqual({ preset: 'tight', watchUsCm: 200, actUsCm: 500 });
+		expect(limitsOf({ runsADay: 8 }, 'coir').preset).toBe('usual');
+		expect(limitsOf({ preset: 'loose', watchUsCm: 800 }, 'stone wool')).toEqual({
+			preset: 'loose',
+			watchUsCm: 800,
+			actUsCm: 2000,
+		});
+		// By the medium: what follows its feed tightly, what holds salts itself loosely (common practice, no source).
+		for (const [medium, runs, preset] of [
+			['stone wool slabs', 10, 'tight'],
+			['Perlite', 6, 'tight'],
+			['perlite', 2, 'usual'],
+			['peat and bark', 1, 'loose'],
+			['peat', 6, 'usual'],
+			['coir', 1, 'usual'],
+		] as const)
+			expect([medium, limitsOf({ runsADay: runs }, medium).preset]).toEqual([medium, preset]);
 		expect(drainTarget({}, '2026-07-01')).toEqual([15, 30]);
 	});
 	it('volumes as typed, else by cups, else by the clock, which is less sure', () => {
