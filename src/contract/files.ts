@@ -4,7 +4,7 @@ import { resource } from './operation';
 import { wire } from './wire';
 
 const importReport = wire({
-	format: z.enum(['readings', 'events', 'calibrations']),
+	format: z.enum(['readings', 'events', 'calibrations', 'irrigations']),
 	dry_run: z.boolean(),
 	lines: z.number(),
 	good: z.number(),

@@ -19,7 +19,7 @@ export interface Header {
 export type HeaderResult = { ok: true; header: Header } | { ok: false; problem: RowProblem };
 
 export interface TableFormat {
-	name: 'readings' | 'events' | 'calibrations';
+	name: 'readings' | 'events' | 'calibrations' | 'irrigations';
 	required: readonly string[];
 	optional: readonly string[];
 }
@@ -39,7 +39,12 @@ export const CALIBRATIONS: TableFormat = {
 	required: ['time', 'instrument', 'quantity', 'kind', 'standard', 'nominal', 'as_found'],
 	optional: ['as_left', 'temp_c', 'note'],
 };
-export const FORMATS = [READINGS, CALIBRATIONS, EVENTS] as const;
+export const IRRIGATIONS: TableFormat = {
+	name: 'irrigations',
+	required: ['time', 'system', 'minutes'],
+	optional: ['first_drain_min', 'applied_l', 'applied_cups_ml', 'drained_l', 'drained_cups_ml', 'note'],
+};
+export const FORMATS = [READINGS, CALIBRATIONS, EVENTS, IRRIGATIONS] as const;
 
 export function readHeader(columns: readonly string[], format: TableFormat): HeaderResult {
 	const at = new Map<string, number>();
@@ -65,7 +70,7 @@ export function readHeader(columns: readonly string[], format: TableFormat): Hea
 	return { ok: true, header: { at, unknown, count: columns.length } };
 }
 
-/** Which of the three formats a header is, by the columns that only that format has. */
+/** Which of the formats a header is, by the columns that only that format has. */
 export function formatOf(columns: readonly string[]): TableFormat | undefined {
 	const names = new Set(columns.map((c) => c.trim().toLowerCase()));
 	return FORMATS.find((f) => f.required.every((r) => names.has(r)));

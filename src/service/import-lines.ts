@@ -1,15 +1,18 @@
 import { createReadStream } from 'node:fs';
 import { RepeatedHours } from '@/core/quantity/time';
+import { drainsMoreThanGiven, type MeasuredRun } from '@/core/rootzone/watering';
 import { type CalibrationLine, calibrationLine, groupCalibrations, troubleOf } from '@/files/calibrations-row';
 import type { CsvRecord } from '@/files/csv-stream';
 import { csvRecords } from '@/files/csv-stream';
 import { type EventRow, eventRow } from '@/files/events-row';
+import { type IrrigationLine, irrigationRow } from '@/files/irrigations-row';
 import { type ReadingRow, type RowContext, readingRow } from '@/files/readings-row';
 import {
 	CALIBRATIONS,
 	EVENTS,
 	formatOf,
 	type Header,
+	IRRIGATIONS,
 	READINGS,
 	type RowProblem,
 	readHeader,
@@ -17,9 +20,11 @@ import {
 } from '@/files/table';
 import { listCalibrations } from '@/store/calibrations';
 import { type EventRecord, eventsAt } from '@/store/events';
+import { listIrrigations } from '@/store/irrigations';
 import type { Db } from '@/store/pool';
 import { type Written, writtenAt } from '@/store/written';
 import { CALIBRATION_PROBLEM } from '@/words/en/calibration';
+import { moreDrainedWords } from '@/words/en/drain';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
 
@@ -32,6 +37,7 @@ export type Line = {
 	reading?: ReadingRow;
 	event?: EventRow;
 	calibration?: CalibrationLine;
+	irrigation?: IrrigationLine;
 	problem?: RowProblem;
 };
 
@@ -49,7 +55,7 @@ async function openTable(
 		const near = readHeader(cells, READINGS);
 		throw refuse(
 			near.ok ? '' : near.problem.column,
-			`This header is none that Cordwain knows: ${near.ok ? '' : near.problem.message}. A readings file begins with ${[...READINGS.required].join(',')}; an events file with ${EVENTS.required.join(',')}; a calibrations file with ${CALIBRATIONS.required.join(',')}.`,
+			`This header is none that Cordwain knows: ${near.ok ? '' : near.problem.message}. A readings file begins with ${[...READINGS.required].join(',')}; an events file with ${EVENTS.required.join(',')}; a calibrations file with ${CALIBRATIONS.required.join(',')}; an irrigations file with ${IRRIGATIONS.required.join(',')}.`,
 		);
 	}
 	const header = readHeader(cells, format);
@@ -73,9 +79,26 @@ function understandLine(
 		const c = calibrationLine(record.cells, header, context.zone, (code) => site.known.instruments.get(code));
 		return c.ok ? { line: record.line, calibration: c.row } : { line: record.line, problem: c.problem };
 	}
+	if (format === IRRIGATIONS) {
+		const i = irrigationRow(record.cells, header, context.zone);
+		if (!i.ok) return { line: record.line, problem: i.problem };
+		const problem = troubleOfRun(i.row, site);
+		return problem ? { line: record.line, problem } : { line: record.line, irrigation: i.row };
+	}
 	const e = eventRow(record.cells, header, context.zone);
 	return e.ok ? { line: record.line, event: e.row } : { line: record.line, problem: e.problem };
 }
+
+/** A run is one of a system that there is, and no more ran off of it than was given. */
+function troubleOfRun(r: IrrigationLine, site: SiteContext): RowProblem | null {
+	const system = site.systems.find((y) => y.code === r.system);
+	if (!system) return { column: 'system', message: `there is no system “${r.system}”: make it in Setup first` };
+	const more = drainsMoreThanGiven(r, system.watering ?? {});
+	return more && { column: 'drained_l', message: moreDrainedWords(more) };
+}
+
+/** What was understood of a line, whatever it is of. */
+export const rowOf = (l: Line) => l.reading ?? l.event ?? l.calibration ?? l.irrigation;
 
 /** A file whose header has been read. */
 export interface ImportFile {
@@ -115,8 +138,25 @@ export const readingKey = (r: Written) =>
 	`${r.at}|${r.station}|${r.instrument}|${r.quantity}|${r.digits}|${r.unitText}`;
 const calibrationKey = (c: Pick<CalibrationLine, 'at' | 'instrument' | 'quantity' | 'standard'>) =>
 	`${c.at}|${c.instrument}|${c.quantity}|${c.standard}`;
-export const lineKey = (l: Line): string =>
-	l.reading ? readingKey(l.reading) : l.event ? eventKey(l.event) : l.calibration ? calibrationKey(l.calibration) : '';
+export function lineKey(l: Line): string {
+	if (l.reading) return readingKey(l.reading);
+	if (l.event) return eventKey(l.event);
+	if (l.calibration) return calibrationKey(l.calibration);
+	return l.irrigation ? irrigationKey(l.irrigation) : '';
+}
+/** The same numbers at the same time are the same run. */
+const irrigationKey = (r: MeasuredRun & { at: number; system: string; firstDrainMin: number | null; note: string }) =>
+	JSON.stringify([
+		r.at,
+		r.system,
+		r.minutes,
+		r.firstDrainMin,
+		r.appliedL,
+		r.appliedCups,
+		r.drainedL,
+		r.drainedCups,
+		r.note,
+	]);
 /** What makes two events the same: part B after part A is another one. */
 type EventWritten = Pick<EventRecord, 'at' | 'station' | 'kind' | 'amountText' | 'unitText' | 'product' | 'note'>;
 export const eventKey = (e: EventWritten) =>
@@ -136,6 +176,12 @@ export async function alreadyThere(
 	if (format === CALIBRATIONS) {
 		const stored = await listCalibrations(db, siteId, {});
 		return new Set(stored.flatMap((c) => c.points.map((p) => calibrationKey({ ...c, ...p }))));
+	}
+	if (format === IRRIGATIONS) {
+		const at = lines.flatMap((l) => (l.irrigation ? [l.irrigation.at] : []));
+		const span = { from: Math.min(...at), to: Math.max(...at) + 1 };
+		const stored = at.length === 0 ? [] : await listIrrigations(db, siteId, span);
+		return new Set(stored.filter((r) => before === null || r.id < before).map(irrigationKey));
 	}
 	const times = new Set<number>();
 	for (const l of lines) if (l.reading ?? l.event) times.add((l.reading ?? l.event)!.at);

@@ -1,7 +1,7 @@
 import type { ImportDone } from '@/contract/files';
 import type { LocalTimeNote } from '@/core/quantity/time';
 import type { TableFormat } from '@/files/table';
-import type { Line } from './import-lines';
+import { type Line, rowOf } from './import-lines';
 import type { SiteContext } from './site';
 import { AHEAD, isFarAhead } from './time-ahead';
 
@@ -48,7 +48,7 @@ export class ImportReport {
 		const { report, site } = this;
 		return lines.filter((l) => {
 			report.lines++;
-			const row = l.reading ?? l.event ?? l.calibration;
+			const row = rowOf(l);
 			if (row && isFarAhead(row.at, this.now)) l.problem = { column: 'time', message: AHEAD };
 			if (l.problem) {
 				this.refuse({ line: l.line, ...l.problem });

@@ -3,12 +3,13 @@ import { type CalibrationLine, groupCalibrations } from '@/files/calibrations-ro
 import { CALIBRATIONS } from '@/files/table';
 import { insertCalibration } from '@/store/calibrations';
 import { insertEvents, type NewEvent } from '@/store/events';
+import { insertIrrigation } from '@/store/irrigations';
 import { PLAIN_INSTRUMENT, PLAIN_STATION, putInstrument, putStation } from '@/store/line';
 import { type Client, type Db, undoably } from '@/store/pool';
 import { flagsFrom, nextNumber } from '@/store/readings';
 import { insertAudit } from '@/store/site';
 import { writing } from '@/store/writing';
-import { alreadyThere, type ImportFile, type Line, lineKey, openImport, troubledLines } from './import-lines';
+import { alreadyThere, type ImportFile, type Line, lineKey, openImport, rowOf, troubledLines } from './import-lines';
 import { ImportReport } from './import-report';
 import { Intake } from './intake';
 import { judgeAgain } from './judging';
@@ -38,7 +39,7 @@ async function withMissing(client: Client, site: SiteContext, lines: readonly Li
 	const stations = new Set<string>();
 	const instruments = new Set<string>();
 	for (const l of lines) {
-		const row = l.reading ?? l.event ?? l.calibration!;
+		const row = rowOf(l)!;
 		if ('station' in row && !site.known.stations.has(row.station)) stations.add(row.station);
 		if ('instrument' in row && row.instrument !== '' && !site.known.instruments.has(row.instrument))
 			instruments.add(row.instrument);
@@ -164,7 +165,24 @@ const calibrationsStore = (client: Client, site: SiteContext, o: ImportOptions):
 		};
 	});
 
-const STORES = { readings: readingsStore, events: eventsStore, calibrations: calibrationsStore } as const;
+const irrigationsStore = (client: Client, site: SiteContext, o: ImportOptions): Promise<Store> =>
+	recordStore(client, site, (here) => ({
+		take: async (lines) => {
+			const systemIds = new Map(here().systems.map((y) => [y.code, y.id]));
+			for (const l of lines) {
+				const { local: _, system, ...run } = l.irrigation!;
+				await insertIrrigation(client, here().site.id, { ...run, systemId: systemIds.get(system)!, who: o.who });
+			}
+		},
+		finish: async () => ({}),
+	}));
+
+const STORES = {
+	readings: readingsStore,
+	events: eventsStore,
+	calibrations: calibrationsStore,
+	irrigations: irrigationsStore,
+} as const;
 
 /**
  * The lines of a file that are good, some thousands at a time, each with those that are new. A calibration is looked at as a whole:
@@ -182,7 +200,7 @@ async function* goodLines(
 		const good = report.take(lines);
 		const to = store();
 		const unknown =
-			to !== null && !good.some((l) => to.mayKnow((l.reading ?? l.event ?? l.calibration)!.at))
+			to !== null && !good.some((l) => to.mayKnow(rowOf(l)!.at))
 				? new Set<string>()
 				: await alreadyThere(db, siteId, file.format, good, to?.firstId ?? null);
 		const there = good.filter((l) => unknown.has(lineKey(l)));

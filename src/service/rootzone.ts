@@ -7,12 +7,21 @@ import { sheetDay } from '@/core/rhythm/sheet-row';
 import { adviseIrrigation } from '@/core/rootzone/advice';
 import { drainOutlook } from '@/core/rootzone/balance';
 import { judgeDrains, pairDrains, poolDrains, type Run } from '@/core/rootzone/drains';
-import { drainTarget, limitsOf, type MeasuredRun, runsADay, runVolumes, type Watering } from '@/core/rootzone/watering';
+import {
+	drainsMoreThanGiven,
+	drainTarget,
+	limitsOf,
+	type MeasuredRun,
+	runsADay,
+	runVolumes,
+	type Watering,
+} from '@/core/rootzone/watering';
 import { listSteps } from '@/store/irrigation-steps';
 import { insertIrrigation, listIrrigations, withdrawIrrigation } from '@/store/irrigations';
 import type { Db } from '@/store/pool';
 import { insertAudit } from '@/store/site';
 import { writing } from '@/store/writing';
+import { moreDrainedWords } from '@/words/en/drain';
 import { remarkWords } from '@/words/en/remark';
 import { believedReadings, CLOCKS_MS } from './believed';
 import { enterSamples, type TypedSample } from './enter';
@@ -158,15 +167,8 @@ export const logIrrigation = (
 			throw new Refusal('nothing-entered', [
 				{ path: 'minutes', message: 'Type at least how long it ran, or what was caught or read.' },
 			]);
-		const { applied, drained } = runVolumes(r, system.watering ?? {});
-		// So much more than was given is no matter of how a cup is read.
-		if (applied && drained && drained.litres - applied.litres > 3 * Math.hypot(applied.u, drained.u))
-			throw new Refusal('more-drained-than-given', [
-				{
-					path: 'drained_l',
-					message: `${drained.litres.toPrecision(3)} L ran off of ${applied.litres.toPrecision(3)} L given: read both again, and look how many drippers and bags the system has.`,
-				},
-			]);
+		const more = drainsMoreThanGiven(r, system.watering ?? {});
+		if (more) throw new Refusal('more-drained-than-given', [{ path: 'drained_l', message: moreDrainedWords(more) }]);
 		const places = placesOf(context, r.system);
 		for (const [station, readings, path] of [
 			[places.feed, r.feed, 'feed'],

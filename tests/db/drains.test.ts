@@ -141,4 +141,43 @@ describe('a step that is advised', () => {
 		});
 		expect([status, body.errors[0].path]).toEqual([422, 'watering.run_times']);
 	});
+	it('runs go out as CSV and come in again, each once; bad lines are told, and nothing of the file is kept', async () => {
+		const csv = await (await fetch(`${app.base}/api/v1/irrigations?system=gutters&format=csv`)).text();
+		const send = async (body: string, query = ''): Promise<Answer> =>
+			(
+				await fetch(`${app.base}/api/v1/import${query}`, {
+					method: 'POST',
+					headers: { 'content-type': 'text/csv' },
+					body,
+				})
+			).json();
+		const lines = csv.trim().split('\n').length - 1;
+		expect(await send(csv)).toMatchObject({ format: 'irrigations', lines, duplicates: lines, stored: 0, bad: 0 });
+		const head = csv.split('\n')[0]!;
+		const more = `${head}\n2026-05-01T07:42:00Z,gutters,6,4.5,,101 97 104,,95 88 102,from paper\n`;
+		expect(await send(more)).toMatchObject({ lines: 1, stored: 1 });
+		expect(await send(more)).toMatchObject({ duplicates: 1, stored: 0 });
+		const found = (await get('/irrigations?system=gutters&from=2026-05-01T07:00:00Z&to=2026-05-01T08:00:00Z'))
+			.irrigations;
+		expect(found).toHaveLength(1);
+		expect(found[0]).toMatchObject({
+			minutes: 6,
+			first_drain_min: 4.5,
+			applied_cups_ml: [101, 97, 104],
+			note: 'from paper',
+		});
+		const bad = await send(
+			`${head}\n2026-05-02T07:42:00Z,gutters,6,,,100 100,,90,good\n2026-05-02T09:00:00Z,attic,6,,,,,,\n2026-05-02T11:00:00Z,gutters,6,,2,,9,,\n2026-05-02T12:00:00Z,gutters,,,,,,,\n2026-05-02T13:00:00Z,gutters,6,,,a cup,,,\n`,
+		);
+		expect(bad).toMatchObject({ stored: 0, bad: 4 });
+		expect(bad.problems.map((x: Answer) => [x.line, x.column])).toEqual([
+			[3, 'system'],
+			[4, 'drained_l'],
+			[5, 'minutes'],
+			[6, 'applied_cups_ml'],
+		]);
+		expect(
+			(await get('/irrigations?system=gutters&from=2026-05-02T00:00:00Z&to=2026-05-03T00:00:00Z')).irrigations,
+		).toEqual([]);
+	});
 });

@@ -83,6 +83,16 @@ export function runsADay(w: Watering): number | null {
 }
 
 /**
+ * Volumes of a run of which clearly more ran off than was given: no matter of how a cup is read. Null where it is possible.
+ * @example drainsMoreThanGiven({ minutes: null, appliedL: 2, appliedCups: [], drainedL: 3, drainedCups: [] }, {}).drained.litres // 3
+ */
+export function drainsMoreThanGiven(run: MeasuredRun, w: Watering): { applied: Volume; drained: Volume } | null {
+	const { applied, drained } = runVolumes(run, w);
+	if (!applied || !drained) return null;
+	return drained.litres - applied.litres > 3 * Math.hypot(applied.u, drained.u) ? { applied, drained } : null;
+}
+
+/**
  * What a run gave and what ran off, in all; null for what was not measured. Typed volumes come first, then cups, then the clock.
  * @example runVolumes({ minutes: 6, appliedL: null, appliedCups: [], drainedL: 1.5, drainedCups: [] }, { drippers: 60, dripperMlMin: 17 }).applied.litres // 6.12
  */

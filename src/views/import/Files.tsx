@@ -52,7 +52,7 @@ export function Files({ timezone }: { timezone: string }) {
 		<div className="grid lg:grid-cols-2 gap-x-10">
 			<h1 className="lg:col-span-2">Files</h1>
 			<section className="note-rule">
-				<h2>Bring readings, events or calibrations in</h2>
+				<h2>Bring readings, events, calibrations or irrigations in</h2>
 				<p className="text-soft mb-2">
 					A CSV with a header line; commas, semicolons and decimal commas are understood. Times without offset are taken
 					in {timezone}. Nothing is stored before you have seen what it holds.

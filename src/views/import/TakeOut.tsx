@@ -22,6 +22,13 @@ const FILES = [
 		looks:
 			'time,instrument,quantity,kind,standard,nominal,as_found,as_left,temp_c,note\n2026-03-01T07:00:00Z,plum,ph,adjust,pH 7.00,7.02,7.10,7.02,20,',
 	},
+	{
+		name: 'irrigations.csv',
+		href: addressOf('GET /irrigations', { query: { format: 'csv' } }),
+		holds: 'Runs that were measured: what was given, and what ran off.',
+		looks:
+			'time,system,minutes,first_drain_min,applied_l,applied_cups_ml,drained_l,drained_cups_ml,note\n2026-03-01T07:42:00Z,gutters,6,4.5,,101 97 104,,95 88 102,',
+	},
 ] as const;
 const ALSO = [
 	{

@@ -8,3 +8,13 @@ export const DRAIN_WORDS: Record<DrainVerdictWord, readonly [word: string, sente
 	flushing: ['flushing', 'What had built up is leaving.'],
 	check: ['measure again', 'The figures cannot all be right.'],
 };
+
+/** Clearly more ran off than was given. */
+export const moreDrainedWords = ({
+	applied,
+	drained,
+}: {
+	applied: { litres: number };
+	drained: { litres: number };
+}): string =>
+	`${drained.litres.toPrecision(3)} L ran off of ${applied.litres.toPrecision(3)} L given: read both again, and look how many drippers and bags the system has.`;

@@ -5,6 +5,7 @@ import { RepeatedHours } from '@/core/quantity/time';
 import { calibrationLine } from '@/files/calibrations-row';
 import { checkConfig } from '@/files/check-config';
 import { eventRow } from '@/files/events-row';
+import { irrigationRow } from '@/files/irrigations-row';
 import { readingRow } from '@/files/readings-row';
 import { FORMATS, readHeader } from '@/files/table';
 import { records } from '../../helpers/csv-text';
@@ -33,7 +34,9 @@ describe('docs/formats.md is true', () => {
 							})
 						: kind === 'events'
 							? eventRow(r.cells, header.header, 'UTC')
-							: calibrationLine(r.cells, header.header, 'UTC', () => undefined);
+							: kind === 'irrigations'
+								? irrigationRow(r.cells, header.header, 'UTC')
+								: calibrationLine(r.cells, header.header, 'UTC', () => undefined);
 				expect(result).toMatchObject({ ok: true });
 			}
 		}
