@@ -17,6 +17,7 @@ export async function believedReadings(
 	station: string,
 	quantities: readonly Quantity[],
 	span: { from: number; to?: number },
+	most = MOST,
 ): Promise<BelievedReading[]> {
 	// One after the other: inside a transaction there is one connection.
 	const all: BelievedReading[] = [];
@@ -26,7 +27,7 @@ export async function believedReadings(
 			quantity,
 			...span,
 			order: 'newest',
-			limit: MOST,
+			limit: most,
 		}))
 			if (permits(r, 'history'))
 				all.push({ id: r.id, at: r.at, value: r.restated ?? r.value, u: r.u ?? 0, instrument: r.instrument });

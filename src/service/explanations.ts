@@ -27,7 +27,11 @@ type Answer = z.output<Contract['GET /explanations']['answer']>;
 const DAY = 86_400_000;
 const USUAL_DAYS = 28;
 const MOST_DAYS = 56;
-const MOST = 3000;
+/** Of each quantity so many of the newest: four weeks of a reading every five minutes. */
+const MOST = 9000;
+/** Of what reports more often than this each part of a day counts once, by its middle. */
+const MOST_A_DAY = 6;
+const PART_MS = DAY / 4;
 /** Where somebody feeds plants. */
 const SOLUTIONS: readonly StationRow['kind'][] = ['reservoir', 'mix', 'root_zone', 'drain'];
 /** Two pens dipped within so long saw the same water. */
@@ -67,7 +71,8 @@ async function bookOf(
 	span: { from: number; to: number },
 ): Promise<{ book: Book; readings: number; doubtful: number }> {
 	const site = context.site.id;
-	const here = (quantities: readonly Quantity[]) => believedReadings(db, context, station.code, quantities, span);
+	const here = async (quantities: readonly Quantity[]) =>
+		thinned(await believedReadings(db, context, station.code, quantities, span, MOST));
 	const all: JudgedReading[] = [];
 	for (const q of alsoAs(quantity))
 		all.push(
@@ -90,10 +95,11 @@ async function bookOf(
 		quantity,
 		kind: isDrain ? 'drain' : 'tank',
 		// Of several pens, with none that is mostly used, each is taken as calibrations put it right.
-		readings: own.map((r) =>
-			pen === null
-				? { at: r.at, value: r.restated ?? r.value, off: 0 }
-				: { at: r.at, value: r.value, off: r.value - (r.restated ?? r.value) },
+		readings: thinned(
+			own.map((r) => {
+				const right = r.restated ?? r.value;
+				return pen === null ? { at: r.at, value: right, off: 0 } : { at: r.at, value: r.value, off: r.value - right };
+			}),
 		),
 		other: await here(alsoAs(quantity === 'ph' ? 'ec' : 'ph')),
 		temps: temps.length > 0 ? temps : own.flatMap((r) => (r.tempC === null ? [] : [{ at: r.at, value: r.tempC }])),
@@ -103,7 +109,7 @@ async function bookOf(
 			const { applied, drained } = runVolumes(r, watering);
 			return applied && drained && applied.litres > 0 ? [{ at: r.at, value: drained.litres / applied.litres }] : [];
 		}),
-		feed: feedCode ? await believedReadings(db, context, feedCode, alsoAs(quantity), span) : [],
+		feed: feedCode ? thinned(await believedReadings(db, context, feedCode, alsoAs(quantity), span, MOST)) : [],
 		pairs:
 			pen === null
 				? []
@@ -126,6 +132,18 @@ async function bookOf(
 		compensates: info?.compensates ?? null,
 	};
 	return { book, readings: own.length, doubtful: all.filter(waits).length };
+}
+
+/** A series that reports every few minutes, as somebody would read it a few times a day. */
+function thinned<T extends { at: number; value: number }>(list: readonly T[]): T[] {
+	const days = list.length > 1 ? (list.at(-1)!.at - list[0]!.at) / DAY : 0;
+	if (list.length <= MOST_A_DAY * Math.max(1, days)) return [...list];
+	const parts = new Map<number, T[]>();
+	for (const r of list) {
+		const part = Math.floor(r.at / PART_MS);
+		parts.set(part, [...(parts.get(part) ?? []), r]);
+	}
+	return [...parts.values()].map((p) => [...p].sort((a, b) => a.value - b.value)[p.length >> 1]!);
 }
 
 /** The pen that nearly all was read with; null where there is none. */

@@ -208,7 +208,7 @@ it('a season: stages to start from, begun by a tap, taken back; what is wrong is
 	await page.goto(`${app.base}/mix?part=batch`);
 	await awake(page);
 	await page.locator('label', { hasText: /^tank/ }).locator('select').selectOption('slabs');
-	await expect.poll(() => page.getByLabel(/target EC/).inputValue()).toBe('1.00');
+	await expect.poll(() => page.getByRole('textbox', { name: /target EC/ }).inputValue()).toBe('1.00');
 	await page.goto(app.base);
 	await page.locator('[data-season-note=gutters]', { hasText: /fruiting was planned \d+ days ago/ }).waitFor();
 	await page.close();

@@ -1,6 +1,6 @@
 import type { Book } from './book';
 import { type Facts, factsOf } from './facts';
-import { type Mover, type Moves, movesOf } from './moves';
+import { type Mover, type Moves, movesOf, SLOW } from './moves';
 
 export const CAUSES = [
 	'probe',
@@ -72,8 +72,6 @@ export interface Explained {
 const LEAST = { ph: 0.25, ec: 0.05 } as const;
 /** Nobody thought of it: the share of chance that is always left. */
 const UNTHOUGHT = 0.1;
-/** Slow movement that is usual in a day: pH, or share of EC (as in moves.ts). */
-const SLOW = { ph: 0.06, ec: 0.02 } as const;
 /** What there is to explain stands so many times above what it is uncertain by. */
 const SURE = 2.5;
 const CLEAR = 0.5;

@@ -6,14 +6,14 @@ import { DIP } from './facts';
 
 /**
  * What moved a water between readings, put down to what happened meanwhile: time itself, water poured in, carbon dioxide leaving after
- * acid, temperature, the feed before it. pH in pH, EC as a share (ln). Each with its standard uncertainty.
+ * acid, temperature, a step. pH in pH, EC as a share (ln). Each with its standard uncertainty.
  */
-export type Mover = 'time' | 'water' | 'gas' | 'temperature' | 'feed' | 'step';
+export type Mover = 'time' | 'water' | 'gas' | 'temperature' | 'step';
 export interface Move {
 	/** Of the whole movement, with its sign. */
 	value: number;
 	u: number;
-	/** For each unit: a day, a filling as large as the tank, 1 °C, what feeds it; null where nothing of it happened. */
+	/** For each unit: a day, a filling as large as the tank, a dose, 1 °C; null where nothing of it happened. */
 	rate: number | null;
 }
 export interface Moves {
@@ -24,7 +24,6 @@ export interface Moves {
 	filled: number;
 	/** Days between readings that could be compared. */
 	days: number;
-	steps: number;
 	/** Scatter of one reading, as far as nothing explains it. */
 	noise: number;
 	/** When the largest step was, and what was done then. */
@@ -40,8 +39,16 @@ export const DOSE = { mean: -0.6, sd: 0.25, differs: 0.25 } as const;
 const FED = { ph: { mean: -0.05, sd: 0.15, differs: 0.08 }, ec: { mean: 0.05, sd: 0.1, differs: 0.04 } } as const;
 /** Readings further apart say nothing about what happened between them. */
 const LONGEST_DAYS = 8;
+/** How far pH climbs as what a dose of acid set free leaves, and what never happens to EC for that (common practice, no source). */
+const REBOUND = { mean: 0.3, sd: 0.6 } as const;
+const NEVER = { mean: 0, sd: 1e-6 } as const;
+/** Half of what swings with the day: pH, and share of EC (common practice, no source). */
+const SWING = { ph: 0.1, ec: 0.02 } as const;
+/** What movement is put down to: the columns of the regression. */
+const COLUMNS = ['time', 'water', 'gas', 'temperature', 'sine', 'cosine', 'dose', 'feed'] as const;
+type Column = (typeof COLUMNS)[number];
 /** Beliefs about the slow movement of a day: pH, and share of EC (common practice, no source). */
-const SLOW = { ph: 0.06, ec: 0.02 } as const;
+export const SLOW = { ph: 0.06, ec: 0.02 } as const;
 /** What the water does by itself from day to day, by chance: pH, and share of EC, for each √day (common practice, no source). */
 const WALK = { ph: 0.02, ec: 0.004 } as const;
 /** A step of which so much at least came back since was mended. */
@@ -86,16 +93,18 @@ export function movesOf(book: Book, strays: { value: number; u: number }): Moves
 	/** How much of what acid set free has left by a time, of all doses together. */
 	const gone = (at: number) =>
 		acids.reduce((n, t) => n + (t < at ? 1 - Math.exp((-gasPerHour * (at - t)) / HOUR) : 0), 0);
-	const beliefs: Belief[] = [
-		{ mean: strays.value, sd: Math.hypot(SLOW[q], strays.u) },
-		waterBelief(book, seen),
-		{ mean: q === 'ph' ? 0.3 : 0, sd: q === 'ph' ? 0.6 : 1e-6 },
-		temperatureBelief(book),
-		{ mean: 0, sd: q === 'ph' ? 0.1 : 0.02 },
-		{ mean: 0, sd: q === 'ph' ? 0.1 : 0.02 },
-		{ mean: DOSE.mean, sd: DOSE.sd },
-		FED[q],
-	];
+	const swings = { mean: 0, sd: SWING[q] };
+	const believed: Record<Column, Belief> = {
+		time: { mean: strays.value, sd: Math.hypot(SLOW[q], strays.u) },
+		water: waterBelief(book, seen),
+		gas: q === 'ph' ? REBOUND : NEVER,
+		temperature: temperatureBelief(book),
+		sine: swings,
+		cosine: swings,
+		dose: DOSE,
+		feed: FED[q],
+	};
+	const beliefs = COLUMNS.map((c) => believed[c]);
 	const rows: Change[] = [];
 	const sums = beliefs.map(() => 0);
 	let compared = 0;
@@ -110,16 +119,17 @@ export function movesOf(book: Book, strays: { value: number; u: number }): Moves
 		const many = (kind: Act['kind']) => between.filter((x) => x.kind === kind).length;
 		const [doses, feeds] = [q === 'ph' ? many('acid') : 0, many('feed')];
 		const filled = between.reduce((n, x) => n + (x.kind === 'water' ? (x.litres ?? usualL) : 0), 0) / wholeL;
-		const x = [
-			days,
-			filled,
-			gone(b.at) - gone(a.at),
-			differenceOf(book.temps, a.at, b.at),
-			turn(b.at, Math.sin) - turn(a.at, Math.sin),
-			turn(b.at, Math.cos) - turn(a.at, Math.cos),
-			doses,
-			feeds,
-		];
+		const happened: Record<Column, number> = {
+			time: days,
+			water: filled,
+			gas: gone(b.at) - gone(a.at),
+			temperature: differenceOf(book.temps, a.at, b.at),
+			sine: turn(b.at, Math.sin) - turn(a.at, Math.sin),
+			cosine: turn(b.at, Math.cos) - turn(a.at, Math.cos),
+			dose: doses,
+			feed: feeds,
+		};
+		const x = COLUMNS.map((c) => happened[c]);
 		// Across an adjustment what it found is taken off: the jump is the pen’s.
 		const y = adjusted ? right[i]! - right[i - 1]! : b.y - a.y;
 		const own =
@@ -130,21 +140,20 @@ export function movesOf(book: Book, strays: { value: number; u: number }): Moves
 	}
 	if (rows.length < 3) return null;
 	const fit = ridge(alone(rows, noise), beliefs);
-	const of = (j: number): Move => ({
-		value: sums[j]! * fit.coefficients[j]!,
-		u: Math.abs(sums[j]!) * Math.sqrt(fit.covariance[j]![j]!),
-		rate: sums[j] === 0 ? null : fit.coefficients[j]!,
-	});
-	// What time, water, gas, temperature and feed made together: they share what they are uncertain of.
-	const made = (columns: readonly number[]): { value: number; u: number } => {
-		const of = sums.map((s, j) => (columns.includes(j) ? s : 0));
+	/** What some of it made together: it shares what it is uncertain of. */
+	const made = (columns: readonly Column[]): { value: number; u: number } => {
+		const of = sums.map((s, j) => (columns.includes(COLUMNS[j]!) ? s : 0));
 		return {
 			value: of.reduce((n, s, j) => n + s * fit.coefficients[j]!, 0),
 			u: Math.sqrt(of.reduce((n, s, i) => n + of.reduce((m, r, j) => m + s * r * fit.covariance[i]![j]!, 0), 0)),
 		};
 	};
+	const of = (column: Column, ...others: Column[]): Move => {
+		const j = COLUMNS.indexOf(column);
+		return { ...made([column, ...others]), rate: sums[j] === 0 ? null : fit.coefficients[j]! };
+	};
 	// What was seen, less what doses were meant to do.
-	const dosed = made([6]);
+	const dosed = made(['dose']);
 	const runs = 1 + rows.filter((r, i) => i > 0 && rows[i - 1]!.from !== r.from - 1).length;
 	const rest = rows.reduce((n, r) => n + r.y, 0) - dosed.value;
 	// A step that was mended since is what there is to explain.
@@ -157,18 +166,16 @@ export function movesOf(book: Book, strays: { value: number; u: number }): Moves
 	};
 	return {
 		of: {
-			time: of(0),
+			time: of('time'),
 			// Water and the feed that goes in with it.
-			water: { ...made([1, 7]), rate: of(1).rate },
-			gas: of(2),
-			temperature: of(3),
-			feed: { value: 0, u: 0, rate: null },
+			water: of('water', 'feed'),
+			gas: of('gas'),
+			temperature: of('temperature'),
 			step: { value: step?.size ?? 0, u: 1.5 * noise, rate: null },
 		},
 		whole,
-		filled: sums[1]!,
+		filled: sums[COLUMNS.indexOf('water')]!,
 		days: compared,
-		steps: rows.length,
 		noise: noise * fit.scale,
 		stepAt: step?.at ?? null,
 		stepAct: step?.kind ?? null,
