@@ -166,7 +166,7 @@ describe('a step that is advised', () => {
 			applied_cups_ml: [101, 97, 104],
 			note: 'from paper',
 		});
-		const bad = await send(
+		const { report: bad } = await send(
 			`${head}\n2026-05-02T07:42:00Z,gutters,6,,,100 100,,90,good\n2026-05-02T09:00:00Z,attic,6,,,,,,\n2026-05-02T11:00:00Z,gutters,6,,2,,9,,\n2026-05-02T12:00:00Z,gutters,,,,,,,\n2026-05-02T13:00:00Z,gutters,6,,,a cup,,,\n`,
 		);
 		expect(bad).toMatchObject({ stored: 0, bad: 4 });
