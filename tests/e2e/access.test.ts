@@ -37,6 +37,7 @@ const PAGES = [
 	'/mix?part=tanks',
 	'/mix?part=top-up',
 	'/mix?part=products',
+	'/mix?part=season&system=gutters',
 	'/root-zone',
 	'/trends?station=pond',
 	'/review',

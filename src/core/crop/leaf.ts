@@ -1,4 +1,4 @@
-import { AVAILABLE_PH, METALS_RISE_PH, type Nutrient } from './availability';
+import { AVAILABLE_PH, METALS_RISE_PH, NUTRIENTS, type Nutrient } from './availability';
 
 /**
  * From what is seen on plants to what may be behind it. Which leaves show it first follows what plants can move: nitrogen, phosphorus,
@@ -22,27 +22,7 @@ export const SIGNS = [
 ] as const;
 export type Sign = (typeof SIGNS)[number];
 
-export const LEAF_CAUSES = [
-	'ph_high',
-	'ph_low',
-	'salts',
-	'too_weak',
-	'sodium',
-	'roots',
-	'cold',
-	'nitrogen',
-	'phosphorus',
-	'potassium',
-	'magnesium',
-	'calcium',
-	'sulfur',
-	'iron',
-	'manganese',
-	'zinc',
-	'copper',
-	'boron',
-	'molybdenum',
-] as const;
+export const LEAF_CAUSES = ['ph_high', 'ph_low', 'salts', 'too_weak', 'sodium', 'roots', 'cold', ...NUTRIENTS] as const;
 export type LeafCause = (typeof LEAF_CAUSES)[number];
 
 /** What the book knows of the last weeks; null where it knows nothing. */
