@@ -54,11 +54,40 @@ export async function explanationsOf(
 	const explanations: Answer['explanations'] = [];
 	// What a source does is followed in its chart.
 	if (!SOLUTIONS.includes(station.kind)) return { station: code, explanations };
+	const done = await whatWasDone(db, context, station, { from, to });
 	for (const quantity of ['ph', 'ec'] as const) {
-		const { book, readings, doubtful } = await bookOf(db, context, station, quantity, { from, to });
+		const { book, readings, doubtful } = await bookOf(db, context, station, quantity, { from, to }, done);
 		if (readings > 0) explanations.push({ quantity, readings, doubtful, ...explain(book) });
 	}
 	return { station: code, explanations };
+}
+
+/** What was done to it and what it is made of, whatever is asked about. */
+interface Done extends Pick<Book, 'acts' | 'shares' | 'water' | 'ammoniumShare'> {
+	isDrain: boolean;
+}
+async function whatWasDone(
+	db: Db,
+	context: SiteContext,
+	station: StationRow,
+	span: { from: number; to: number },
+): Promise<Done> {
+	const site = context.site.id;
+	const isDrain = station.kind === 'drain' || station.kind === 'root_zone';
+	const events = await listEvents(db, site, { ...span, station: station.code, limit: MOST });
+	const runs = isDrain && station.system ? await listIrrigations(db, site, { system: station.system, ...span }) : [];
+	const watering = context.systems.find((y) => y.code === station.system)?.watering ?? {};
+	const water = isDrain ? null : await waterOf(db, context, station, span.to);
+	return {
+		isDrain,
+		acts: events.flatMap(actOf),
+		shares: runs.flatMap((r) => {
+			const { applied, drained } = runVolumes(r, watering);
+			return applied && drained && applied.litres > 0 ? [{ at: r.at, value: drained.litres / applied.litres }] : [];
+		}),
+		water: water ?? { alkalinityMeqL: null, ecUsCm: null },
+		ammoniumShare: await ammoniumShare(db, site, events),
+	};
 }
 
 const alsoAs = (quantity: 'ph' | 'ec'): readonly Quantity[] => (quantity === 'ec' ? ['ec', 'tds'] : ['ph']);
@@ -69,6 +98,7 @@ async function bookOf(
 	station: StationRow,
 	quantity: 'ph' | 'ec',
 	span: { from: number; to: number },
+	done: Done,
 ): Promise<{ book: Book; readings: number; doubtful: number }> {
 	const site = context.site.id;
 	const here = async (quantities: readonly Quantity[]) =>
@@ -84,12 +114,8 @@ async function bookOf(
 	const own = pen === null ? seen : seen.filter((r) => r.instrument === pen);
 	const info = context.instruments.find((i) => i.code === pen) ?? null;
 	const system = context.systems.find((y) => y.code === station.system) ?? null;
-	const isDrain = station.kind === 'drain' || station.kind === 'root_zone';
-	const events = await listEvents(db, site, { ...span, station: station.code, limit: MOST });
-	const water = isDrain ? null : await waterOf(db, context, station, span.to);
+	const { isDrain } = done;
 	const feedCode = isDrain ? station.fedBy[0] : undefined;
-	const runs = isDrain && station.system ? await listIrrigations(db, site, { system: station.system, ...span }) : [];
-	const watering = system?.watering ?? {};
 	const temps = await here(['temp']);
 	const book: Book = {
 		quantity,
@@ -104,11 +130,8 @@ async function bookOf(
 		other: await here(alsoAs(quantity === 'ph' ? 'ec' : 'ph')),
 		temps: temps.length > 0 ? temps : own.flatMap((r) => (r.tempC === null ? [] : [{ at: r.at, value: r.tempC }])),
 		oxygen: await here(['do']),
-		acts: events.flatMap(actOf),
-		shares: runs.flatMap((r) => {
-			const { applied, drained } = runVolumes(r, watering);
-			return applied && drained && applied.litres > 0 ? [{ at: r.at, value: drained.litres / applied.litres }] : [];
-		}),
+		acts: done.acts,
+		shares: done.shares,
 		feed: feedCode ? thinned(await believedReadings(db, context, feedCode, alsoAs(quantity), span, MOST)) : [],
 		pairs:
 			pen === null
@@ -127,8 +150,8 @@ async function bookOf(
 						.sort((a, b) => a - b),
 		volumeL: context.known.stations.get(station.code)?.volumeL ?? null,
 		aeration: aerationOf(station, system),
-		water: water ?? { alkalinityMeqL: null, ecUsCm: null },
-		ammoniumShare: await ammoniumShare(db, site, events),
+		water: done.water,
+		ammoniumShare: done.ammoniumShare,
 		compensates: info?.compensates ?? null,
 	};
 	return { book, readings: own.length, doubtful: all.filter(waits).length };
