@@ -157,6 +157,14 @@ export const drainsAnswer = wire({
 	days: z.array(pool),
 	weeks: z.array(pool),
 	runs: z.array(storedRun),
+	noted: z
+		.array(
+			wire(
+				{ event_id: z.number(), time: instant, minutes: z.number().nullable(), applied_l: z.number().nullable() },
+				{ time: 'at' },
+			),
+		)
+		.describe('irrigations that were logged as events, as by the quick line; newest first, at most ten'),
 });
 export type Drains = z.input<typeof drainsAnswer>;
 

@@ -16,6 +16,7 @@ import {
 	runVolumes,
 	type Watering,
 } from '@/core/rootzone/watering';
+import { listEvents } from '@/store/events';
 import { listSteps } from '@/store/irrigation-steps';
 import { insertIrrigation, listIrrigations, withdrawIrrigation } from '@/store/irrigations';
 import type { Db } from '@/store/pool';
@@ -26,6 +27,7 @@ import { remarkWords } from '@/words/en/remark';
 import { believedReadings, CLOCKS_MS } from './believed';
 import { enterSamples, type TypedSample } from './enter';
 import { adviceShown, stepsShown } from './irrigation-steps';
+import { inLitres } from './poured';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
 import { requireTime } from './time-ahead';
@@ -64,6 +66,7 @@ export async function rootZoneOf(db: Db, context: SiteContext, code: string, now
 	const believed = (station: string | null, quantities: readonly Quantity[]) =>
 		station === null ? Promise.resolve([]) : believedReadings(db, context, station, quantities, span);
 	const runs = await listIrrigations(db, site, { system: code, ...span });
+	const noted = await notedRuns(db, context, code, span, runs);
 	const measured = runs.flatMap((r): Run[] => {
 		const { applied, drained } = runVolumes(r, watering);
 		const { at, minutes, firstDrainMin } = r;
@@ -83,7 +86,7 @@ export async function rootZoneOf(db: Db, context: SiteContext, code: string, now
 		samples: found,
 		schedule: {
 			runsADay: runsADay(watering),
-			minutes: watering.minutes ?? runs.at(-1)?.minutes ?? null,
+			minutes: watering.minutes ?? runs.at(-1)?.minutes ?? noted[0]?.minutes ?? null,
 			bags: watering.bags ?? null,
 			heldL: held === null || !watering.bags ? null : held * watering.bags,
 		},
@@ -92,7 +95,43 @@ export async function rootZoneOf(db: Db, context: SiteContext, code: string, now
 		drainPct,
 		leastFeedUsCm: leastFeed(context, system, feed),
 	});
-	return { system, watering, drain, feed, runs, samples, found, limits, drainPct, steps, advice };
+	return { system, watering, drain, feed, runs, noted, samples, found, limits, drainPct, steps, advice };
+}
+
+/** A run and an event within so long are one irrigation that was written down twice. */
+const SAME_RUN_MS = 1_800_000;
+const SHOWN_NOTED = 10;
+
+/** Irrigations that stand among the events of a system's stations, newest first; not those that were logged as runs as well. */
+async function notedRuns(
+	db: Db,
+	context: SiteContext,
+	system: string,
+	span: { from: number; to: number },
+	runs: readonly { at: number }[],
+) {
+	const own = context.stations.filter((s) => s.system === system);
+	const events = [];
+	for (const s of own)
+		events.push(
+			...(await listEvents(db, context.site.id, {
+				...span,
+				station: s.code,
+				kinds: ['irrigated'],
+				order: 'newest',
+				limit: SHOWN_NOTED,
+			})),
+		);
+	return events
+		.filter((e) => !runs.some((r) => Math.abs(r.at - e.at) < SAME_RUN_MS))
+		.sort((a, b) => b.at - a.at)
+		.slice(0, SHOWN_NOTED)
+		.map((e) => ({
+			eventId: e.id,
+			at: e.at,
+			minutes: e.unitText === 'min' ? e.amount : e.unitText === 'h' && e.amount !== null ? 60 * e.amount : null,
+			appliedL: inLitres(e.amount, e.unitText),
+		}));
 }
 
 /** Weaker than this the crop is not fed: the range of the feed’s station, else that of crop and stage; null where neither is known. */
@@ -142,6 +181,7 @@ export async function drainsOf(
 		days: poolDrains(samples, dayOf),
 		weeks,
 		runs: since(z.runs).reverse(),
+		noted: since(z.noted),
 	};
 }
 

@@ -136,7 +136,23 @@ it('another way to look is brought to the solution that the roots stand in, on a
 	// Times 3.6 (tests/unit/core/rootzone/extract.test.ts).
 	await looks.locator('[data-looked]', { hasText: 'about 3.60' }).waitFor();
 	await looks.locator('li', { hasText: 'two parts of pure water' }).waitFor();
-	expect(await looks.getByRole('option').count()).toBe(6);
+	expect(await looks.locator('select').first().locator('option').count()).toBe(6);
+	// Kept at a station of its own: two ways never share an axis.
+	await looks.getByRole('button', { name: 'Keep this reading' }).click();
+	await page.locator('[data-notice]', { hasText: 'Kept at Gutters, 1:2 by volume.' }).waitFor();
+	await looks.getByText(/By this way before: 1\.00 mS\/cm on/).waitFor();
+	await page.reload();
+	await awake(page);
+	await looks.getByLabel('By').selectOption('extract-1-2');
+	await looks.getByText(/By this way before: 1\.00 mS\/cm on/).waitFor();
+	await looks.getByLabel('By').selectOption('press');
+	expect(await looks.locator('[data-kept-looks="0"]').count()).toBe(1);
+	const { readings } = await get('/readings?station=gutters-extract-1-2');
+	expect(readings.map((r: Answer) => [r.quantity, r.value])).toEqual([['ec', '1.0']]);
+	// What the quick line says of a run stands among the runs.
+	await page.locator('#quick').fill('gutters drain irrigated 6 min');
+	await page.keyboard.press('Enter');
+	await page.locator('[data-noted-runs="1"]', { hasText: '6 min' }).waitFor();
 	await page.close();
 });
 

@@ -4,13 +4,26 @@ import type { SiteView } from '@/core/reading/site-view';
 import { EXTRACT_METHODS, EXTRACTS, type ExtractMethod, lookInto } from '@/core/rootzone/extract';
 import { DRAIN_WORDS } from '@/words/en/drain';
 import { EXTRACT_WORDS } from '@/words/en/extract';
+import { usualInstrument } from '../entry/InstrumentChoice';
 import { ecShown, ecTyped, ecUnit } from '../mix/typed';
 import { Field } from '../ui/Field';
+import { KeptLooks } from './KeptLooks';
 
 const BAND = { below: 'below', within: 'within', above: 'above' } as const;
 
 /** Looks into the medium by another way than the drain; each by its own protocol, and never on the axis of another. */
-export function OtherLooks({ drains: d, site }: { drains: Drains; site: SiteView }) {
+export function OtherLooks({
+	drains: d,
+	name: system,
+	site,
+	onDone,
+}: {
+	drains: Drains;
+	/** Of the system. */
+	name: string;
+	site: SiteView;
+	onDone: (said: string, problem: string) => void;
+}) {
 	const feed = d.samples.at(-1)?.feed.value ?? null;
 	const { register, watch } = useForm({ defaultValues: { method: 'press' as ExtractMethod, read: '', feed: '' } });
 	const v = watch();
@@ -71,6 +84,15 @@ export function OtherLooks({ drains: d, site }: { drains: Drains; site: SiteView
 					</p>
 				</div>
 			)}
+			<KeptLooks
+				key={v.method}
+				system={{ code: d.system, name: system }}
+				method={v.method}
+				typed={v.read}
+				usual={d.drain_station === null ? null : usualInstrument(site, d.drain_station, null)}
+				site={site}
+				onDone={onDone}
+			/>
 			<ol className="list-decimal pl-5 text-[0.95rem]">
 				{steps.map((s) => (
 					<li key={s}>{s}</li>

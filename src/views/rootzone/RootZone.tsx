@@ -118,7 +118,7 @@ export function RootZone({
 							<Steps drains={d} site={site} onDone={done} />
 							<Runs drains={d} site={site} onDone={done} />
 						</div>
-						<OtherLooks key={s.system} drains={d} site={site} />
+						<OtherLooks key={s.system} drains={d} name={system.name} site={site} onDone={done} />
 					</section>
 				</div>
 			)}

@@ -1,6 +1,7 @@
 import type { Drains } from '@/contract/drains';
 import type { SiteView } from '@/core/reading/site-view';
 import { addressOf, api } from '../data/client';
+import { OpensEvent } from '../entry/OpensButton';
 import { volumeWithUnit } from '../mix/typed';
 import { dateTime } from '../ui/format';
 import { TakeBack } from './TakeBack';
@@ -17,7 +18,7 @@ export function Runs({
 	site: SiteView;
 	onDone: (said: string, problem: string) => void;
 }) {
-	if (d.runs.length === 0) return null;
+	if (d.runs.length + d.noted.length === 0) return null;
 	const caught = (litres: number | null, cups: readonly number[]) =>
 		litres !== null ? volumeWithUnit(litres, site.units) : cups.length > 0 ? `${cups.join(', ')} mL` : '';
 	async function takeBack(id: number) {
@@ -49,6 +50,19 @@ export function Runs({
 					);
 				})}
 			</ul>
+			{d.noted.length > 0 && (
+				<p className="text-[0.92rem]" data-noted-runs={d.noted.length}>
+					Also logged, without what ran off:{' '}
+					{d.noted.slice(0, SHOWN).map((r, i) => (
+						<span key={r.event_id}>
+							{i > 0 && ', '}
+							<OpensEvent id={r.event_id}>{dateTime(Date.parse(r.time), site.timezone)}</OpensEvent>
+							{r.minutes !== null && ` ${r.minutes} min`}
+							{r.applied_l !== null && ` ${volumeWithUnit(r.applied_l, site.units)}`}
+						</span>
+					))}
+				</p>
+			)}
 			<p className="text-soft text-[0.85rem]">
 				<a
 					className="underline"
