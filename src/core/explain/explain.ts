@@ -93,7 +93,7 @@ export function explain(book: Book): Explained {
 	const { whole } = moves;
 	const way = Math.sign(whole.value);
 	const shown = { moved: whole, days: moves.days };
-	if (Math.abs(whole.value) < Math.max(LEAST[book.quantity], SURE * whole.u))
+	if (Math.abs(whole.value) < Math.max(LEAST[book.quantity], whole.u))
 		return { says: 'steady', way: null, ...shown, causes: [] };
 	const pull = (s: { value: number; u: number }) => expectedAbove(way * s.value, s.u);
 	const total = all.reduce((n, s) => n + pull(s), 0);
@@ -116,12 +116,18 @@ export function explain(book: Book): Explained {
 		}))
 		.sort((a, b) => b.chance - a.chance);
 	return {
-		says: (causes[0]?.chance ?? 0) >= CLEAR ? 'explained' : 'cannot-tell',
+		says: isSure(whole) && (causes[0]?.chance ?? 0) >= CLEAR ? 'explained' : 'cannot-tell',
 		way: way > 0 ? 'up' : 'down',
 		...shown,
 		causes,
 	};
 }
+
+/**
+ * Whether a movement stands well above what it is uncertain by.
+ * @example isSure({ value: 0.3, u: 0.2 }) // false
+ */
+export const isSure = (moved: { value: number; u: number }): boolean => Math.abs(moved.value) >= SURE * moved.u;
 
 /** Which movement a cause would show itself in. */
 function moverOf(cause: Cause, { quantity, kind }: Book): string {

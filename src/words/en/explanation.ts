@@ -1,5 +1,5 @@
 import { MG_L_CACO3_PER_MEQ } from '@/core/chem/constants';
-import type { Cause, Evidence, Explained } from '@/core/explain/explain';
+import { type Cause, type Evidence, type Explained, isSure } from '@/core/explain/explain';
 
 /** What may have moved a water: what it is called, how it works, and what would settle whether it did. */
 export const CAUSE_WORDS: Record<Cause, { name: string; how: string; settle: string }> = {
@@ -73,16 +73,14 @@ export const movedWords = (quantity: 'ph' | 'ec', v: number): string =>
 	quantity === 'ph' ? `${Math.abs(v).toFixed(2)} pH` : percent(Math.exp(v) - 1);
 
 /** What there is to explain. */
-export function wanderWords(
-	quantity: 'ph' | 'ec',
-	e: Pick<Explained, 'says' | 'way' | 'days'> & { moved: { value: number } | null },
-): string {
+export function wanderWords(quantity: 'ph' | 'ec', e: Pick<Explained, 'says' | 'way' | 'days' | 'moved'>): string {
 	const name = quantity === 'ph' ? 'pH' : 'EC';
 	const days = `${Math.round(e.days)} days`;
 	if (e.says === 'unknown' || e.moved === null) return '';
 	if (e.says === 'steady')
 		return `${name} does not wander more than readings scatter (${days}): there is nothing to explain.`;
-	return `${name} went ${e.way} by ${movedWords(quantity, e.moved.value)} in ${days}${quantity === 'ph' ? ', without what acid took off' : ''}.`;
+	const hardly = isSure(e.moved) ? '' : '; that is hardly more than readings scatter';
+	return `${name} went ${e.way} by ${movedWords(quantity, e.moved.value)} in ${days}${quantity === 'ph' ? ', without what acid took off' : ''}${hardly}.`;
 }
 
 /** One number that speaks for a cause or against it. @param temp writes °C as the site prefers */

@@ -154,12 +154,12 @@ describe('EC', () => {
 
 describe('worlds with one true cause', () => {
 	// Not looked at while the constants were chosen; `npm run evaluate:causes` runs more of them.
-	it('the right one stands first in eight of ten, among two in nine; what is sure is hardly ever wrong', () => {
+	it('the right one stands first in eight of ten, among two in nineteen of twenty; what is sure is hardly ever wrong', () => {
 		const { counts } = causesCourse(50_001, 50_300);
 		const full = counts.get('full')!;
 		expect(full.n).toBeGreaterThan(200);
 		expect(full.first / full.n).toBeGreaterThan(0.8);
-		expect(full.two / full.n).toBeGreaterThan(0.9);
+		expect(full.two / full.n).toBeGreaterThan(0.93);
 		expect(full.wrong / full.n).toBeLessThan(0.07);
 		// Where too little was written down it does not guess.
 		const thin = counts.get('thin')!;

@@ -21,8 +21,11 @@ describe('words for what explains it', () => {
 	it('logarithms of EC are said as percent', () => {
 		expect(movedWords('ec', Math.log(1.25))).toBe('25 %');
 		expect(movedWords('ec', -Math.log(2))).toBe('50 %');
-		expect(wanderWords('ec', { says: 'explained', way: 'up', days: 21.2, moved: { value: Math.log(1.1) } })).toBe(
-			'EC went up by 10 % in 21 days.',
+		expect(
+			wanderWords('ec', { says: 'explained', way: 'up', days: 21.2, moved: { value: Math.log(1.1), u: 0.01 } }),
+		).toBe('EC went up by 10 % in 21 days.');
+		expect(wanderWords('ec', { says: 'cannot-tell', way: 'up', days: 21.2, moved: { value: 0.1, u: 0.06 } })).toContain(
+			'hardly more than readings scatter',
 		);
 	});
 });
