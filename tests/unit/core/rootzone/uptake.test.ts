@@ -4,6 +4,7 @@ import { type TankAct, tankStretches } from '@/core/rootzone/tank-looks';
 import { nextTopUp, type Stretch, uptakeOf } from '@/core/rootzone/uptake';
 import { seeded } from '@/sim/random';
 import { Tank } from '@/sim/tank';
+import reference from '../../../reference/uptake.json';
 
 /** Mass balance: Δ(EC·V)/ΔV between additions (Sonneveld and Voogt 2009, from memory); figures by hand. */
 const DAY = 86_400_000;
@@ -31,6 +32,17 @@ describe('what plants take from a tank', () => {
 		// (2000·100 − 1700·70)/30 = 2700.
 		const u = uptakeOf([stretch([0, 2000, 100], [5, 1700, 70])])!;
 		expect([u.taken.value, u.says]).toEqual([2700, 'takes-more']);
+	});
+	it.each(reference)('$name: bounds as an independent Monte Carlo has them (numpy, 2,000,000 draws)', (r) => {
+		const found = uptakeOf(
+			r.stretches.map(([e1, u1, v1, w1, e2, u2, v2, w2], i) => ({
+				first: { at: 8 * i * DAY, value: e1!, u: u1!, meterShare: r.meter_share, litres: v1!, litresU: w1! },
+				last: { at: (8 * i + 7) * DAY, value: e2!, u: u2!, meterShare: r.meter_share, litres: v2!, litresU: w2! },
+			})),
+		)!;
+		const [low, high] = r.taken as [number, number];
+		expect(Math.abs(found.taken.low - low)).toBeLessThan(0.08 * (high - low));
+		expect(Math.abs(found.taken.high - high)).toBeLessThan(0.08 * (high - low));
 	});
 	it('of a few litres it says nothing; several stretches say more together', () => {
 		const one = stretch([0, 2000, 100], [1, 2020, 98]);
