@@ -58,7 +58,7 @@ export function TakeOut() {
 		<section className="note-rule">
 			<h2>Take everything out</h2>
 			<p className="text-soft mb-2">
-				Open formats. The three tables come in again as they went out, and change nothing. Grey: how one begins.
+				Open formats. The first four come in again as they went out, and change nothing. Grey: how one begins.
 			</p>
 			<ul>{[...FILES, ...ALSO].map(row)}</ul>
 		</section>

@@ -78,7 +78,7 @@ export function wanderWords(quantity: 'ph' | 'ec', e: Pick<Explained, 'says' | '
 	const days = `${Math.round(e.days)} days`;
 	if (e.says === 'unknown' || e.moved === null) return '';
 	if (e.says === 'steady')
-		return `${name} does not wander more than readings scatter (${days}): there is nothing to explain.`;
+		return `Over these ${days} as a whole ${name} goes nowhere to speak of: there is nothing to explain.`;
 	const hardly = isSure(e.moved) ? '' : '; that is hardly more than readings scatter';
 	return `${name} went ${e.way} by ${movedWords(quantity, e.moved.value)} in ${days}${quantity === 'ph' ? ', without what acid took off' : ''}${hardly}.`;
 }
