@@ -104,6 +104,28 @@ export const waterCalculators = resource('Calculators', {
 		}),
 		problems: ['cannot-be-computed'],
 	},
+	'POST /calc/oxygen': {
+		storesNothing: true,
+		summary: 'Dissolved oxygen that water holds in balance with air, and a reading as a share of it',
+		body: wire({
+			temp_c: finite.min(0, '0 to 40 °C').max(40, '0 to 40 °C'),
+			ec_us_cm: ecUsCm.optional(),
+			altitude_m: finite
+				.min(-400, '−400 to 4,000 m')
+				.max(4000, '−400 to 4,000 m')
+				.optional()
+				.describe('0 unless given'),
+			mg_l: notNegative.optional(),
+		}),
+		answer: wire({ saturation_mg_l: z.number(), percent: z.number().nullable() }),
+		problems: ['cannot-be-computed'],
+	},
+	'POST /calc/vapour': {
+		storesNothing: true,
+		summary: 'Vapour-pressure deficit of air by its temperature and relative humidity',
+		body: wire({ air_c: tempC, humidity_pct: finite.min(0, '0 to 100 %').max(100, '0 to 100 %') }),
+		answer: wire({ deficit_kpa: z.number() }),
+	},
 	'POST /calc/dilute': {
 		storesNothing: true,
 		summary: 'Water to add, and to drain where there is no room, to bring a tank to a target EC',

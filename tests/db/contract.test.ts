@@ -58,6 +58,8 @@ const examples = (ids: Ids): Asked => ({
 			base: { kind: 'potassium hydroxide', percent_w_w: 30, density_g_ml: 1.29 },
 		},
 	},
+	'POST /calc/oxygen': { body: { temp_c: 20, mg_l: 8 } },
+	'POST /calc/vapour': { body: { air_c: 24, humidity_pct: 60 } },
 	'POST /calc/dilute': { body: { volume_l: 100, ec_us_cm: 2000, target_ec_us_cm: 1600, with_ec_us_cm: 400 } },
 	'POST /calc/nutrient-dose': { body: { volume_l: 100, rate_ml_per_l: 2 } },
 	'POST /calc/water-report': { body: { ions: { ca_mg_l: 80, hco3_mg_l: 240 } } },

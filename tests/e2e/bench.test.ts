@@ -178,6 +178,23 @@ describe('protocol and second opinion', () => {
 	});
 });
 
+describe('what stands beside', () => {
+	it('oxygen is told as a share of what the water holds, air by what it still takes up', async () => {
+		const page = await open('/bench?station=pond');
+		await page.fill('#f-temp', '20');
+		await page.selectOption('#more', 'do');
+		await page.fill('#f-do', '8');
+		// 9.09 mg/L at 20 °C (tests/unit/core/chem/air.test.ts).
+		await page.locator('[data-oxygen-share]', { hasText: '88 %' }).waitFor();
+		await page.selectOption('#more', 'humidity');
+		await page.fill('#f-humidity', '60');
+		await page.selectOption('#more', 'air_temp');
+		await page.fill('#f-air_temp', '25');
+		await page.locator('[data-deficit]', { hasText: '1.27 kPa' }).waitFor();
+		await page.close();
+	});
+});
+
 describe('two browsers at one station', () => {
 	it('both entries are kept, and both people see both', async () => {
 		const [a, b] = [await open('/bench?station=bench'), await open('/bench?station=bench')];

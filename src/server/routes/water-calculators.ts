@@ -1,4 +1,6 @@
 import { waterCalculators as resource } from '@/contract/water-calculators';
+import { oxygenHeld } from '@/core/chem/oxygen';
+import { vapourDeficit } from '@/core/chem/vapour';
 import { dilute } from '@/core/mix/dilute';
 import { nutrientDose } from '@/core/mix/nutrient-dose';
 import type { Answer } from '@/core/problem';
@@ -46,6 +48,12 @@ export const waterCalculators = handle(resource, {
 		const { cautions, ...rest } = computed(baseDemand(body));
 		return { ...rest, cautions: cautions.map(remarkWords) };
 	},
+	'POST /calc/oxygen': ({ body: { mgL, ...at } }) => {
+		const held = oxygenHeld(at);
+		if (held === null) throw new Refusal('cannot-be-computed', [{ path: 'temp_c', message: 'From 0 to 40 °C.' }]);
+		return { saturationMgL: held, percent: mgL === undefined ? null : (100 * mgL) / held };
+	},
+	'POST /calc/vapour': ({ body }) => ({ deficitKpa: vapourDeficit(body.airC, body.humidityPct) }),
 	'POST /calc/dilute': ({ body }) => computed(dilute(body)),
 	'POST /calc/nutrient-dose': ({ body }) => computed(nutrientDose(body)),
 	'POST /calc/water-report': ({ body }) => {

@@ -1,4 +1,6 @@
 import type { KeyboardEvent } from 'react';
+import { oxygenHeld } from '@/core/chem/oxygen';
+import { vapourDeficit } from '@/core/chem/vapour';
 import { QUANTITIES, QUANTITY, type Quantity, toCanonical } from '@/core/quantity';
 import { litresAtLevel, tankShape } from '@/core/quantity/tank-shape';
 import { COUNTED, type PerDrop } from '@/core/reading/drops';
@@ -57,6 +59,8 @@ export function MoreFields({
 							onText={onText}
 							onKey={(e) => onKey(e, dip.texts[q] ?? '')}
 						/>
+						{q === 'do' && <OxygenShare field={dip.values.do} temp={dip.values.temp} ec={dip.values.ec} />}
+						{q === 'humidity' && <Deficit field={dip.values.humidity} air={dip.values.air_temp} />}
 						{q === 'level' && <LitresByLevel field={dip.values.level} shape={shape} />}
 						<InstrumentChoice
 							label="with"
@@ -91,6 +95,44 @@ export function MoreFields({
 				</select>
 			</label>
 		</div>
+	);
+}
+
+const canonical = (f: FieldValue | undefined): number | null =>
+	f?.state === 'value' ? toCanonical(Number(f.digits), f.unit) : null;
+
+/** Oxygen as a share of what water of this temperature holds; of a share, how much that is. */
+function OxygenShare({
+	field,
+	temp,
+	ec,
+}: {
+	field?: FieldValue | undefined;
+	temp?: FieldValue | undefined;
+	ec?: FieldValue | undefined;
+}) {
+	const [value, tempC] = [canonical(field), canonical(temp)];
+	if (field?.state !== 'value' || value === null) return null;
+	const held = tempC === null ? null : oxygenHeld({ tempC, ecUsCm: canonical(ec) ?? 0 });
+	return (
+		<p className="text-[0.9rem]" data-oxygen-share>
+			{held === null
+				? 'With a temperature of 0 to 40 °C it is told as a share of saturation.'
+				: field.unit === '%'
+					? `${((value / 100) * held).toFixed(1)} mg/L at this temperature.`
+					: `${Math.round((100 * value) / held)} % of what it holds at sea level.`}
+		</p>
+	);
+}
+
+/** What the air still takes up, where its temperature stands beside the humidity. */
+function Deficit({ field, air }: { field?: FieldValue | undefined; air?: FieldValue | undefined }) {
+	const [humidity, airC] = [canonical(field), canonical(air)];
+	if (humidity === null || airC === null) return null;
+	return (
+		<p className="text-[0.9rem]" data-deficit>
+			Vapour-pressure deficit {vapourDeficit(airC, humidity).toFixed(2)} kPa.
+		</p>
 	);
 }
 
