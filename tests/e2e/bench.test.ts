@@ -184,7 +184,7 @@ describe('what stands beside', () => {
 		await page.fill('#f-temp', '20');
 		await page.selectOption('#more', 'do');
 		await page.fill('#f-do', '8');
-		// 9.09 mg/L at 20 °C (tests/unit/core/chem/air.test.ts).
+		// 9.09 mg/L at 20 °C (tests/unit/core/chem/oxygen.test.ts).
 		await page.locator('[data-oxygen-share]', { hasText: '88 %' }).waitFor();
 		await page.selectOption('#more', 'humidity');
 		await page.fill('#f-humidity', '60');

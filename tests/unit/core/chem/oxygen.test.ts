@@ -1,6 +1,5 @@
 import { describe, expect, it } from 'vitest';
 import { oxygenHeld } from '@/core/chem/oxygen';
-import { saturationPressure, vapourDeficit } from '@/core/chem/vapour';
 
 describe('oxygen that water holds', () => {
 	/** Standard Methods 4500-O, table of saturation at 101.3 kPa (values as remembered, to 0.01 mg/L). */
@@ -22,21 +21,5 @@ describe('oxygen that water holds', () => {
 	it('thinner air holds less: at 1,500 m about a sixth (standard atmosphere, 0.834)', () => {
 		expect(oxygenHeld({ tempC: 20, altitudeM: 1500 })! / oxygenHeld({ tempC: 20 })!).toBeCloseTo(0.83, 2);
 		expect(oxygenHeld({ tempC: 45 })).toBeNull();
-	});
-});
-
-describe('what the air still takes up', () => {
-	/** FAO 56, annex 2, table 2.3: saturation vapour pressure, kPa (from memory). */
-	it.each([
-		[10, 1.228],
-		[15, 1.705],
-		[20, 2.338],
-		[25, 3.168],
-		[30, 4.243],
-	])('%i °C: %f kPa', (airC, kPa) => expect(Math.abs(saturationPressure(airC) - kPa)).toBeLessThan(0.001));
-	it('nothing at full humidity, all of it in dry air', () => {
-		expect(vapourDeficit(24, 100)).toBe(0);
-		expect(vapourDeficit(24, 0)).toBe(saturationPressure(24));
-		expect(vapourDeficit(25, 60)).toBeCloseTo(1.267, 2);
 	});
 });
