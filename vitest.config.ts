@@ -10,11 +10,17 @@ export default defineConfig({
 		hookTimeout: 120_000,
 		// Two cores: the browser tests bring their own processes.
 		maxWorkers: 2,
-		// Modules are read once for each worker: none of them keeps anything that a test of another file would find.
-		isolate: false,
 		projects: [
 			// What asks no server needs neither a database nor the schemas that every answer and row is held against.
-			{ extends: true, test: { name: 'alone', include: ['tests/{unit,logs}/**/*.test.{ts,tsx}', 'tests/*.test.ts'] } },
+			{
+				extends: true,
+				test: {
+					name: 'alone',
+					include: ['tests/{unit,logs}/**/*.test.{ts,tsx}', 'tests/*.test.ts'],
+					// Modules are read once for each worker: none of these keeps anything that a test of another file would find.
+					isolate: false,
+				},
+			},
 			{
 				extends: true,
 				test: {
