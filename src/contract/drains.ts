@@ -170,12 +170,15 @@ export type Drains = z.input<typeof drainsAnswer>;
 
 export const drains = resource('Root zone', {
 	'GET /drains': {
-		summary: 'Drain beside feed of a system: what ran off, what the plants took, and what to do first',
+		summary:
+			'Drain beside feed of a system: what ran off, what the plants took, and what to do first; text/csv by Accept, a line for each sample',
 		query: z.strictObject({
 			system: code,
 			days: z.coerce.number<string | number>().int().min(1).max(1100).optional().describe('56 unless given'),
+			format: csv.optional(),
 		}),
 		answer: drainsAnswer,
+		alsoAnswers: ['text/csv'],
 		problems: ['unknown-system'],
 	},
 	'GET /irrigations': {

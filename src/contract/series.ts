@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { bounded, code, instant, quantity, quantityText } from './fields';
+import { bounded, code, csv, instant, quantity, quantityText } from './fields';
 import { resource } from './operation';
 import { wire } from './wire';
 
@@ -40,13 +40,15 @@ export type TrendFound = z.input<typeof trend>;
 export const series = resource('Records', {
 	'GET /trends': {
 		summary:
-			'What each quantity of a station does between events: Theil–Sen slope and Mann–Kendall test on believed values',
+			'What each quantity of a station does between events: Theil–Sen slope and Mann–Kendall test on believed values; text/csv by Accept',
 		query: z.strictObject({
 			station: code,
 			from: instant.optional().describe('56 days ago unless given'),
 			to: instant.optional(),
+			format: csv.optional(),
 		}),
 		answer: z.object({ trends: z.array(trend) }),
+		alsoAnswers: ['text/csv'],
 		problems: ['unknown-station'],
 	},
 	'GET /stations/:code/series': {

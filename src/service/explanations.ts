@@ -7,7 +7,6 @@ import { nitrogenOf, sumOf } from '@/core/mix/feed/content';
 import type { Quantity } from '@/core/quantity';
 import { runVolumes } from '@/core/rootzone/watering';
 import { permits, waits } from '@/core/trust/trust';
-import { csvLine } from '@/files/table';
 import { listCalibrations } from '@/store/calibrations';
 import { type EventRecord, listEvents } from '@/store/events';
 import { listIrrigations } from '@/store/irrigations';
@@ -20,7 +19,7 @@ import { inLitres, inMl } from './poured';
 import { contentOf } from './products';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
-import { tankAsWritten } from './tank-record';
+import { believed, tankAsWritten } from './tank-record';
 
 type Answer = z.output<Contract['GET /explanations']['answer']>;
 
@@ -63,8 +62,13 @@ export async function explanationsOf(
 }
 
 /** What was done to it and what it is made of, whatever is asked about. */
-interface Done extends Pick<Book, 'acts' | 'shares' | 'water' | 'ammoniumShare'> {
-	isDrain: boolean;
+interface Done {
+	/** As a book has it, whichever quantity is asked about. */
+	book: Pick<
+		Book,
+		'kind' | 'acts' | 'shares' | 'temps' | 'oxygen' | 'volumeL' | 'aeration' | 'water' | 'ammoniumShare'
+	>;
+	feed: string | undefined;
 }
 async function whatWasDone(
 	db: Db,
@@ -76,17 +80,27 @@ async function whatWasDone(
 	const isDrain = station.kind === 'drain' || station.kind === 'root_zone';
 	const events = await listEvents(db, site, { ...span, station: station.code, limit: MOST });
 	const runs = isDrain && station.system ? await listIrrigations(db, site, { system: station.system, ...span }) : [];
-	const watering = context.systems.find((y) => y.code === station.system)?.watering ?? {};
+	const system = context.systems.find((y) => y.code === station.system) ?? null;
+	const watering = system?.watering ?? {};
+	const here = async (quantity: Quantity) =>
+		thinned(await believedReadings(db, context, station.code, [quantity], span, MOST));
 	const water = isDrain ? null : await waterOf(db, context, station, span.to);
 	return {
-		isDrain,
-		acts: events.flatMap(actOf),
-		shares: runs.flatMap((r) => {
-			const { applied, drained } = runVolumes(r, watering);
-			return applied && drained && applied.litres > 0 ? [{ at: r.at, value: drained.litres / applied.litres }] : [];
-		}),
-		water: water ?? { alkalinityMeqL: null, ecUsCm: null },
-		ammoniumShare: await ammoniumShare(db, site, events),
+		feed: isDrain ? station.fedBy[0] : undefined,
+		book: {
+			kind: isDrain ? 'drain' : 'tank',
+			acts: events.flatMap(actOf),
+			shares: runs.flatMap((r) => {
+				const { applied, drained } = runVolumes(r, watering);
+				return applied && drained && applied.litres > 0 ? [{ at: r.at, value: drained.litres / applied.litres }] : [];
+			}),
+			temps: await here('temp'),
+			oxygen: await here('do'),
+			volumeL: context.known.stations.get(station.code)?.volumeL ?? null,
+			aeration: aerationOf(station, system),
+			water: water ?? { alkalinityMeqL: null, ecUsCm: null },
+			ammoniumShare: await ammoniumShare(db, site, events),
+		},
 	};
 }
 
@@ -101,8 +115,8 @@ async function bookOf(
 	done: Done,
 ): Promise<{ book: Book; readings: number; doubtful: number }> {
 	const site = context.site.id;
-	const here = async (quantities: readonly Quantity[]) =>
-		thinned(await believedReadings(db, context, station.code, quantities, span, MOST));
+	const at = async (code: string, quantities: readonly Quantity[]) =>
+		thinned(await believedReadings(db, context, code, quantities, span, MOST));
 	const all: JudgedReading[] = [];
 	for (const q of alsoAs(quantity))
 		all.push(
@@ -112,49 +126,43 @@ async function bookOf(
 	const seen = all.filter((r) => permits(r, 'wander'));
 	const pen = mainPen(seen);
 	const own = pen === null ? seen : seen.filter((r) => r.instrument === pen);
-	const info = context.instruments.find((i) => i.code === pen) ?? null;
-	const system = context.systems.find((y) => y.code === station.system) ?? null;
-	const { isDrain } = done;
-	const feedCode = isDrain ? station.fedBy[0] : undefined;
-	const temps = await here(['temp']);
 	const book: Book = {
+		...done.book,
 		quantity,
-		kind: isDrain ? 'drain' : 'tank',
-		// Of several pens, with none that is mostly used, each is taken as calibrations put it right.
-		readings: thinned(
-			own.map((r) => {
-				const right = r.restated ?? r.value;
-				return pen === null ? { at: r.at, value: right, off: 0 } : { at: r.at, value: r.value, off: r.value - right };
-			}),
-		),
-		other: await here(alsoAs(quantity === 'ph' ? 'ec' : 'ph')),
-		temps: temps.length > 0 ? temps : own.flatMap((r) => (r.tempC === null ? [] : [{ at: r.at, value: r.tempC }])),
-		oxygen: await here(['do']),
-		acts: done.acts,
-		shares: done.shares,
-		feed: feedCode ? thinned(await believedReadings(db, context, feedCode, alsoAs(quantity), span, MOST)) : [],
-		pairs:
-			pen === null
-				? []
-				: pairsOf(
+		other: await at(station.code, alsoAs(quantity === 'ph' ? 'ec' : 'ph')),
+		feed: done.feed ? await at(done.feed, alsoAs(quantity)) : [],
+		...(pen === null
+			? // Of several pens, with none that is mostly used, each is taken as calibrations put it right.
+				{ readings: thinned(own.map((r) => ({ at: r.at, value: believed(r), off: 0 }))), pairs: [], calibrated: [] }
+			: {
+					readings: thinned(own.map((r) => ({ at: r.at, value: r.value, off: r.value - believed(r) }))),
+					pairs: pairsOf(
 						own,
 						seen.filter((r) => r.instrument !== pen),
 					),
-		calibrated:
-			pen === null
-				? []
-				: (await listCalibrations(db, site))
-						.filter((c) => c.instrument === pen && c.quantity === quantity && c.kind === 'adjust' && !c.withdrawn)
-						.map((c) => c.at)
-						.filter((at) => at >= span.from && at <= span.to)
-						.sort((a, b) => a - b),
-		volumeL: context.known.stations.get(station.code)?.volumeL ?? null,
-		aeration: aerationOf(station, system),
-		water: done.water,
-		ammoniumShare: done.ammoniumShare,
-		compensates: info?.compensates ?? null,
+					calibrated: await adjusted(db, site, pen, quantity, span),
+				}),
+		compensates: context.instruments.find((i) => i.code === pen)?.compensates ?? null,
 	};
+	// Where nobody read it for itself it stands beside the readings.
+	if (book.temps.length === 0)
+		book.temps = thinned(own.flatMap((r) => (r.tempC === null ? [] : [{ at: r.at, value: r.tempC }])));
 	return { book, readings: own.length, doubtful: all.filter(waits).length };
+}
+
+/** When a pen was adjusted, oldest first. */
+async function adjusted(
+	db: Db,
+	site: number,
+	pen: string,
+	quantity: 'ph' | 'ec',
+	span: { from: number; to: number },
+): Promise<number[]> {
+	return (await listCalibrations(db, site))
+		.filter((c) => c.instrument === pen && c.quantity === quantity && c.kind === 'adjust' && !c.withdrawn)
+		.map((c) => c.at)
+		.filter((at) => at >= span.from && at <= span.to)
+		.sort((a, b) => a - b);
 }
 
 /** A series that reports every few minutes, as somebody would read it a few times a day. */
@@ -182,7 +190,7 @@ function pairsOf(own: readonly JudgedReading[], others: readonly JudgedReading[]
 	return others.flatMap((o) => {
 		const near = own.filter((r) => Math.abs(r.at - o.at) <= SAME_MS);
 		const r = near.sort((a, b) => Math.abs(a.at - o.at) - Math.abs(b.at - o.at))[0];
-		return r ? [{ at: r.at, value: r.value - (o.restated ?? o.value) }] : [];
+		return r ? [{ at: r.at, value: r.value - believed(o) }] : [];
 	});
 }
 
@@ -225,33 +233,4 @@ async function ammoniumShare(db: Db, site: number, events: readonly EventRecord[
 	);
 	const nitrogen = nitrogenOf(fed);
 	return nitrogen > 0 ? (fed.nh4_n_mg_l ?? 0) / nitrogen : null;
-}
-
-/** One line for each cause of each quantity. */
-export async function* explanationsCsv({ station, explanations }: Answer): AsyncGenerator<string> {
-	yield csvLine([
-		'station',
-		'quantity',
-		'says',
-		'way',
-		'moved',
-		'days',
-		'cause',
-		'chance',
-		'cause_moved',
-		'for',
-		'against',
-	]);
-	for (const e of explanations) {
-		const head = [station, e.quantity, e.says, e.way ?? '', e.moved ? String(e.moved.value) : '', String(e.days)];
-		if (e.causes.length === 0) yield csvLine([...head, '', '', '', '', '']);
-		for (const c of e.causes) {
-			const side = (sign: number) =>
-				c.evidence
-					.filter((x) => x.weight * sign > 0)
-					.map((x) => `${x.says} ${x.value}`)
-					.join('; ');
-			yield csvLine([...head, c.cause, String(c.chance), String(c.moved.value), side(1), side(-1)]);
-		}
-	}
 }

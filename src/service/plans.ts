@@ -2,7 +2,6 @@ import type { z } from 'zod';
 import type { Contract } from '@/contract';
 import { beginStage, type PlanStage, planNow, planSpans } from '@/core/crop/plan';
 import { sheetDay } from '@/core/rhythm/sheet-row';
-import { csvLine } from '@/files/table';
 import { putSystem } from '@/store/line';
 import { deletePlan, listPlans, type PlanRow, putPlan } from '@/store/plans';
 import type { Db } from '@/store/pool';
@@ -126,21 +125,4 @@ function sameVersion(before: PlanRow | undefined, version: number): void {
 		throw new Refusal('changed-meanwhile', [
 			{ path: 'version', message: 'Somebody changed this plan meanwhile: look at it as it is now, then change it.' },
 		]);
-}
-
-/** One line for each stage that was or will be. */
-export async function* plansCsv(plans: readonly Plan[]): AsyncGenerator<string> {
-	yield csvLine(['system', 'stage', 'from', 'until', 'begun', 'ec_low_us_cm', 'ec_high_us_cm', 'ph_low', 'ph_high']);
-	for (const p of plans)
-		for (const span of p.spans) {
-			const s = p.stages[span.index]!;
-			yield csvLine([
-				p.system,
-				s.name,
-				span.from,
-				span.until ?? '',
-				span.begun ? 'yes' : 'no',
-				...[...s.ecUsCm, ...s.ph].map(String),
-			]);
-		}
 }

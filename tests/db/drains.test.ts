@@ -1,3 +1,4 @@
+import { parse } from 'csv-parse/sync';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Answer, type Application, postJson, startApplication } from '../helpers/application';
 
@@ -140,6 +141,18 @@ describe('a step that is advised', () => {
 			watering: { ...system.watering, run_times: 'often' },
 		});
 		expect([status, body.errors[0].path]).toEqual([422, 'watering.run_times']);
+	});
+	it('goes out as CSV, a line for each sample with the figures of the answer', async () => {
+		const query = 'system=gutters&days=1000';
+		const { samples } = await get(`/drains?${query}`);
+		const response = await fetch(`${app.base}/api/v1/drains?${query}`, { headers: { accept: 'text/csv' } });
+		expect(response.headers.get('content-type')).toContain('text/csv');
+		const rows = parse(await response.text(), { columns: true }) as Record<string, string>[];
+		expect(rows.map((r) => [r.time, Number(r.drain_us_cm), r.verdict])).toEqual(
+			samples.map((s: Answer) => [s.time, s.drain.value, s.verdict]),
+		);
+		const last = samples.findLast((s: Answer) => s.balance);
+		expect(Number(rows.find((r) => r.time === last.time)!.uptake_ec_us_cm)).toBe(last.balance.uptake_ec_us_cm.value);
 	});
 	it('runs go out as CSV and come in again, each once; bad lines are told, and nothing of the file is kept', async () => {
 		const csv = await (await fetch(`${app.base}/api/v1/irrigations?system=gutters&format=csv`)).text();

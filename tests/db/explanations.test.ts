@@ -67,6 +67,17 @@ describe('what explains it', () => {
 		expect(rows.map((r) => `${r.quantity} ${r.cause}`)).toEqual(wanted);
 		expect(wanted.length).toBeGreaterThan(1);
 	});
+	it('trends too go out as CSV, a line for each quantity', async () => {
+		const query = 'station=pond&from=2026-06-01T00:00:00Z&to=2026-07-15T00:00:00Z';
+		const { trends } = await get(`/trends?${query}`);
+		const rows = parse(await (await fetch(`${app.base}/api/v1/trends?${query}&format=csv`)).text(), {
+			columns: true,
+		}) as Record<string, string>[];
+		expect(rows.map((r) => [r.quantity, r.says, Number(r.per_day)])).toEqual(
+			trends.map((t: Answer) => [t.quantity, t.says, t.per_day?.value ?? 0]),
+		);
+		expect(rows.length).toBeGreaterThan(1);
+	});
 	it('says nothing of a source, and refuses what is not there', async () => {
 		expect((await get('/explanations?station=borehole')).explanations).toEqual([]);
 		expect((await fetch(`${app.base}/api/v1/explanations?station=attic`)).status).toBe(422);

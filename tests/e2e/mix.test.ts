@@ -2,7 +2,14 @@ import type { BrowserContext, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { DosingTank } from '@/sim/dosing-world';
 import { seeded } from '@/sim/random';
-import { type Answer, type Application, calibrateToday, startApplication, stirByHand } from '../helpers/application';
+import {
+	type Answer,
+	type Application,
+	calibrateToday,
+	postJson,
+	startApplication,
+	stirByHand,
+} from '../helpers/application';
 import { awake, expectAccessible, openBrowser, openPage } from '../helpers/browser';
 
 /** Water and Mix in the real interface. The tank that is dosed is simulated chemistry, so that the doses are judged by what they truly do. */
@@ -203,6 +210,20 @@ it('a season: stages to start from, begun by a tap, taken back; what is wrong is
 	await page.locator('[data-standing="0"]', { hasText: 'seedling' }).waitFor();
 	const { stations } = await (await fetch(`${app.base}/api/v1/stations`)).json();
 	expect(stations.find((x: Answer) => x.code === 'slabs').ranges.ec).toEqual([800, 1200]);
+	// While somebody types, somebody else changes the plan: what is typed stays, and theirs is there for the taking.
+	await row(1).getByLabel('days').fill('11');
+	const [{ version, stages }] = (await (await fetch(`${app.base}/api/v1/plans`)).json()).plans.filter(
+		(p: Answer) => p.system === 'slabs',
+	);
+	const theirs = stages.map((x: Answer, i: number) => (i === 1 ? { ...x, days: 33 } : x));
+	expect((await postJson(app.base, '/plans', { system: 'slabs', version, stages: theirs })).status).toBe(200);
+	await page.locator('[data-overtaken]').waitFor();
+	expect(await row(1).getByLabel('days').inputValue()).toBe('11');
+	await form.getByRole('button', { name: 'Keep the plan' }).click();
+	await form.getByRole('alert').filter({ hasText: 'Somebody changed this plan meanwhile' }).waitFor();
+	await page.locator('[data-overtaken]').getByRole('button').click();
+	await expect.poll(() => row(1).getByLabel('days').inputValue()).toBe('33');
+	expect(await page.locator('[data-overtaken]').count()).toBe(0);
 	await expectAccessible(page, ['limewash', 'blackout']);
 	// The next batch takes the stage's target: the middle of its range.
 	await page.goto(`${app.base}/mix?part=batch`);

@@ -140,12 +140,11 @@ function moverOf(cause: Cause, { quantity, kind }: Book): string {
 	return 'slow';
 }
 
-function causesFor({ quantity, kind }: Book, way: number): Cause[] {
+function causesFor({ quantity }: Book, way: number): Cause[] {
 	if (quantity === 'ph')
 		return way > 0 ? ['probe', 'alkaline_water', 'degassing', 'nitrate'] : ['probe', 'ammonium', 'roots', 'salts'];
 	const always: Cause[] = ['probe', 'temperature', 'feed_wrong'];
-	if (way > 0) return [...always, 'salts'];
-	return kind === 'drain' ? [...always, 'diluted', 'hungry'] : [...always, 'diluted', 'hungry'];
+	return way > 0 ? [...always, 'salts'] : [...always, 'diluted', 'hungry'];
 }
 
 /** The movement by what made it: what time made is shared between the pen, as far as it strays, and what goes on in the water. */

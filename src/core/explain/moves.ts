@@ -34,7 +34,7 @@ export interface Moves {
 const HOUR = 3_600_000;
 const DAY = 24 * HOUR;
 /** What a dose of acid is meant to lower, and how doses differ (common practice, no source). */
-export const DOSE = { mean: -0.6, sd: 0.25, differs: 0.25 } as const;
+const DOSE = { mean: -0.6, sd: 0.25, differs: 0.25 } as const;
 /** Likewise what a feed does: to pH, and to EC as a share. */
 const FED = { ph: { mean: -0.05, sd: 0.15, differs: 0.08 }, ec: { mean: 0.05, sd: 0.1, differs: 0.04 } } as const;
 /** Readings further apart say nothing about what happened between them. */
@@ -63,14 +63,14 @@ const CUTS: Record<Book['quantity'], readonly Act['kind'][]> = {
 /** A tank whose volume nobody said is taken for so many of its usual fillings. */
 const FILLINGS = 8;
 
-export interface Looked {
+interface Looked {
 	at: number;
 	/** pH, or the logarithm of EC. */
 	y: number;
 }
 
 /** Readings as they were shown, on the scale on which they are compared. */
-export const looked = (b: Pick<Book, 'quantity' | 'readings'>): Looked[] =>
+const looked = (b: Pick<Book, 'quantity' | 'readings'>): Looked[] =>
 	b.readings.map((r) => ({ at: r.at, y: b.quantity === 'ph' ? r.value : Math.log(Math.max(r.value, 1)) }));
 
 /**

@@ -1,4 +1,5 @@
 import { drains as resource } from '@/contract/drains';
+import { drainsCsv } from '@/service/answers-csv';
 import { irrigationsCsv } from '@/service/export';
 import { drainsOf, logIrrigation, takeBackIrrigation } from '@/service/rootzone';
 import { takeBackStep, takeStep } from '@/service/take-step';
@@ -7,7 +8,10 @@ import { csvResponse, wantsCsv } from '../csv-response';
 import { handle } from '../dispatch';
 
 export const drains = handle(resource, {
-	'GET /drains': async ({ db, site, query, now }) => drainsOf(db, await site(), query.system, now, query.days),
+	'GET /drains': async ({ db, site, query, now, request }) => {
+		const found = await drainsOf(db, await site(), query.system, now, query.days);
+		return wantsCsv(request) ? csvResponse(drainsCsv(found), 'drains.csv') : found;
+	},
 	'GET /irrigations': async ({ db, site, query, request }) => {
 		const context = await site();
 		const { format: _, ...filter } = query;

@@ -1,5 +1,6 @@
 import { explanations as resource } from '@/contract/explanations';
-import { explanationsCsv, explanationsOf } from '@/service/explanations';
+import { explanationsCsv } from '@/service/answers-csv';
+import { explanationsOf } from '@/service/explanations';
 import { csvResponse, wantsCsv } from '../csv-response';
 import { handle } from '../dispatch';
 

@@ -1,13 +1,13 @@
 import { plans as resource } from '@/contract/plans';
-import { beginStageOf, endPlan, plansCsv, plansOf, savePlan } from '@/service/plans';
+import { plansCsv } from '@/service/answers-csv';
+import { beginStageOf, endPlan, plansOf, savePlan } from '@/service/plans';
 import { csvResponse, wantsCsv } from '../csv-response';
 import { handle } from '../dispatch';
 
 export const plans = handle(resource, {
 	'GET /plans': async ({ db, site, now, request }) => {
-		const found = await plansOf(db, await site(), now);
-		if (wantsCsv(request)) return csvResponse(plansCsv(found), 'plans.csv');
-		return { plans: found };
+		const found = { plans: await plansOf(db, await site(), now) };
+		return wantsCsv(request) ? csvResponse(plansCsv(found), 'plans.csv') : found;
 	},
 	'POST /plans': async ({ body, db, who, now, announce }) => {
 		const plan = await savePlan(db, body, { who, now });

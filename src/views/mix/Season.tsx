@@ -101,8 +101,7 @@ export function Season({
 			)}
 			{data && (
 				<SeasonForm
-					// Another plan, or this one changed by somebody: typed anew.
-					key={`${code} ${plan?.version ?? 0}`}
+					key={code}
 					plan={plan ?? { system: code, version: 0, stages: preset(system.crop) }}
 					site={site}
 					onSave={save}

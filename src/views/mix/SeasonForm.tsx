@@ -1,8 +1,9 @@
+import { useEffect, useRef } from 'react';
 import { useFieldArray } from 'react-hook-form';
 import type { PlanShown } from '@/contract/plans';
 import { EASING } from '@/core/crop/plan';
 import type { SiteView } from '@/core/reading/site-view';
-import { EASING_WORDS } from '@/words/en/season';
+import { EASING_WORDS, OVERTAKEN_WORDS } from '@/words/en/season';
 import { ApiProblem } from '../data/client';
 import { useCheckedForm } from '../ui/checked-form';
 import { Wrong } from '../ui/Field';
@@ -14,7 +15,7 @@ const COLUMNS = ['name', 'days', 'ec', 'ph', 'begun'] as const;
 
 /** The stages of a plan in a table that is typed in; each says how long it lasts and what the feed should be. */
 export function SeasonForm({
-	plan,
+	plan: stands,
 	site,
 	onSave,
 }: {
@@ -24,12 +25,23 @@ export function SeasonForm({
 	onSave: (body: Body) => Promise<void>;
 }) {
 	const { units } = site;
-	const read = (v: SeasonValues) => readSeason(plan, v, units, { now: Date.now(), zone: site.timezone });
+	/** The plan that is changed here: what somebody else makes of it meanwhile does not take away what is typed. */
+	const from = useRef(stands);
+	const read = (v: SeasonValues) => readSeason(from.current, v, units, { now: Date.now(), zone: site.timezone });
 	const form = useCheckedForm<SeasonValues>({
 		address: 'POST /plans',
-		first: { stages: plan.stages.map((s) => stageValues(s, units)) },
+		first: valuesOf(stands, units),
 		read,
 		fields: seasonField,
+	});
+	const { isDirty, isSubmitting } = form.formState;
+	const overtaken = isDirty && !isSubmitting && stands.version !== from.current.version;
+	const follow = () => {
+		from.current = stands;
+		form.reset(valuesOf(stands, units));
+	};
+	useEffect(() => {
+		if (!isDirty && stands.version !== from.current.version) follow();
 	});
 	const { fields, append, remove } = useFieldArray({ control: form.control, name: 'stages' });
 	const submit = form.handleSubmit(async (v) => {
@@ -37,6 +49,8 @@ export function SeasonForm({
 		if (!typed.ok) return form.setError(typed.field, { message: typed.message });
 		try {
 			await onSave(typed.body as Body);
+			// It is as it is kept: what stands is followed from here.
+			form.reset(v);
 		} catch (error) {
 			if (!(error instanceof ApiProblem && error.errors.length > 0 && form.say(error.errors)))
 				form.setError('root', { message: (error as Error).message });
@@ -98,7 +112,7 @@ export function SeasonForm({
 				))}
 			</div>
 			<div className="flex flex-wrap gap-3 mt-3">
-				<button type="submit" className="act act-main" disabled={form.formState.isSubmitting}>
+				<button type="submit" className="act act-main" disabled={isSubmitting}>
 					Keep the plan
 				</button>
 				<button type="button" className="act !font-normal" onClick={() => last && add({ ...last, name: '' })}>
@@ -111,10 +125,21 @@ export function SeasonForm({
 				)}
 			</div>
 			<Wrong>{form.formState.errors.root?.message}</Wrong>
+			{overtaken && (
+				<p role="alert" className="mt-2" data-overtaken>
+					{OVERTAKEN_WORDS}{' '}
+					<button type="button" className="underline cursor-pointer min-h-11" onClick={follow}>
+						Take the plan as it is now
+					</button>
+				</p>
+			)}
 			<p className="text-soft text-[0.85rem] mt-1">{EASING_WORDS}</p>
 		</form>
 	);
 }
+const valuesOf = (plan: Body, units: SiteView['units']): SeasonValues => ({
+	stages: plan.stages.map((s) => stageValues(s, units)),
+});
 const easing: PlanShown['stages'][number] = {
 	name: EASING.name,
 	days: EASING.days,

@@ -50,9 +50,9 @@ export function readSeason(
 		const days = decimal(s.days.trim());
 		if (days === undefined) return no('days', 'Write how many days.');
 		// What nobody touched stays as it was, however it is shown.
-		const was = plan.stages[i];
-		const kept = was && s.ec === ecRange(was.ec_us_cm, units) ? was.ec_us_cm : null;
-		const ec = kept ?? rangeEnds(s.ec).map((x) => ecTyped(x, units));
+		const ec =
+			plan.stages.find((x) => ecRange(x.ec_us_cm, units) === s.ec)?.ec_us_cm ??
+			rangeEnds(s.ec).map((x) => ecTyped(x, units));
 		if (ec.length !== 2 || ec[0] === undefined || ec[1] === undefined)
 			return no('ec', `Write a range, as ${ecRange([1000, 1600], units)}.`);
 		const ph = readRange(s.ph, 1);

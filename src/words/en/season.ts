@@ -16,5 +16,6 @@ export function changesWords(now: { ec: string; ph: string } | null, next: { ec:
 
 export const EASING_WORDS =
 	'Some growers give water alone before harvest, others hold that it only costs growth: trials differ. It is yours to choose.';
+export const OVERTAKEN_WORDS = 'This plan has gone on meanwhile. What you typed stands here and is not kept.';
 export const PRESET_WORDS =
 	'Lengths are habits and ranges those of common extension leaflets, from memory: a place to start from. Change what you know better.';
