@@ -1,8 +1,9 @@
-import { useState } from 'react';
+import { useCallback, useState } from 'react';
 import type { PlanShown } from '@/contract/plans';
 import { stagesFor } from '@/core/crop/plan';
 import type { SiteView } from '@/core/reading/site-view';
 import { changesWords, inDaysWords, PRESET_WORDS } from '@/words/en/season';
+import { useChanges } from '../bench/JustIn';
 import { api } from '../data/client';
 import { type Held, unheld } from '../data/held';
 import { askAgain, useAsked, useFollowing } from '../data/queries';
@@ -31,6 +32,7 @@ export function Season({
 }) {
 	const site = unheld(held);
 	useFollowing();
+	useChanges(useCallback(() => void askAgain(), []));
 	const [code, setCode] = useState((systems.find((y) => y.code === chosen) ?? systems[0])?.code ?? '');
 	const [said, setSaid] = useState<{ said: string; problem: string; undo: (() => void) | null }>({
 		said: '',
