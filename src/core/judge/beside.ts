@@ -1,5 +1,6 @@
 import type { SeriesQuantity } from '../quantity';
 import type { Reading } from '../reading/model';
+import { PUTS_RIGHT } from '../series/disturbances';
 import type { Subject } from './checks/check';
 import { eventsBetween } from './events-between';
 import { type Last, type Memory, seriesInstrument } from './memory';
@@ -7,8 +8,6 @@ import { compareWith, driftOf, noDrift, withoutDrift } from './second-instrument
 
 /** Readings of two instruments this close in time are of the same water. */
 export const TOGETHER_MS = 15 * 60_000;
-/** These make a sensor's comparison with others start afresh. */
-const RESTORES = new Set(['calibrated', 'probe_cleaned', 'probe_out']);
 /** Instruments of one quantity that are remembered at a station. */
 const MOST_BESIDE = 8;
 const NO_LASTS: readonly Last[] = [];
@@ -32,7 +31,7 @@ export function driftHere(memory: Memory, reading: Reading, quantity: SeriesQuan
 	const { drifts, events } = memory.look(reading.station);
 	const drift = drifts.size === 0 ? undefined : drifts.get(seriesInstrument(quantity, reading.instrument));
 	if (!drift) return null;
-	const restored = eventsBetween(events, drift.at, reading.at).some((e) => RESTORES.has(e.kind));
+	const restored = eventsBetween(events, drift.at, reading.at).some((e) => PUTS_RIGHT.has(e.kind));
 	return restored ? null : driftOf(drift);
 }
 
@@ -74,7 +73,7 @@ export function remember(memory: Memory, isSensor: (instrument: string) => boole
 		const driftKey = seriesInstrument(quantity, instrument);
 		let drift = here.drifts.get(driftKey);
 		const since = drift ? eventsBetween(here.events, drift.at, reading.at) : [];
-		if (!drift || since.some((e) => RESTORES.has(e.kind))) {
+		if (!drift || since.some((e) => PUTS_RIGHT.has(e.kind))) {
 			drift = noDrift(reading.at);
 			here.drifts.set(driftKey, drift);
 		}

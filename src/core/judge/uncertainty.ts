@@ -25,7 +25,7 @@ function parts(reading: Displayed, instrument: InstrumentInfo | undefined): Part
 	if (stated?.accuracy !== undefined) return { resolution, accuracy: stated.accuracy };
 	if (stated?.accuracyPct !== undefined) return { resolution, accuracy: (stated.accuracyPct / 100) * size };
 	if (quantity === 'ph') return { resolution, accuracy: ASSUMED_ACCURACY.ph };
-	if (quantity === 'humidity') return { resolution, accuracy: ASSUMED_ACCURACY.humidity };
+	if (quantity === 'humidity' || quantity === 'moisture') return { resolution, accuracy: ASSUMED_ACCURACY.humidity };
 	if (quantity === 'temp' || quantity === 'air_temp') return { resolution, accuracy: ASSUMED_ACCURACY.temp };
 	return {
 		resolution,

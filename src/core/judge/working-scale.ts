@@ -6,6 +6,8 @@ import type { SeriesQuantity } from '../quantity/quantities';
  */
 const SOFTENING: Partial<Record<SeriesQuantity, number>> = {
 	ec: 50,
+	substrate_ec: 50,
+	flow: 0.5,
 	no3: 5,
 	k: 5,
 	ca: 5,

@@ -19,6 +19,9 @@ export const QUANTITIES = [
 	'hardness',
 	'air_temp',
 	'humidity',
+	'moisture',
+	'substrate_ec',
+	'flow',
 ] as const;
 export type Quantity = (typeof QUANTITIES)[number];
 
@@ -70,6 +73,15 @@ export const QUANTITY: Record<Quantity, QuantityDefinition> = {
 	},
 	air_temp: { name: 'Air temperature', canonical: 'C', dimensions: ['temperature'], span: [-40, 70], decimals: 1 },
 	humidity: { name: 'Relative humidity', canonical: '%', dimensions: ['fraction'], span: [0, 100], decimals: 0 },
+	moisture: { name: 'Substrate moisture', canonical: '%', dimensions: ['fraction'], span: [0, 100], decimals: 0 },
+	substrate_ec: {
+		name: 'Substrate EC',
+		canonical: 'uS/cm',
+		dimensions: ['conductivity'],
+		span: [0, 50_000],
+		decimals: 2,
+	},
+	flow: { name: 'Flow', canonical: 'L/h', dimensions: ['flow'], span: [0, 1e6], decimals: 1 },
 };
 
 /**

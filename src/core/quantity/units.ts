@@ -17,7 +17,8 @@ export type Dimension =
 	| 'fraction'
 	| 'concentration'
 	| 'carbonate-equivalent'
-	| 'voltage';
+	| 'voltage'
+	| 'flow';
 
 export interface UnitDefinition {
 	dimension: Dimension;
@@ -37,7 +38,7 @@ const linear = (dimension: Dimension, factor: number, source: string): UnitDefin
 
 const meterFactor = 'the meter scale’s definition: ppm = EC in µS/cm × factor';
 
-/** Canonical units: pH, µS/cm at 25 °C, °C, L, mm, %, mg/L, mg/L CaCO3, mV. */
+/** Canonical units: pH, µS/cm at 25 °C, °C, L, mm, %, mg/L, mg/L CaCO3, mV, L/h. */
 export const UNITS = {
 	pH: linear('ph', 1, 'canonical'),
 	'uS/cm': linear('conductivity', 1, 'canonical'),
@@ -69,6 +70,10 @@ export const UNITS = {
 	dGH: linear('carbonate-equivalent', 17.85, 'German degree of hardness, 10 mg/L CaO'),
 	gpg: linear('carbonate-equivalent', 17.12, 'grain per US gallon'),
 	mV: linear('voltage', 1, 'canonical'),
+	'L/h': linear('flow', 1, 'canonical'),
+	'L/min': linear('flow', 60, 'SI prefixes and 60 minutes to the hour'),
+	'mL/min': linear('flow', 0.06, 'SI prefixes and 60 minutes to the hour'),
+	'gal/h': linear('flow', 3.785411784, 'US liquid gallon, NIST Handbook 44'),
 } as const satisfies Record<string, UnitDefinition>;
 
 export type Unit = keyof typeof UNITS;

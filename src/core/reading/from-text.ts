@@ -1,3 +1,4 @@
+import { oxygenHeld } from '../chem/oxygen';
 import { done, type Outcome, refused } from '../outcome';
 import {
 	isQuantity,
@@ -39,7 +40,8 @@ export interface ReadingProblem {
 		| 'wrong-unit'
 		| 'ppm-without-scale'
 		| 'not-a-temperature'
-		| 'not-a-wait';
+		| 'not-a-wait'
+		| 'share-without-temperature';
 	/** As it was written. */
 	text: string;
 	quantity: Quantity | null;
@@ -69,14 +71,16 @@ export function readingFromText(t: ReadingText, ppmScale: PpmScale | null): Outc
 	if (!value) return problem('value', 'not-a-number', t.value, quantity);
 	const unit = unitOf(quantity, t.unit, ppmScale);
 	if (typeof unit !== 'string') return problem('unit', unit.code, t.unit, quantity);
-	const low = toCanonical(value.low, unit);
-	const high = toCanonical(value.high, unit);
-	if (!(Math.abs(low) < BEYOND && Math.abs(high) < BEYOND))
-		return problem('value', 'beyond-any-instrument', t.value, quantity);
 	if (t.tempC !== null && !(t.tempC >= COLDEST_C && t.tempC <= HOTTEST_C))
 		return problem('temp_c', 'not-a-temperature', String(t.tempC), quantity);
 	if (t.waitS !== null && !(t.waitS >= 0 && t.waitS < BEYOND))
 		return problem('wait_s', 'not-a-wait', String(t.waitS), quantity);
+	const oneShare = sizeOf(quantity, unit, t.tempC);
+	if (oneShare === null) return problem('unit', 'share-without-temperature', t.unit, quantity);
+	const low = toCanonical(value.low, unit) * oneShare;
+	const high = toCanonical(value.high, unit) * oneShare;
+	if (!(Math.abs(low) < BEYOND && Math.abs(high) < BEYOND))
+		return problem('value', 'beyond-any-instrument', t.value, quantity);
 	return done({
 		quantity,
 		unit,
@@ -86,6 +90,13 @@ export function readingFromText(t: ReadingText, ppmScale: PpmScale | null): Outc
 		tempC: t.tempC,
 		waitS: t.waitS,
 	});
+}
+
+/** What one unit is worth: oxygen in % of what water of this temperature holds is kept in mg/L; null where nobody said how warm it is. */
+function sizeOf(quantity: Quantity, unit: Unit, tempC: number | null): number | null {
+	if (quantity !== 'do' || unit !== '%') return 1;
+	const held = tempC === null ? null : oxygenHeld({ tempC });
+	return held === null ? null : held / 100;
 }
 
 /** The unit a value is kept in, once plain ppm has been given its scale. */

@@ -62,6 +62,10 @@ const WORDS: Record<string, Quantity> = {
 	air: 'air_temp',
 	rh: 'humidity',
 	humidity: 'humidity',
+	moisture: 'moisture',
+	vwc: 'moisture',
+	sec: 'substrate_ec',
+	flow: 'flow',
 };
 const BARE: readonly Quantity[] = ['ph', 'ec', 'temp'];
 const CANONICAL_WHEN_BARE: Partial<Record<Quantity, Unit>> = {
@@ -76,6 +80,8 @@ const CANONICAL_WHEN_BARE: Partial<Record<Quantity, Unit>> = {
 	alkalinity: 'mg/L_CaCO3',
 	hardness: 'mg/L_CaCO3',
 	humidity: '%',
+	moisture: '%',
+	flow: 'L/h',
 };
 
 const fold = (text: string): string => text.toLowerCase().replace(/[-_]/g, ' ').replace(/\s+/g, ' ').trim();
@@ -206,7 +212,7 @@ function addValue(sample: QuickSample, typed: TypedValue, word: Quantity | null,
 		sample.instrument ??= own.code;
 	}
 	unit ??=
-		quantity === 'ec'
+		quantity === 'ec' || quantity === 'substrate_ec'
 			? context.ecUnit
 			: quantity === 'temp' || quantity === 'air_temp'
 				? context.tempUnit

@@ -5,6 +5,7 @@ import type { DisplayUnits } from '@/core/reading/site-view';
 export function displayUnit(quantity: Quantity, units: DisplayUnits): Unit | null {
 	switch (seriesQuantity(quantity)) {
 		case 'ec':
+		case 'substrate_ec':
 			return units.ec;
 		case 'temp':
 		case 'air_temp':
@@ -41,6 +42,7 @@ export function shown(quantity: Quantity, canonical: number, units: DisplayUnits
 		case 'ph':
 			return value.toFixed(2);
 		case 'ec':
+		case 'substrate_ec':
 			return unit === 'mS/cm'
 				? value.toFixed(value < 0.0995 && value > 0 ? 3 : 2)
 				: value.toFixed(unit === 'CF' ? 1 : 0);

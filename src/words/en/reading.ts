@@ -22,6 +22,8 @@ export function readingProblem(p: ReadingProblem): string {
 			return 'ppm without its scale: write ppm500, ppm640 or ppm700, or give the instrument its scale';
 		case 'not-a-temperature':
 			return `${p.text} °C is no temperature of water`;
+		case 'share-without-temperature':
+			return 'oxygen in % wants the temperature of the water (0 to 40 °C) beside it, or write it in mg/L';
 		case 'not-a-wait':
 			return `${text} is not a number of seconds`;
 	}
