@@ -17,6 +17,7 @@ import { probes } from './probes';
 import { products } from './products';
 import { readings } from './readings';
 import { rounds } from './rounds';
+import { sensors } from './sensors';
 import { series } from './series';
 import { setup } from './site';
 import { uptake } from './uptake';
@@ -31,6 +32,7 @@ export const RESOURCES = [
 	waterCalculators,
 	readings,
 	episodes,
+	sensors,
 	series,
 	explanations,
 	events,

@@ -35,6 +35,8 @@ export const PROBLEMS = {
 	'no-such-calibration': 404,
 	'no-such-job': 404,
 	'no-live-meter': 404,
+	'no-such-node': 404,
+	'no-such-episode': 404,
 	'unknown-recipe': 404,
 	'unknown-station': 422,
 	'unknown-system': 422,
@@ -43,6 +45,12 @@ export const PROBLEMS = {
 	'unknown-product': 422,
 	'unknown-standard': 422,
 	'unknown-unit': 422,
+	// Sensor nodes.
+	'unknown-token': 401,
+	'too-often': 429,
+	'too-many-samples': 413,
+	'bad-samples': 422,
+	'probe-of-another': 409,
 	// What it says.
 	'bad-key': 422,
 	'key-reused': 409,

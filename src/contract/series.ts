@@ -1,22 +1,44 @@
 import { z } from 'zod';
-import { bounded, code, csv, instant, quantity, quantityText } from './fields';
+import { QUANTITIES } from '@/core/quantity';
+import { RESOLUTIONS } from '@/core/series/rollup';
+import { bounded, code, csv, instant, quantity } from './fields';
 import { resource } from './operation';
 import { wire } from './wire';
 
-const point = z.object({
-	at: z.number(),
-	value: z.number(),
-	low: z.number(),
-	high: z.number(),
-	u: z.number(),
-	count: z.number(),
+const point = wire(
+	{
+		at: instant,
+		value: z.number().describe('as it was read; the mean of what is believed where several stand for one'),
+		least: z.number(),
+		greatest: z.number(),
+		count: z.number(),
+		worst_flag: z.number(),
+		restated: z.number().nullable().describe('what calibrations made of it; null where they changed nothing'),
+		u: z.number().describe('standard uncertainty'),
+		believed: z.number().describe('the share of its samples that is believed'),
+		decision: z.string().nullable(),
+		id: z.number().nullable().describe('of a hand reading'),
+		instrument: z.string().nullable(),
+		message: z.string(),
+	},
+	{ worst_flag: 'flag' },
+);
+export type SeriesAnswered = z.input<typeof point>;
+
+/** What a chart can show: what is measured, and what is computed from it. */
+export const CHARTED = [...QUANTITIES, 'vpd'] as const;
+export type Charted = (typeof CHARTED)[number];
+
+const doubt = wire({
+	id: z.number(),
+	since: instant,
+	until: instant,
+	cause: z.string(),
 	flag: z.number(),
+	samples: z.number(),
 	decision: z.string().nullable(),
-	id: z.number().nullable(),
-	message: z.string(),
-	instrument: z.string().nullable(),
-	was: z.number().nullable(),
 });
+export type Doubt = z.input<typeof doubt>;
 
 const trend = wire({
 	quantity,
@@ -52,14 +74,27 @@ export const series = resource('Records', {
 		problems: ['unknown-station'],
 	},
 	'GET /stations/:code/series': {
-		summary: 'One station and quantity over time, at most about 2,000 points with their extremes kept',
+		summary:
+			'One station and quantity over time, at most `points` (2,000) of them with their extremes kept: what a sensor tells, else what hands read; text/csv by Accept',
 		query: z.strictObject({
-			quantity: quantityText,
+			quantity: z
+				.enum(CHARTED)
+				.describe('vpd: vapour-pressure deficit in kPa, computed from air_temp and humidity of one probe'),
+			of: z.enum(['sensor', 'hands']).optional().describe('a sensor where there is one, unless given'),
+			probe: code.optional().describe('of several at one station; else the one heard last'),
+			format: csv.optional(),
 			from: instant,
 			to: instant,
 			points: z.coerce.number<string | number>().int().min(10).max(2000).optional(),
 		}),
-		answer: z.object({ points: z.array(point) }),
+		answer: wire({
+			rollup: z.enum(RESOLUTIONS),
+			probe: z.string().nullable().describe('null: what hands read'),
+			usual_s: z.number().describe('seconds between two samples of the sensor; 0 of hands'),
+			points: z.array(point),
+			doubts: z.array(doubt).describe('stretches of a sensor that are doubtful'),
+		}),
+		alsoAnswers: ['text/csv'],
 		problems: ['no-such-station'],
 	},
 });

@@ -9,6 +9,7 @@ import { database } from './database';
 import { isUuid } from './guard';
 import { beginJob, jobBegunBy, type Progress } from './jobs';
 import { keepJudged } from './keep-judged';
+import { keepStreams } from './keep-streams';
 import { type Answer, type Changing, fingerprintOf, once } from './once';
 import { problem, problemOf } from './problem';
 
@@ -198,6 +199,7 @@ export async function dispatch(
 				return answer;
 			} finally {
 				void keepJudged();
+				void keepStreams();
 				await of?.end?.();
 			}
 		};

@@ -9,6 +9,7 @@ import { log } from './log';
 /** Problem details for HTTP APIs, RFC 9457. */
 const TITLES: Record<number, string> = {
 	400: 'The request could not be read',
+	401: 'Not known here',
 	403: 'Refused',
 	404: 'Not found',
 	405: 'This address does not take that method',
@@ -17,6 +18,7 @@ const TITLES: Record<number, string> = {
 	413: 'Too large',
 	415: 'Unknown kind of content',
 	422: 'The request cannot be met as it stands',
+	429: 'Too often',
 	500: 'Something went wrong in Cordwain',
 	503: 'The database does not answer',
 };
@@ -41,6 +43,8 @@ export function problem(
 			headers: {
 				'content-type': 'application/problem+json; charset=utf-8',
 				...(status === 503 ? { 'retry-after': '2' } : {}),
+				...(status === 429 ? { 'retry-after': String(members.retry_after_s ?? 1) } : {}),
+				...(status === 401 ? { 'www-authenticate': 'Bearer' } : {}),
 			},
 		},
 	);

@@ -64,6 +64,37 @@ export async function* trendsCsv(station: string, { trends }: Answer<'GET /trend
 		]);
 }
 
+/** One line for each point of a series, in canonical units. */
+export async function* seriesCsv(
+	station: string,
+	quantity: string,
+	{ rollup, points }: Answer<'GET /stations/:code/series'>,
+): AsyncGenerator<string> {
+	yield csvLine([
+		'at',
+		'station',
+		'instrument',
+		'quantity',
+		'value',
+		'least',
+		'greatest',
+		'count',
+		'worst_flag',
+		'believed',
+		'restated',
+		'rollup',
+	]);
+	for (const p of points)
+		yield csvLine([
+			formatTime(p.at),
+			station,
+			p.instrument ?? '',
+			quantity,
+			...[p.value, p.least, p.greatest, p.count, p.flag, p.believed, p.restated].map(figure),
+			rollup,
+		]);
+}
+
 /** One line for each cause of each quantity. */
 export async function* explanationsCsv({ station, explanations }: Answer<'GET /explanations'>): AsyncGenerator<string> {
 	yield csvLine([

@@ -1,6 +1,7 @@
 import type { ShownReading } from '@/contract/readings';
 import { QUANTITY } from '@/core/quantity';
 import type { Verdict } from '@/core/reading/model';
+import { permits } from '@/core/trust/trust';
 import type { JudgedReading } from '@/store/readings';
 import type { SeriesRow } from '@/store/series';
 import { findingWords } from '@/words/en/finding';
@@ -30,4 +31,8 @@ export const shownVerdict = (v: Verdict) => ({
 });
 
 /** A point of a chart, with what was found of it in words. */
-export const shownPoint = ({ said, ...point }: SeriesRow) => ({ ...point, message: findingWords(said).message });
+export const shownPoint = ({ said, ...point }: SeriesRow) => ({
+	...point,
+	believed: permits({ flag: point.flag, decision: point.decision }, 'history') ? 1 : 0,
+	message: findingWords(said).message,
+});

@@ -5,12 +5,12 @@ import type { Db } from './pool';
 import { json, read, time } from './read';
 import { CURRENT } from './readings';
 
-/** A point of a chart (core/series/point) with what the checks found of it, not in words yet. */
+/** A point of a chart with what the checks found of it, not in words yet. */
 const seriesRow = z.strictObject({
 	at: time,
 	value: z.number(),
-	low: z.number(),
-	high: z.number(),
+	least: z.number(),
+	greatest: z.number(),
 	u: z.number(),
 	count: z.number(),
 	flag: z.number(),
@@ -18,7 +18,7 @@ const seriesRow = z.strictObject({
 	id: z.number().nullable(),
 	said: json<FindingSaid | null>(),
 	instrument: z.string().nullable(),
-	was: z.number().nullable(),
+	restated: z.number().nullable(),
 });
 export type SeriesRow = z.output<typeof seriesRow>;
 
@@ -39,14 +39,14 @@ export async function stationSeries(
 		db,
 		seriesRow,
 		`WITH own AS MATERIALIZED (
-			SELECT id, at AS at, coalesce(restated, value) AS value, CASE WHEN restated IS NOT NULL THEN value END AS was, coalesce(u, 0) AS u, coalesce(flag, 2) AS flag, decision, said, instrument
+			SELECT id, at, value, restated, coalesce(u, 0) AS u, coalesce(flag, 2) AS flag, decision, said, instrument
 			FROM reading_judged
 			WHERE site_id = $1 AND station_id = (SELECT id FROM station WHERE site_id = $1 AND code = $2) AND quantity = ANY($3) AND at >= $4 AND at < $5
 				AND ${CURRENT}
 		), size AS (SELECT count(*) AS n FROM own)
-		SELECT at, value, value AS low, value AS high, u, 1 AS count, flag, decision, id, said, instrument, was FROM own, size WHERE n <= $6
+		SELECT at, value, value AS least, value AS greatest, u, 1 AS count, flag, decision, id, said, instrument, restated FROM own, size WHERE n <= $6
 		UNION ALL
-		SELECT to_timestamp(avg(extract(epoch FROM at))), avg(value), min(value), max(value), avg(u), count(*)::int, max(flag), NULL, NULL, NULL, NULL, NULL FROM own, size WHERE n > $6
+		SELECT to_timestamp(avg(extract(epoch FROM at))), avg(value), min(value), max(value), avg(u), count(*)::int, max(flag), NULL, NULL, NULL, NULL, CASE WHEN count(restated) > 0 THEN avg(coalesce(restated, value)) END FROM own, size WHERE n > $6
 		GROUP BY floor((extract(epoch FROM at) * 1000 - $7) / $8)
 		ORDER BY at`,
 		[

@@ -25,6 +25,7 @@ interface Ids {
 	event: number;
 	attachment: number;
 	waiting: number;
+	stretch: number;
 	stations: string[];
 }
 const examples = (ids: Ids): Asked => ({
@@ -79,6 +80,16 @@ const examples = (ids: Ids): Asked => ({
 	'POST /episodes/:id/decision': { params: { id: ids.waiting }, body: { kind: 'keep' } },
 	'POST /readings/:id/correction': { params: { id: ids.other }, body: { value: 6.3, unit: 'pH' } },
 	'POST /readings/undo': {},
+	'GET /nodes': {},
+	'POST /nodes': { body: { code: 'gull', station: 'pond', quantities: ['ph'] } },
+	'POST /nodes/:code/token': { params: { code: 'gull' } },
+	'DELETE /nodes/:code/token': { params: { code: 'gull' } },
+	'POST /ingest': {},
+	'GET /sensors/episodes': {},
+	'POST /sensors/episodes/:id/decision': {
+		params: { id: ids.stretch },
+		body: { kind: 'keep', until: '2026-07-14T09:00:00Z' },
+	},
 	'GET /trends': { query: { station: 'pond', from: '2026-06-01T00:00:00Z', to: '2026-07-15T00:00:00Z' } },
 	'GET /explanations': { query: { station: 'pond', from: '2026-06-15T00:00:00Z', to: '2026-07-15T00:00:00Z' } },
 	'GET /stations/:code/series': {
@@ -203,6 +214,9 @@ afterAll(() => app.stop());
 
 type Given = { params?: Record<string, unknown>; query?: Record<string, unknown>; body?: unknown };
 /** fetch itself parses each answer in tests; here everything that came back is looked at. */
+let token = '';
+/** Of no instrument. */
+const OUT_OF_RANGE = { samples: [{ at: '2026-07-14T08:00:00Z', quantity: 'temp', value: 80, unit: 'C' }] };
 async function ask(address: string, { params = {}, query = {}, body }: Given): Promise<Response> {
 	const [method, pattern] = address.split(' ') as [string, string];
 	const path = pattern.replace(/:(\w+)/g, (_, n: string) => encodeURIComponent(String(params[n])));
@@ -210,10 +224,11 @@ async function ask(address: string, { params = {}, query = {}, body }: Given): P
 	const sent =
 		address === 'POST /import'
 			? 'time,station,instrument,quantity,value,unit\n2026-07-14T09:00:00Z,pond,plum,ph,6.2,pH\n'
-			: JSON.stringify(body);
+			: JSON.stringify(body ?? (address === 'POST /ingest' ? OUT_OF_RANGE : undefined));
 	return fetch(`${app.base}/api/v1${path}?${search}`, {
 		method,
-		...(body !== undefined || address === 'POST /import' ? { body: sent } : {}),
+		...(address === 'POST /ingest' ? { headers: { authorization: `Bearer ${token}` } } : {}),
+		...(sent !== undefined ? { body: sent } : {}),
 	});
 }
 
@@ -240,6 +255,7 @@ describe('the contract', () => {
 			event: 0,
 			attachment: 0,
 			waiting: 0,
+			stretch: 0,
 			stations: [],
 		});
 		const event = await json('POST /events', blank['POST /events'] as Given);
@@ -253,7 +269,11 @@ describe('the contract', () => {
 			body: { system: 'gutters', applied_l: 10, drained_l: 1, feed: ec('1.41'), drain: ec('2.1') },
 		});
 		const drains = await json('GET /drains', { query: { system: 'gutters', days: 1000 } });
+		await json('POST /nodes', { body: { code: 'tern', station: 'pond' } });
+		token = (await json('POST /nodes/:code/token', { params: { code: 'tern' } })).token;
+		await json('POST /ingest', {});
 		const ids = {
+			stretch: (await json('GET /sensors/episodes', {})).episodes[0].id,
 			step: drains.steps[0].id,
 			advised: drains.advice.kind,
 			reading: readings[0].id,

@@ -2,7 +2,7 @@ import { countRest, restLimit } from '../judge/rests';
 import type { SeriesQuantity } from '../quantity';
 import { numberOf } from './findings';
 import { type Judged, judgeStream, type Samples, type Surroundings } from './stream-checks';
-import { newStream, type ProbeMemory } from './stream-memory';
+import { newStream, type ProbeMemory, type StreamMemory } from './stream-memory';
 
 /** What one probe told of one quantity. */
 export interface ProbeSeries extends Samples {
@@ -29,12 +29,20 @@ export function judgeProbe(
 	for (const s of inOrder) {
 		const own = memory.series[s.quantity] ?? newStream(s.count > 0 ? s.at[0]! : 0);
 		memory.series[s.quantity] = own;
-		const beside = ec && s !== ec ? { at: ec.at, cause: judged.get(ec)!.cause, count: ec.count } : undefined;
+		const beside = ec
+			? s === ec
+				? undefined
+				: { at: ec.at, cause: judged.get(ec)!.cause, count: ec.count }
+			: newest(memory.series.ec);
 		judged.set(s, judgeStream(own, s, { quantity: s.quantity, beside, ...around(s.quantity) }));
 	}
 	if (all.length > 1) hangs(memory, all, judged);
 	return all.map((s) => judged.get(s)!);
 }
+
+/** What the conductivity was found to be last, where it is told apart from the rest. */
+const newest = (ec: StreamMemory | undefined): Surroundings['beside'] =>
+	ec?.at == null ? undefined : { at: [ec.at], cause: [ec.cause], count: 1 };
 
 /** Marks where nothing that a probe tells has changed for longer than it ever did. */
 function hangs(memory: ProbeMemory, all: readonly ProbeSeries[], judged: ReadonlyMap<ProbeSeries, Judged>): void {
@@ -70,7 +78,7 @@ function hangs(memory: ProbeMemory, all: readonly ProbeSeries[], judged: Readonl
 			const { cause, earlier } = judged.get(s)!;
 			const from = fresh ? since : t;
 			for (let j = place[k]!; j >= 0 && s.at[j]! >= from; j--) if (cause[j] === 0) cause[j] = STUCK;
-			if (fresh && from < s.at[0]!) earlier.push({ from, to: s.at[0]!, cause: STUCK });
+			if (fresh && from < s.at[0]!) earlier.push({ from, to: s.at[0]!, cause: STUCK, over: 0 });
 		}
 	}
 }

@@ -13,4 +13,6 @@ export interface SeriesPoint {
 	instrument: string | null;
 	/** As it was read, where a calibration put it right. */
 	was: number | null;
+	/** The share of its samples that is believed. */
+	believed: number;
 }

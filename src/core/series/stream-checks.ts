@@ -40,8 +40,8 @@ export interface Surroundings {
 export interface Judged {
 	/** By number (findings), one for each sample. */
 	cause: Uint8Array;
-	/** Samples before the first of these that are now known to be otherwise: from a time on, before this one. */
-	earlier: { from: number; to: number; cause: number }[];
+	/** Samples before the first of these that are now known to be otherwise: from a time on and before another, where they were found to be `over`. */
+	earlier: { from: number; to: number; cause: number; over: number }[];
 	/** Holes in the record: the sample before and the sample after. */
 	gaps: { from: number; to: number }[];
 }
@@ -161,9 +161,9 @@ export function judgeStream(memory: StreamMemory, samples: Samples, around: Surr
 	let h = 0;
 	if (m.seen === 0 && m.spread === 0) m.spread = manner.least;
 	/** Tells a stretch of samples what they were, here and before. */
-	const tell = (from: number, upTo: number, found: number, over: (c: number) => boolean) => {
-		for (let i = upTo; i >= 0 && at[i]! >= from; i--) if (over(cause[i]!)) cause[i] = found;
-		if (from < at[0]!) result.earlier.push({ from, to: Math.min(at[0]!, at[upTo]! + 1), cause: found });
+	const tell = (from: number, upTo: number, found: number, over: number) => {
+		for (let i = upTo; i >= 0 && at[i]! >= from; i--) if (cause[i] === over) cause[i] = found;
+		if (from < at[0]!) result.earlier.push({ from, to: at[0]!, cause: found, over });
 	};
 	for (let i = 0; i < count; i++) {
 		const t = at[i]!;
@@ -188,7 +188,7 @@ export function judgeStream(memory: StreamMemory, samples: Samples, around: Surr
 				countRest(m.rests, last, t, same && dt < GAP_TIMES * (usual || dt), limit);
 				if (same && t - since >= limit && found === 0) {
 					found = STUCK;
-					if (last - since < limit && kind === 'fine') tell(since, i - 1, STUCK, (c) => c === 0);
+					if (last - since < limit && kind === 'fine') tell(since, i - 1, STUCK, 0);
 				}
 			}
 		}
@@ -245,7 +245,7 @@ export function judgeStream(memory: StreamMemory, samples: Samples, around: Surr
 		const inBuffer = quantity === 'ph' && pending.agreed >= 2 && Math.abs(miss) > FAR_PH && !stirred && isBuffer(v);
 		found = stirred ? MIXING : inBuffer ? STORAGE : found || SPIKE;
 		cause[i] = found;
-		if (inBuffer && pending.agreed === 2) tell(pending.since, i - 1, STORAGE, (c) => c === SPIKE);
+		if (inBuffer && pending.agreed === 2) tell(pending.since, i - 1, STORAGE, SPIKE);
 		const needed = stirred
 			? MIXED
 			: Math.min(Math.max(Math.ceil(SPIKE_MS / Math.max(m.usualMs, 1)), AGREE.least), AGREE.most);
@@ -257,7 +257,7 @@ export function judgeStream(memory: StreamMemory, samples: Samples, around: Surr
 			if (!stirred) {
 				const level = newLevel(quantity);
 				cause[i] = level;
-				tell(pending.since, i, level, (c) => c === SPIKE);
+				tell(pending.since, i, level, SPIKE);
 			}
 			m.level = pending.level;
 			m.pending = null;

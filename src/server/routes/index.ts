@@ -15,6 +15,7 @@ import { calibrations, probes } from './probes';
 import { products } from './products';
 import { readings } from './readings';
 import { rounds } from './rounds';
+import { sensors } from './sensors';
 import { series } from './series';
 import { setup } from './setup';
 import { uptake } from './uptake';
@@ -29,6 +30,7 @@ export const routes: Route[] = [
 	...waterCalculators,
 	...readings,
 	...episodes,
+	...sensors,
 	...series,
 	...explanations,
 	...events,

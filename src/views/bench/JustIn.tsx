@@ -8,8 +8,11 @@ import { unitLabel } from '../ui/format';
 
 const ASK_MS = 3000;
 
-/** Listens to what others enter while this page can be seen. */
-export function useChanges(on: (change: Change) => void): void {
+/**
+ * Listens to what others enter while this page can be seen.
+ * @param sensors hears also of what nodes send, which may be every few seconds
+ */
+export function useChanges(on: (change: Change) => void, sensors = false): void {
 	useEffect(() => {
 		// Asked for every few seconds: an open connection for each tab would use up what a browser allows to one server.
 		let seen: number | null = null;
@@ -20,7 +23,7 @@ export function useChanges(on: (change: Change) => void): void {
 				const news = await api('GET /changes', { query: seen === null ? {} : { after: seen } });
 				if (gone) return;
 				seen = news.last;
-				for (const change of news.changes) on(change);
+				for (const change of news.changes) if (sensors || change.kind !== 'sensors') on(change);
 			} catch {
 				// The next try will tell.
 			}
@@ -31,7 +34,7 @@ export function useChanges(on: (change: Change) => void): void {
 			gone = true;
 			clearInterval(timer);
 		};
-	}, [on]);
+	}, [on, sensors]);
 }
 
 export interface Arrival {

@@ -1,15 +1,12 @@
-import type { Contract } from '@/contract';
 import type { StoredEvent } from '@/contract/events';
-import type { Got } from '@/contract/operation';
 import type { StoredReading } from '@/contract/readings';
 import { seriesQuantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
+import type { SeriesPoint as Point } from '@/core/series/point';
 import { standingOf } from '@/core/trust/standing';
 import { amountWords, EVENT_WORDS } from '@/words/en/event';
 import { dateTime, QUANTITY_HUE, shown } from '../ui/format';
 import { OpensEvent } from './OpensButton';
-
-type Point = Got<Contract['GET /stations/:code/series']>['points'][number];
 
 const WIDTH = 760;
 const HEIGHT = 230;

@@ -2,6 +2,7 @@ import type { StoredReading } from '@/contract/readings';
 import { seriesQuantity } from '@/core/quantity';
 import { formatTime } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
+import { pointsOf } from '../data/points';
 import { useAsked } from '../data/queries';
 import { NEIGHBOUR_DAYS, NeighbourChart } from './NeighbourChart';
 
@@ -13,10 +14,10 @@ export function useNeighbours(r: StoredReading) {
 	const span = { from: formatTime(at - NEIGHBOUR_DAYS * DAY), to: formatTime(at + NEIGHBOUR_DAYS * DAY) };
 	const series = useAsked('GET /stations/:code/series', {
 		params: { code: r.station },
-		query: { quantity: seriesQuantity(r.quantity), ...span },
+		query: { quantity: seriesQuantity(r.quantity), of: 'hands', ...span },
 	});
 	const poured = useAsked('GET /events', { query: { station: r.station, order: 'newest', limit: 200, ...span } });
-	return { points: series.data?.points ?? [], events: poured.data?.events ?? [] };
+	return { points: pointsOf(series.data), events: poured.data?.events ?? [] };
 }
 
 /** A reading among its neighbours in time. */

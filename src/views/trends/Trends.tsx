@@ -3,9 +3,9 @@ import type { StoredEvent } from '@/contract/events';
 import type { Quantity } from '@/core/quantity';
 import { formatTime } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
-import type { SeriesPoint } from '@/core/series/point';
 import { doneWords } from '@/words/en/event';
 import { type Held, unheld } from '../data/held';
+import { pointsOf } from '../data/points';
 import { useAsked, useFollowing } from '../data/queries';
 import { OpensEvent } from '../entry/OpensButton';
 import { dateTime } from '../ui/format';
@@ -24,11 +24,10 @@ const SPANS = [
 const DAY = 86_400_000;
 /** The same nothing each time: a chart is drawn anew where what it shows is another thing. */
 const NONE: readonly StoredEvent[] = [];
-const NO_POINTS: readonly SeriesPoint[] = [];
 const SHOWN = ['ph', 'ec', 'temp'] as const;
 
 const useSeries = (quantity: Quantity, station: string, span: { from: string; to: string }) =>
-	useAsked('GET /stations/:code/series', { params: { code: station }, query: { quantity, ...span } });
+	useAsked('GET /stations/:code/series', { params: { code: station }, query: { quantity, of: 'hands', ...span } });
 
 /** One station over time: pH, EC and temperature with their range, events along the foot, doubtful readings in their mark. */
 export function Trends({ site: held, station: first }: { site: Held<SiteView>; station: string }) {
@@ -54,9 +53,9 @@ export function Trends({ site: held, station: first }: { site: Held<SiteView>; s
 	const pending = SHOWN.some((q) => asked[q].isPending);
 	const problem = [...SHOWN.map((q) => asked[q].error), logged.error].find((e) => e)?.message ?? '';
 	const data = {
-		ph: asked.ph.data?.points ?? NO_POINTS,
-		ec: asked.ec.data?.points ?? NO_POINTS,
-		temp: asked.temp.data?.points ?? NO_POINTS,
+		ph: pointsOf(asked.ph.data),
+		ec: pointsOf(asked.ec.data),
+		temp: pointsOf(asked.temp.data),
 	};
 
 	const info = site.stations.find((s) => s.info.code === station)!;

@@ -1,0 +1,49 @@
+import { FLAG_OF } from './findings';
+
+/** Doubtful samples of one cause that follow each other. */
+export interface StreamEpisode {
+	cause: number;
+	flag: number;
+	since: number;
+	until: number;
+	samples: number;
+}
+
+/** Doubts of one cause that follow each other within this time are one episode. */
+export const ONE_EPISODE_MS = 30 * 60_000;
+/** The least flag of a doubt. */
+const DOUBTED = 3;
+
+/**
+ * Goes on with episodes by what samples were found to be.
+ * @param before of this series; those that may go on are among them
+ * @param samples ascending, newer than those before
+ * @returns the episodes that are new or have gone on
+ * @example streamEpisodes([], { at: [0, 60000], cause: [2, 2], count: 2 }).length // 1
+ */
+export function streamEpisodes(
+	before: readonly StreamEpisode[],
+	samples: { at: ArrayLike<number>; cause: ArrayLike<number>; count: number },
+): StreamEpisode[] {
+	const open = new Map<number, StreamEpisode>();
+	for (const e of before) {
+		const other = open.get(e.cause);
+		if (!other || other.until < e.until) open.set(e.cause, { ...e });
+	}
+	const changed = new Set<StreamEpisode>();
+	for (let i = 0; i < samples.count; i++) {
+		const cause = samples.cause[i]!;
+		const flag = FLAG_OF[cause]!;
+		if (flag < DOUBTED) continue;
+		const at = samples.at[i]!;
+		let e = open.get(cause);
+		if (!e || at - e.until > ONE_EPISODE_MS) {
+			e = { cause, flag, since: at, until: at, samples: 0 };
+			open.set(cause, e);
+		}
+		e.until = Math.max(e.until, at);
+		e.samples++;
+		changed.add(e);
+	}
+	return [...changed];
+}

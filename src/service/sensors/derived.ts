@@ -1,0 +1,97 @@
+import { dayIn } from '@/core/series/days';
+import { fiveMinutesOf, hourOf, type KeptSamples, rollUp, rollUpFurther, STEP_MINUTES } from '@/core/series/rollup';
+import { ONE_EPISODE_MS, streamEpisodes } from '@/core/series/stream-episodes';
+import type { Client } from '@/store/pool';
+import { dropEpisodes, episodesWithin, putEpisodes } from '@/store/sensors/episodes';
+import type { SensorSeries } from '@/store/sensors/nodes';
+import { mergeRollups, replaceRollups, rollupsBetween, type SteppedRollup } from '@/store/sensors/rollups';
+import { doubtfulBetween, samplesBetween } from '@/store/sensors/samples';
+import type { SiteContext } from '../site';
+
+/** What is derived from samples, kept with them: rollups by five minutes, hour and day, and episodes of doubt. */
+const FIVE_MS = STEP_MINUTES['5min'] * 60_000;
+const HOUR_MS = STEP_MINUTES.hour * 60_000;
+const DAY_MS = 86_400_000;
+/** So many days are rolled up again at a time. */
+const AT_ONCE_MS = 4 * DAY_MS;
+
+/** Adds samples that are newer than what is there, or lie beside it. */
+export async function addToDerived(
+	client: Client,
+	context: SiteContext,
+	all: readonly (KeptSamples & { seriesId: number })[],
+): Promise<void> {
+	const dayOf = dayIn(context.site.timezone);
+	const rollups: SteppedRollup[] = [];
+	for (const samples of all) {
+		const { seriesId } = samples;
+		const five = rollUp(samples, fiveMinutesOf);
+		for (const r of five) rollups.push({ ...r, seriesId, step: '5min' });
+		for (const r of rollUpFurther(five, hourOf)) rollups.push({ ...r, seriesId, step: 'hour' });
+		for (const r of rollUpFurther(five, dayOf)) rollups.push({ ...r, seriesId, step: 'day' });
+	}
+	await mergeRollups(client, context.site.id, rollups);
+	const first = Math.min(...all.map((s) => s.at[0]!));
+	const before = await episodesWithin(
+		client,
+		context.site.id,
+		all.map((s) => s.seriesId),
+		first - ONE_EPISODE_MS,
+		Number.POSITIVE_INFINITY,
+	);
+	for (const samples of all) {
+		const own = before.filter((e) => e.seriesId === samples.seriesId);
+		await putEpisodes(client, context.site.id, samples.seriesId, streamEpisodes(own, samples));
+	}
+}
+
+/** Makes what is derived of a stretch anew from the samples that are still there. */
+export async function makeDerivedAgain(
+	client: Client,
+	context: SiteContext,
+	{ id, rawFrom }: SensorSeries,
+	from: number,
+	upTo: number,
+): Promise<void> {
+	const siteId = context.site.id;
+	const begin = Math.max(fiveMinutesOf(from), rawFrom);
+	const end = fiveMinutesOf(upTo) + FIVE_MS;
+	for (let at = begin; at < end; at += AT_ONCE_MS) {
+		const to = Math.min(at + AT_ONCE_MS, end);
+		const rows = await samplesBetween(client, siteId, [id], at, to);
+		const samples = {
+			at: rows.map((r) => r.at),
+			value: rows.map((r) => r.value),
+			cause: rows.map((r) => r.cause),
+			decision: rows.map((r) => r.decision),
+			count: rows.length,
+		};
+		await replaceRollups(client, siteId, id, '5min', at, to, rollUp(samples, fiveMinutesOf));
+	}
+	const dayOf = dayIn(context.site.timezone);
+	for (const [step, stretch, longest] of [
+		['hour', hourOf, HOUR_MS],
+		['day', dayOf, 1.5 * DAY_MS],
+	] as const) {
+		const first = stretch(begin);
+		// The beginning of the stretch after the last.
+		const after = stretch(stretch(end - 1) + longest);
+		const five = await rollupsBetween(client, siteId, [id], '5min', first, after);
+		await replaceRollups(client, siteId, id, step, first, after, rollUpFurther(five, stretch));
+	}
+	await episodesAgain(client, siteId, id, begin, end);
+}
+
+async function episodesAgain(client: Client, siteId: number, id: number, from: number, to: number): Promise<void> {
+	const near = await episodesWithin(client, siteId, [id], from - ONE_EPISODE_MS, to + ONE_EPISODE_MS);
+	const first = Math.min(from, ...near.map((e) => e.since));
+	const last = Math.max(to, ...near.map((e) => e.until));
+	const rows = await doubtfulBetween(client, siteId, id, first, last);
+	const episodes = streamEpisodes([], {
+		at: rows.map((r) => r.at),
+		cause: rows.map((r) => r.cause),
+		count: rows.length,
+	});
+	await dropEpisodes(client, siteId, id, first, last, episodes);
+	await putEpisodes(client, siteId, id, episodes);
+}

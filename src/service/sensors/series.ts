@@ -1,0 +1,222 @@
+import type { z } from 'zod';
+import type { series as contract } from '@/contract/series';
+import { vapourDeficit } from '@/core/chem/vapour';
+import { readingUncertainty } from '@/core/judge/uncertainty';
+import { restateReadings, THRESHOLDS } from '@/core/probe/timeline';
+import { QUANTITY, type SeriesQuantity, seriesQuantity } from '@/core/quantity';
+import { litresAtLevel, tankShape } from '@/core/quantity/tank-shape';
+import { FLAG_OF, TELLS } from '@/core/series/findings';
+import { type Resolution, type Rollup, resolutionFor, rollUp, rollUpFurther } from '@/core/series/rollup';
+import type { Db } from '@/store/pool';
+import { listSeries, type SensorSeries } from '@/store/sensors/nodes';
+import { rollupsBetween } from '@/store/sensors/rollups';
+import { samplesBetween } from '@/store/sensors/samples';
+import { stationSeries } from '@/store/series';
+import { curvesNow } from '../errors';
+import { shownPoint } from '../reading-shown';
+import { Refusal } from '../refusal';
+import type { SiteContext } from '../site';
+import { episodesOf } from './episodes';
+
+type Operation = (typeof contract.operations)['GET /stations/:code/series'];
+export type SeriesAsked = z.output<Operation['query']> & { station: string };
+export type SeriesShown = z.output<Operation['answer']>;
+type Point = SeriesShown['points'][number];
+
+const MOST_POINTS = 2000;
+
+/** One station and quantity over time: what its sensor tells, or what hands read. */
+export async function seriesOf(db: Db, context: SiteContext, asked: SeriesAsked): Promise<SeriesShown> {
+	const station = context.stations.find((s) => s.code === asked.station);
+	if (!station) throw new Refusal('no-such-station', [{ path: 'code', message: 'There is no such station.' }]);
+	const points = asked.points ?? MOST_POINTS;
+	if (asked.of !== 'hands') {
+		const here = (await listSeries(db, context.site.id, { stationIds: [station.id] })).filter(
+			(s) => asked.probe === undefined || s.instrument === asked.probe,
+		);
+		const found = await sensorSeries(db, context, here, asked, station.shape, points);
+		if (found) return found;
+	}
+	if (asked.of === 'sensor' || asked.quantity === 'vpd')
+		return { rollup: 'raw', probe: null, usualS: 0, points: [], doubts: [] };
+	const rows = await stationSeries(db, context.site.id, asked.station, asked.quantity, asked.from, asked.to, points);
+	return { rollup: 'raw', probe: null, usualS: 0, points: rows.map(shownPoint), doubts: [] };
+}
+
+const newest = (all: readonly SensorSeries[], quantity: SeriesQuantity): SensorSeries | undefined =>
+	all
+		.filter((s) => s.quantity === quantity)
+		.sort((a, b) => (b.newestAt ?? Number.NEGATIVE_INFINITY) - (a.newestAt ?? Number.NEGATIVE_INFINITY))[0];
+
+async function sensorSeries(
+	db: Db,
+	context: SiteContext,
+	here: readonly SensorSeries[],
+	asked: SeriesAsked,
+	shape: string,
+	points: number,
+): Promise<SeriesShown | null> {
+	if (asked.quantity === 'vpd') return deficit(db, context, here, asked, points);
+	const quantity = seriesQuantity(asked.quantity);
+	const own = newest(here, quantity);
+	if (own) return drawn(db, context, own, asked, points);
+	// A height tells a volume where the shape of the tank is known.
+	const level = quantity === 'volume' && shape.trim() !== '' ? newest(here, 'level') : undefined;
+	const tank = level ? tankShape(shape) : null;
+	if (!level || !tank?.ok) return null;
+	const heights = await drawn(db, context, level, asked, points);
+	const litres = (mm: number) => litresAtLevel(tank.value, mm);
+	return {
+		...heights,
+		points: heights.points.flatMap((p) => {
+			const [value, least, greatest] = [litres(p.value), litres(p.least), litres(p.greatest)];
+			return value === null || least === null || greatest === null ? [] : [{ ...p, value, least, greatest }];
+		}),
+	};
+}
+
+/** Vapour-pressure deficit where one probe tells of the air and its moisture, kPa; of the means of each stretch. */
+async function deficit(
+	db: Db,
+	context: SiteContext,
+	here: readonly SensorSeries[],
+	asked: SeriesAsked,
+	points: number,
+): Promise<SeriesShown | null> {
+	const air = newest(here, 'air_temp');
+	const moist = air && here.find((s) => s.quantity === 'humidity' && s.instrument === air.instrument);
+	if (!air || !moist) return null;
+	const [temps, humidities] = [
+		await drawn(db, context, air, asked, points),
+		await drawn(db, context, moist, asked, points),
+	];
+	const byTime = new Map(humidities.points.map((p) => [p.at, p]));
+	return {
+		...temps,
+		doubts: [...temps.doubts, ...humidities.doubts],
+		points: temps.points.flatMap((p) => {
+			const h = byTime.get(p.at);
+			if (!h) return [];
+			return [
+				{
+					...p,
+					value: vapourDeficit(p.value, h.value),
+					least: vapourDeficit(p.least, h.greatest),
+					greatest: vapourDeficit(p.greatest, h.least),
+					flag: Math.max(p.flag, h.flag),
+					believed: Math.min(p.believed, h.believed),
+				},
+			];
+		}),
+	};
+}
+
+/** A series as a chart draws it: samples or the right rollup, never more than so many points. */
+async function drawn(
+	db: Db,
+	context: SiteContext,
+	series: SensorSeries,
+	asked: Pick<SeriesAsked, 'from' | 'to'>,
+	points: number,
+): Promise<SeriesShown> {
+	const { from, to } = asked;
+	const siteId = context.site.id;
+	let rollup: Resolution = resolutionFor({ from, to, points, usualMs: series.usualMs, rawFrom: series.rawFrom });
+	let rows: Rollup[] | null = null;
+	let result: Point[] = [];
+	if (rollup === 'raw') {
+		const samples = await samplesBetween(db, siteId, [series.id], from, to);
+		if (samples.length <= points)
+			result = samples.map((s) => {
+				const tells = TELLS[s.decision]![s.cause]!;
+				return plainPoint(series, s.at, s.value, s.value, s.value, 1, FLAG_OF[s.cause]!, tells ? 1 : 0);
+			});
+		else {
+			// It was sampled more often than it is now.
+			rollup = '5min';
+			const all = {
+				at: samples.map((s) => s.at),
+				value: samples.map((s) => s.value),
+				cause: samples.map((s) => s.cause),
+				decision: samples.map((s) => s.decision),
+				count: samples.length,
+			};
+			rows = rollUp(all, (at) => at - ((at - from) % Math.ceil((to - from) / points)));
+		}
+	} else rows = await rollupsBetween(db, siteId, [series.id], rollup, from, to);
+	if (rows) {
+		const many = Math.ceil(rows.length / points);
+		if (many > 1) {
+			const width = Math.ceil((to - from) / points);
+			rows = rollUpFurther(rows, (at) => from + Math.floor((at - from) / width) * width);
+		}
+		result = rows.map((r) => {
+			const good = r.goodCount > 0;
+			return plainPoint(
+				series,
+				r.at,
+				good ? r.goodTotal / r.goodCount : r.total / r.count,
+				good ? r.goodLeast : r.least,
+				good ? r.goodGreatest : r.greatest,
+				r.count,
+				r.worst,
+				r.goodCount / r.count,
+			);
+		});
+	}
+	await putRight(db, context, series, result);
+	const doubts = await episodesOf(db, context, [series], from, to);
+	return { rollup, probe: series.instrument, usualS: Math.round(series.usualMs / 1000), points: result, doubts };
+}
+
+const plainPoint = (
+	series: SensorSeries,
+	at: number,
+	value: number,
+	least: number,
+	greatest: number,
+	count: number,
+	flag: number,
+	believed: number,
+): Point => ({
+	at,
+	value,
+	least,
+	greatest,
+	count,
+	flag,
+	believed,
+	restated: null,
+	u: 0,
+	decision: null,
+	id: null,
+	instrument: series.instrument,
+	message: '',
+});
+
+/** What the error curve of a probe makes of its points, and how sure each is; what is stored stays as it was read. */
+async function putRight(db: Db, context: SiteContext, series: SensorSeries, points: Point[]): Promise<void> {
+	const { quantity } = series;
+	const instrument = context.known.instruments.get(series.instrument);
+	const unit = QUANTITY[quantity].canonical;
+	for (const p of points)
+		p.u = readingUncertainty({ quantity, digits: String(p.value), unit, value: p.value, halfWidth: 0 }, instrument).u;
+	if (points.length === 0 || (quantity !== 'ph' && quantity !== 'ec')) return;
+	const errors = (await curvesNow(db, context)(quantity)).of(series.instrument);
+	if (!errors) return;
+	const of = (key: 'value' | 'least' | 'greatest') =>
+		restateReadings(
+			quantity,
+			points.map((p, id) => ({ id, at: p.at, value: p[key], u: p.u })),
+			errors,
+			THRESHOLDS[quantity],
+		).outcomes;
+	const [value, least, greatest] = [of('value'), of('least'), of('greatest')];
+	for (const [i, p] of points.entries()) {
+		p.u = value[i]!.u;
+		if (value[i]!.status !== 'restated') continue;
+		p.restated = value[i]!.value;
+		p.least = least[i]!.value;
+		p.greatest = greatest[i]!.value;
+	}
+}

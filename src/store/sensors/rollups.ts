@@ -1,0 +1,105 @@
+import { z } from 'zod';
+import { type Rollup, STEP_MINUTES, type Step } from '@/core/series/rollup';
+import { type Db, patiently } from '../pool';
+import { read, time, timeOrEnd } from '../read';
+
+const COLUMNS = 'least, greatest, total, count, worst, good_least, good_greatest, good_total, good_count';
+/** A number, or infinite. */
+const end = time;
+const rollupRow = z.strictObject({
+	seriesId: z.number(),
+	at: time,
+	least: z.number(),
+	greatest: z.number(),
+	total: z.number(),
+	count: z.number(),
+	worst: z.number(),
+	/** Infinite where none of its samples tells of its water. */
+	goodLeast: end,
+	goodGreatest: end,
+	goodTotal: z.number(),
+	goodCount: z.number(),
+});
+export type RollupRow = z.output<typeof rollupRow>;
+
+/** Rollups of some series by one step, from a time on and before another, ascending. */
+export const rollupsBetween = (
+	db: Db,
+	siteId: number,
+	seriesIds: readonly number[],
+	step: Step,
+	from: number,
+	to: number,
+): Promise<RollupRow[]> =>
+	read(
+		db,
+		rollupRow,
+		patiently(
+			`SELECT series_id AS "seriesId", at, least, greatest, total, count, worst, good_least AS "goodLeast", good_greatest AS "goodGreatest",
+				good_total AS "goodTotal", good_count AS "goodCount"
+			FROM rollup WHERE site_id = $1 AND series_id = ANY($2) AND step = $3 AND at >= $4 AND at < $5 ORDER BY at`,
+			[siteId, seriesIds, STEP_MINUTES[step], timeOrEnd(from), timeOrEnd(to)],
+		),
+	);
+
+export interface SteppedRollup extends Rollup {
+	seriesId: number;
+	step: Step;
+}
+
+/** Adds what came to what is there: the same as if all of it had come at once. */
+export async function mergeRollups(db: Db, siteId: number, all: readonly SteppedRollup[]): Promise<void> {
+	if (all.length === 0) return;
+	await db.query(
+		patiently(
+			`INSERT INTO rollup AS r (site_id, series_id, step, at, ${COLUMNS})
+			SELECT $1, * FROM unnest($2::int[], $3::int2[], $4::timestamptz[], $5::float8[], $6::float8[], $7::float8[], $8::int[], $9::int2[],
+				$10::float8[], $11::float8[], $12::float8[], $13::int[])
+			ON CONFLICT (site_id, series_id, step, at) DO UPDATE SET least = least(r.least, EXCLUDED.least), greatest = greatest(r.greatest, EXCLUDED.greatest),
+				total = r.total + EXCLUDED.total, count = r.count + EXCLUDED.count, worst = greatest(r.worst, EXCLUDED.worst),
+				good_least = least(r.good_least, EXCLUDED.good_least), good_greatest = greatest(r.good_greatest, EXCLUDED.good_greatest),
+				good_total = r.good_total + EXCLUDED.good_total, good_count = r.good_count + EXCLUDED.good_count`,
+			[
+				siteId,
+				all.map((r) => r.seriesId),
+				all.map((r) => STEP_MINUTES[r.step]),
+				all.map((r) => new Date(r.at).toISOString()),
+				all.map((r) => r.least),
+				all.map((r) => r.greatest),
+				all.map((r) => r.total),
+				all.map((r) => r.count),
+				all.map((r) => r.worst),
+				all.map((r) => r.goodLeast),
+				all.map((r) => r.goodGreatest),
+				all.map((r) => r.goodTotal),
+				all.map((r) => r.goodCount),
+			],
+		),
+	);
+}
+
+/** Puts the rollups of a series and step from a time on and before another in the place of those that are there. */
+export async function replaceRollups(
+	db: Db,
+	siteId: number,
+	seriesId: number,
+	step: Step,
+	from: number,
+	to: number,
+	all: readonly Rollup[],
+): Promise<void> {
+	await db.query(
+		patiently('DELETE FROM rollup WHERE site_id = $1 AND series_id = $2 AND step = $3 AND at >= $4 AND at < $5', [
+			siteId,
+			seriesId,
+			STEP_MINUTES[step],
+			timeOrEnd(from),
+			timeOrEnd(to),
+		]),
+	);
+	await mergeRollups(
+		db,
+		siteId,
+		all.map((r) => ({ ...r, seriesId, step })),
+	);
+}
