@@ -7,7 +7,6 @@ import { isDatabaseDown } from '@/server/database';
 import { databaseDownPage } from '@/server/down-page';
 import { isLoopbackHost, isUuid, originAllowed } from '@/server/guard';
 import { keepJudged } from '@/server/keep-judged';
-import { keepStreams } from '@/server/keep-streams';
 import { log, pathShape, requestId } from '@/server/log';
 import { problem } from '@/server/problem';
 
@@ -53,7 +52,6 @@ async function guarded({ request, locals, cookies }: APIContext, next: Middlewar
 	if (!begun) {
 		begun = true;
 		void keepJudged();
-		void keepStreams();
 	}
 	locals.who = 'grower';
 	const device = cookies.get(DEVICE)?.value;

@@ -21,6 +21,8 @@ import { putRecipe } from '@/store/recipes';
 import { insertSite, updateSite } from '@/store/site';
 import { insertReport } from '@/store/water';
 import { RECIPES } from './batches';
+import { loadPosts } from './load-posts';
+import { POST_DAYS } from './posts';
 import { INSTRUMENTS, LOTS, PROBES, SITE, STATIONS, SYSTEMS } from './saltmarsh';
 import { STEP_DAYS_AGO, season } from './season';
 import { PRODUCTS, REPORTS } from './shelf';
@@ -59,15 +61,22 @@ export function demoRow(r: DemoReading): ReadingRow {
 }
 
 /** Fills an empty installation with Saltmarsh Yard; leaves any other alone. */
-export async function loadDemo(pool: Pool, options: { say: (text: string) => void; now?: number }): Promise<void> {
+export async function loadDemo(
+	pool: Pool,
+	options: { say: (text: string) => void; now?: number; postDays?: number },
+): Promise<void> {
 	if (await loadSite(pool)) return;
 	options.say('Loading the Saltmarsh Yard demo.');
-	await fillWithDemo(pool, options.now ?? Date.now());
+	await fillWithDemo(pool, options.now ?? Date.now(), options.postDays);
 }
 
-/** Fills an installation without stations, whether its site is there or not. */
-export async function fillWithDemo(db: Db, now: number): Promise<void> {
-	const { readings, events, calibrations, batches, runs } = season(lastMorning(now));
+/**
+ * Fills an installation without stations, whether its site is there or not.
+ * @param postDays for so many days there is something of the sensor posts
+ */
+export async function fillWithDemo(db: Db, now: number, postDays = POST_DAYS): Promise<void> {
+	const written = season(lastMorning(now));
+	const { readings, events, calibrations, batches, runs } = written;
 	await transaction(db, async (client) => {
 		const before = await loadSite(client);
 		if (before) await updateSite(client, { ...SITE, id: before.site.id });
@@ -157,6 +166,7 @@ export async function fillWithDemo(db: Db, now: number): Promise<void> {
 		await recomputeAll(client, context);
 		await followAdvice(client, end);
 		await planSeason(client, end);
+		await loadPosts(client, written, end, postDays);
 		await refreshStatistics(client);
 	});
 }

@@ -101,7 +101,7 @@ export function season(end: number, seed = DEMO_SEED, days = DEMO_DAYS): Season 
 	let rainEc = 62;
 	let drainPh = 6.1;
 
-	const result: Season = { readings: [], events: [], calibrations: [], batches: [], runs: [] };
+	const result: Season = { readings: [], events: [], calibrations: [], batches: [], runs: [], course: [] };
 	const event = (
 		at: number,
 		station: string,
@@ -111,6 +111,15 @@ export function season(end: number, seed = DEMO_SEED, days = DEMO_DAYS): Season 
 		product: string,
 		note = '',
 	) => result.events.push({ at, station, kind, amount, unit, product, note });
+
+	const note = (at: number) => {
+		for (const [station, { state }] of [
+			['pond', pond],
+			['slabs', slabs],
+			['bench', bench],
+		] as const)
+			result.course.push({ at, station, ...state });
+	};
 
 	for (let d = 0; d < days; d++) {
 		const morning = end - (days - 1 - d) * DAY;
@@ -247,9 +256,12 @@ export function season(end: number, seed = DEMO_SEED, days = DEMO_DAYS): Season 
 			// Once a week both pens go into one cup of the pond.
 			if (s.station === 'pond' && d % 7 === CUP_DAY) result.readings.push(besideIt(s, pens, besideChance));
 		}
+		note(morning);
+		note(morning + 9 * HOUR - MINUTE);
 		const quietEnd = d >= days - 1;
 		const eventsBefore = result.events.length;
 		if (!quietEnd) tend(morning + 9 * HOUR, { pond, slabs, bench, mixEc, mixPh }, event, d, chance);
+		if (!quietEnd) note(morning + 10 * HOUR);
 		// After acid the grower looks again, once it has mixed.
 		for (const dose of result.events.slice(eventsBefore).filter((e) => e.kind === 'acid_added')) {
 			const tank = { pond, slabs, bench }[dose.station as 'pond'];

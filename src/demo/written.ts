@@ -64,6 +64,17 @@ export interface Season {
 	calibrations: DemoCalibration[];
 	batches: DemoBatch[];
 	runs: DemoRun[];
+	course: TankPoint[];
+}
+
+/** What the water of a tank truly was at a time; between two of these it went straight. */
+export interface TankPoint {
+	at: number;
+	station: 'pond' | 'slabs' | 'bench';
+	ph: number;
+	ecUsCm: number;
+	tempC: number;
+	volumeL: number;
 }
 
 /** One dip, as the water truly was. */

@@ -9,7 +9,6 @@ import { database } from './database';
 import { isUuid } from './guard';
 import { beginJob, jobBegunBy, type Progress } from './jobs';
 import { keepJudged } from './keep-judged';
-import { keepStreams } from './keep-streams';
 import { type Answer, type Changing, fingerprintOf, once } from './once';
 import { problem, problemOf } from './problem';
 
@@ -199,7 +198,6 @@ export async function dispatch(
 				return answer;
 			} finally {
 				void keepJudged();
-				void keepStreams();
 				await of?.end?.();
 			}
 		};

@@ -2,6 +2,7 @@ import { judgeWhatIsDue, judgingIsDue } from '@/service/judging';
 import { loadSite } from '@/service/site';
 import { database, isDatabaseDown } from './database';
 import { beginJob } from './jobs';
+import { keepStreams } from './keep-streams';
 import { log } from './log';
 
 let looking = false;
@@ -23,6 +24,7 @@ export async function keepJudged(): Promise<void> {
 	looking = true;
 	try {
 		const site = await loadSite(database());
+		if (site?.site.streamsDue) void keepStreams();
 		if (!site || !(await judgingIsDue(database(), site))) return;
 		job = beginJob('judging', async (progress) => {
 			try {

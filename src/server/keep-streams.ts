@@ -8,7 +8,7 @@ let again = false;
 
 /**
  * Has the streams judged again beside which something was written afterwards: an event, a hand reading, a decision. One at a time;
- * what becomes due meanwhile is done before the end. Costs one query where nothing waits.
+ * what becomes due meanwhile is done before the end.
  */
 export async function keepStreams(): Promise<void> {
 	if (looking) {

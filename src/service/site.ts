@@ -119,7 +119,12 @@ export const PLAIN_SITE = { name: 'My site', timezone: 'UTC', units: {}, setting
 /** The site to hold a file against without storing it; one that is not there yet stays so. */
 export const siteForLooking = async (db: Db): Promise<SiteContext> =>
 	(await loadSite(db)) ??
-	contextOf({ ...PLAIN_SITE, id: -1, lineVersion: -1, probeVersion: -1, memoryVersion: -1, sample: false }, [], [], []);
+	contextOf(
+		{ ...PLAIN_SITE, id: -1, lineVersion: -1, probeVersion: -1, memoryVersion: -1, sample: false, streamsDue: false },
+		[],
+		[],
+		[],
+	);
 
 /** The site, made with plain defaults when a file or script arrives before anybody set one up. */
 export async function siteForIntake(db: Db): Promise<SiteContext> {

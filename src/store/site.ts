@@ -33,10 +33,12 @@ const storedSite = siteRow.extend({
 	memoryVersion: z.number(),
 	/** Invented, to look at and to throw away. */
 	sample: z.boolean(),
+	/** Something was written of the past of a station with sensors: their streams are to be judged again. */
+	streamsDue: z.boolean(),
 });
 export type StoredSite = z.output<typeof storedSite>;
 const SITE =
-	'id, name, timezone, units, settings, sample, line_version AS "lineVersion", probe_version AS "probeVersion", (SELECT memory_version FROM judging j WHERE j.site_id = site.id) AS "memoryVersion"';
+	'id, name, timezone, units, settings, sample, line_version AS "lineVersion", probe_version AS "probeVersion", (SELECT memory_version FROM judging j WHERE j.site_id = site.id) AS "memoryVersion", EXISTS (SELECT 1 FROM stream_due d WHERE d.site_id = site.id) AS "streamsDue"';
 
 /** The site that this installation serves; null before setup. */
 export async function findSite(db: Db): Promise<StoredSite | null> {

@@ -117,8 +117,11 @@ export const hourOf = (at: number): number => Math.floor(at / HOUR_MS) * HOUR_MS
 export const RESOLUTIONS = ['raw', ...STEPS] as const;
 export type Resolution = (typeof RESOLUTIONS)[number];
 
+/** So many times as many as are wanted are read and put together further, rather than the next that is twelve or more times coarser. */
+const READ_TIMES = 4;
+
 /**
- * The finest that answers with at most so many points; by days where even those are more, to be put together further.
+ * The finest that answers with at most four times so many points, which are then put together further; by days where even those are more.
  * @param o.usualMs how often the series is sampled; 0 where nobody knows
  * @param o.rawFrom from when on samples are still there
  * @example resolutionFor({ from: 0, to: 86400000, points: 2000, usualMs: 60000, rawFrom: 0 }) // 'raw'
@@ -131,6 +134,7 @@ export function resolutionFor(o: {
 	rawFrom: number;
 }): Resolution {
 	const span = Math.max(o.to - o.from, 0);
+	const most = READ_TIMES * o.points;
 	if (o.usualMs > 0 && o.rawFrom <= o.from && span / o.usualMs <= o.points) return 'raw';
-	return STEPS.find((step) => span / (STEP_MINUTES[step] * 60_000) + 2 <= o.points) ?? 'day';
+	return STEPS.find((step) => span / (STEP_MINUTES[step] * 60_000) <= most) ?? 'day';
 }

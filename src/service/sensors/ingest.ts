@@ -3,7 +3,6 @@ import { holdNode, listSeries, makeSeries, type NodeRow, type SensorSeries } fro
 import { makeMonths, timesThere } from '@/store/sensors/samples';
 import { Refusal } from '../refusal';
 import { requireSite, type SiteContext } from '../site';
-import { hasStreams } from './due';
 import type { Sent, SentSeries } from './read-samples';
 import { type Coming, storeStreams } from './streams';
 
@@ -25,7 +24,6 @@ export async function takeSamples(
 	sent: Sent,
 	now: number,
 ): Promise<Taken> {
-	hasStreams(pool);
 	await makeMonths(pool, homeOf(pool), monthsOf(sent));
 	return transaction(pool, async (client) => {
 		await holdNode(client, node.siteId, node.id, now);

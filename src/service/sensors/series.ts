@@ -147,8 +147,9 @@ async function drawn(
 	if (rows) {
 		const many = Math.ceil(rows.length / points);
 		if (many > 1) {
-			const width = Math.ceil((to - from) / points);
-			rows = rollUpFurther(rows, (at) => from + Math.floor((at - from) / width) * width);
+			// By the clock, so that two series meet at the same times.
+			const width = many * (rollup === 'raw' ? 1 : STEP_MINUTES[rollup] * 60_000);
+			rows = rollUpFurther(rows, (at) => Math.floor(at / width) * width);
 		}
 		result = rows.map((r) => {
 			const good = r.goodCount > 0;
