@@ -6,7 +6,7 @@ import { restateReadings, THRESHOLDS } from '@/core/probe/timeline';
 import { QUANTITY, type SeriesQuantity, seriesQuantity } from '@/core/quantity';
 import { litresAtLevel, tankShape } from '@/core/quantity/tank-shape';
 import { FLAG_OF, TELLS } from '@/core/series/findings';
-import { type Resolution, type Rollup, resolutionFor, rollUp, rollUpFurther } from '@/core/series/rollup';
+import { type Resolution, type Rollup, resolutionFor, rollUp, rollUpFurther, STEP_MINUTES } from '@/core/series/rollup';
 import type { Db } from '@/store/pool';
 import { listSeries, type SensorSeries } from '@/store/sensors/nodes';
 import { rollupsBetween } from '@/store/sensors/rollups';

@@ -1,4 +1,4 @@
-import { QueryClient, useQuery } from '@tanstack/react-query';
+import { QueryClient, useQueries, useQuery } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import type { Contract } from '@/contract';
 import type { Call, Got } from '@/contract/operation';
@@ -41,6 +41,19 @@ export function useAsked<A extends Questions>(
 			queryFn: () => (api as (a: A, c: Call<A, Contract[A]>) => Promise<Got<Contract[A]>>)(address, asked),
 			enabled: when,
 			...(first === undefined ? {} : { initialData: () => first }),
+		},
+		inTurn(),
+	);
+}
+
+/** Asks one operation several times, as often as is wanted, and keeps each answer. */
+export function useAskedAll<A extends Questions>(address: A, asked: readonly Call<A, Contract[A]>[]) {
+	return useQueries(
+		{
+			queries: asked.map((one) => ({
+				queryKey: [address, one],
+				queryFn: () => (api as (a: A, c: Call<A, Contract[A]>) => Promise<Got<Contract[A]>>)(address, one),
+			})),
 		},
 		inTurn(),
 	);

@@ -19,6 +19,7 @@ import { StandingMark } from '../ui/StandingMark';
 import { keysTaken } from '../ui/typing';
 import { JudgingAgain } from './JudgingAgain';
 import { Reviewing } from './Reviewing';
+import { SensorReview } from './SensorReview';
 
 interface State {
 	current: number;
@@ -107,6 +108,9 @@ export function Review({ site: held, review }: { site: Held<SiteView>; review: G
 					/>
 				)}
 			</section>
+			<div className="lg:col-span-2">
+				<SensorReview site={site} />
+			</div>
 		</div>
 	);
 }

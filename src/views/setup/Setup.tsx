@@ -1,6 +1,7 @@
 import { type ReactNode, useEffect, useRef } from 'react';
 import { Notice } from '../ui/Notice';
 import { InstrumentForm } from './InstrumentForm';
+import { NodePanel } from './NodePanel';
 import { SetupList } from './SetupList';
 import { SiteForm } from './SiteForm';
 import { StationForm } from './StationForm';
@@ -46,6 +47,7 @@ function Form({ tools, zones }: { tools: SetupTools; zones: string[] }): ReactNo
 	const { s, retire } = tools;
 	const { chosen } = s;
 	if (chosen.kind === 'site') return <SiteForm site={s.site} zones={zones} onSave={tools.saveSite} />;
+	if (chosen.kind === 'node') return <NodePanel key={chosen.code} code={chosen.code} tools={tools} />;
 	const { kind, code } = chosen;
 	const one = s[`${kind}s`].find((x) => x.code === code);
 	if (!one) return null;

@@ -2,6 +2,7 @@ import { type KeyboardEvent, useRef } from 'react';
 import { AddByName } from '../ui/controls';
 import { useWalk } from '../ui/use-walk';
 import { codeFrom } from './code';
+import { NodeList } from './NodeList';
 import type { Kind, SetupTools } from './use-setup';
 
 type Thing = { code: string; name?: string | undefined; retired?: boolean | undefined };
@@ -106,6 +107,7 @@ export function SetupList({ tools }: { tools: SetupTools }) {
 				label="Add an instrument"
 				onAdd={(name) => saveInstrument({ code: codeFrom(name), name, kind: 'combined' })}
 			/>
+			<NodeList tools={tools} />
 			{retired.length > 0 && (
 				<details className="mt-4" data-retired>
 					<summary className="cursor-pointer text-soft min-h-8">Retired: {retired.length}</summary>

@@ -7,7 +7,7 @@ import { ApiProblem, api } from '../data/client';
 export type WholeSite = Site & Required<Pick<Site, 'units' | 'settings'>>;
 export type Kind = 'station' | 'system' | 'instrument';
 /** What is looked at: the site itself, or one thing of it. */
-export type Chosen = { kind: 'site' } | { kind: Kind; code: string };
+export type Chosen = { kind: 'site' } | { kind: Kind | 'node'; code: string };
 
 export interface SetupState {
 	site: WholeSite;

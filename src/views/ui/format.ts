@@ -115,6 +115,16 @@ export const QUANTITY_HUE: Partial<Record<Quantity, string>> = {
 	temp: 'var(--q-temp)',
 	level: 'var(--q-level)',
 	volume: 'var(--q-level)',
+	flow: 'var(--q-level)',
+	do: 'var(--q-do)',
+	orp: 'var(--q-do)',
+	air_temp: 'var(--q-air)',
+	humidity: 'var(--q-air)',
+	no3: 'var(--q-ion)',
+	k: 'var(--q-ion)',
+	ca: 'var(--q-ion)',
+	moisture: 'var(--q-root)',
+	substrate_ec: 'var(--q-root)',
 };
 
 /** A chance in words that promise nothing certain: 0.998 is "over 99 %". */
