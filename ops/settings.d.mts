@@ -4,6 +4,9 @@ export interface Settings {
 	CORDWAIN_DATA: string;
 	DATABASE_URL?: string | undefined;
 	CORDWAIN_CHECK_ROWS: boolean;
+	MQTT_URL?: string | undefined;
+	CORDWAIN_JOBS: boolean;
+	CORDWAIN_MAILBOX?: number | undefined;
 	CORDWAIN_LOG: 'silent' | 'error' | 'warn' | 'info' | 'debug';
 }
 export function settings(env?: Record<string, string | undefined>): Settings;

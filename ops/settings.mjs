@@ -45,6 +45,28 @@ export const environment = z.object({
 			})
 			.default('warn'),
 	),
+	/** A broker that sensor nodes speak to, which Cordwain listens to. */
+	MQTT_URL: unset(
+		z
+			.string()
+			.regex(/^(mqtts?|wss?):\/\//, 'MQTT_URL must begin with mqtt:// or mqtts://, as in mqtt://127.0.0.1:1883.')
+			.optional(),
+	),
+	/** What is done without being asked (watching, sending, letting go): off in tests that have no use for it. */
+	CORDWAIN_JOBS: unset(
+		z
+			.enum(['on', 'off'], { error: () => 'CORDWAIN_JOBS is on or off.' })
+			.default('on')
+			.transform((v) => v === 'on'),
+	),
+	/** A port of this machine at which a mailbox stands in for a mail server: for a first look, and for tests. */
+	CORDWAIN_MAILBOX: unset(
+		z
+			.string()
+			.regex(/^\d{1,5}$/, 'CORDWAIN_MAILBOX is a number of a port.')
+			.transform(Number)
+			.optional(),
+	),
 	/** For tests: every row of the database is held against what was declared of it. */
 	CORDWAIN_CHECK_ROWS: unset(
 		z

@@ -2,6 +2,7 @@ import { defineMiddleware } from 'astro:middleware';
 import { randomUUID } from 'node:crypto';
 import type { APIContext, MiddlewareNext } from 'astro';
 import { pathOf } from '@/server/address';
+import { beginBackground } from '@/server/background';
 import { compressed } from '@/server/compress';
 import { isDatabaseDown } from '@/server/database';
 import { databaseDownPage } from '@/server/down-page';
@@ -52,6 +53,7 @@ async function guarded({ request, locals, cookies }: APIContext, next: Middlewar
 	if (!begun) {
 		begun = true;
 		void keepJudged();
+		beginBackground();
 	}
 	locals.who = 'grower';
 	const device = cookies.get(DEVICE)?.value;

@@ -21,6 +21,7 @@ import { sensors } from './sensors';
 import { series } from './series';
 import { setup } from './site';
 import { uptake } from './uptake';
+import { watch } from './watch';
 import { water } from './water';
 import { waterCalculators } from './water-calculators';
 import { week } from './week';
@@ -33,6 +34,7 @@ export const RESOURCES = [
 	readings,
 	episodes,
 	sensors,
+	watch,
 	series,
 	explanations,
 	events,

@@ -12,7 +12,7 @@ const water = wire({
 /** What somebody entered, for the other pages that are open. */
 const change = z.object({
 	seq: z.number().describe('counts up from the start of the server'),
-	kind: z.enum(['readings', 'decision', 'event', 'round', 'sensors']),
+	kind: z.enum(['readings', 'decision', 'event', 'round', 'sensors', 'watch']),
 	station: z.string().nullable(),
 	readings: z
 		.array(

@@ -45,6 +45,7 @@ export const PROBLEMS = {
 	'unknown-product': 422,
 	'unknown-standard': 422,
 	'unknown-unit': 422,
+	'no-range': 422,
 	// Sensor nodes.
 	'unknown-token': 401,
 	'too-often': 429,

@@ -5,7 +5,8 @@ import { type Random, seeded } from './random';
  * A sensor node as it is in a glasshouse: what it measures has noise and steps, drifts until somebody calibrates it, and now and then
  * goes wrong. What it is told is the truth of the water and the air; what it answers is what it would send.
  */
-export type NodeFault = 'spike' | 'stuck' | 'probe-in-air' | 'probe-in-storage' | 'silent';
+export const NODE_FAULTS = ['spike', 'stuck', 'probe-in-air', 'probe-in-storage', 'silent'] as const;
+export type NodeFault = (typeof NODE_FAULTS)[number];
 
 export interface Channel {
 	quantity: SeriesQuantity;
@@ -33,6 +34,7 @@ const CHANNELS = {
 	flow: { quantity: 'flow', unit: 'L/h', decimals: 1, noise: 0.2, driftPerDay: 0, spike: 20 },
 } as const satisfies Partial<Record<SeriesQuantity, Channel>>;
 export type NodeQuantity = keyof typeof CHANNELS;
+export const isNodeQuantity = (q: string): q is NodeQuantity => Object.hasOwn(CHANNELS, q);
 /** A channel as it usually is, or with something of it otherwise. */
 export const channel = (quantity: NodeQuantity, other: Partial<Channel> = {}): Channel => ({
 	...CHANNELS[quantity],

@@ -26,6 +26,7 @@ interface Ids {
 	attachment: number;
 	waiting: number;
 	stretch: number;
+	condition: number;
 	stations: string[];
 }
 const examples = (ids: Ids): Asked => ({
@@ -90,6 +91,13 @@ const examples = (ids: Ids): Asked => ({
 		params: { id: ids.stretch },
 		body: { kind: 'keep', until: '2026-07-14T09:00:00Z' },
 	},
+	'GET /watch': {},
+	'POST /watch/conditions': { body: { station: 'pond', kind: 'out-of-range', quantity: 'ph', minutes: 10 } },
+	'POST /watch/conditions/:id/off': { params: { id: ids.condition }, body: { off: true } },
+	'PUT /watch/settings': { body: { quiet: { from: 1320, to: 360 } } },
+	'POST /watch/alerts/:id/snooze': { params: { id: 0 }, body: { minutes: 0 } },
+	'POST /watch/seen': {},
+	'GET /mailbox': {},
 	'GET /trends': { query: { station: 'pond', from: '2026-06-01T00:00:00Z', to: '2026-07-15T00:00:00Z' } },
 	'GET /explanations': { query: { station: 'pond', from: '2026-06-15T00:00:00Z', to: '2026-07-15T00:00:00Z' } },
 	'GET /stations/:code/series': {
@@ -256,6 +264,7 @@ describe('the contract', () => {
 			attachment: 0,
 			waiting: 0,
 			stretch: 0,
+			condition: 0,
 			stations: [],
 		});
 		const event = await json('POST /events', blank['POST /events'] as Given);
@@ -272,7 +281,9 @@ describe('the contract', () => {
 		await json('POST /nodes', { body: { code: 'tern', station: 'pond' } });
 		token = (await json('POST /nodes/:code/token', { params: { code: 'tern' } })).token;
 		await json('POST /ingest', {});
+		const watched = await json('POST /watch/conditions', blank['POST /watch/conditions'] as Given);
 		const ids = {
+			condition: watched.id,
 			stretch: (await json('GET /sensors/episodes', {})).episodes[0].id,
 			step: drains.steps[0].id,
 			advised: drains.advice.kind,
@@ -308,6 +319,8 @@ describe('the contract', () => {
 			// The demo is a book that was begun, and no sample (tests/e2e/sample.test.ts has one).
 			['POST /sample', 409],
 			['DELETE /sample', 409],
+			// Nothing has come of the condition yet.
+			['POST /watch/alerts/:id/snooze', 404],
 			['GET /jobs/:id', 404],
 			['DELETE /jobs/:id', 404],
 		]);

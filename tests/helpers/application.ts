@@ -32,6 +32,8 @@ export async function startApplication(
 	from: 'empty' | 'demo' | { databaseUrl: string },
 	/** Hears what it writes to its log, every request among it. */
 	log?: (text: string) => void,
+	/** Beside what is usual: of the environment. */
+	more: Record<string, string> = {},
 ): Promise<Application> {
 	const databaseUrl = typeof from === 'object' ? from.databaseUrl : await freshDatabase(from);
 	const port = await freePort();
@@ -43,6 +45,8 @@ export async function startApplication(
 			PORT: String(port),
 			NODE_ENV: 'production',
 			CORDWAIN_CHECK_ROWS: '1',
+			CORDWAIN_JOBS: 'off',
+			...more,
 			...(log ? { CORDWAIN_LOG: 'info' } : {}),
 		},
 		stdio: ['ignore', 'ignore', log ? 'pipe' : 'inherit'],

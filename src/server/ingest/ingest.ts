@@ -8,6 +8,7 @@ import { MOST_SAMPLES, type Sent, SentSamples } from '@/service/sensors/read-sam
 import type { Pool } from '@/store/pool';
 import { type NodeRow, nodeByToken } from '@/store/sensors/nodes';
 import { announce } from '../changes';
+import { lookSoon } from '../watch/watching';
 import { bodyText } from './body';
 import { waitOf } from './rate';
 
@@ -28,7 +29,10 @@ export async function ingest(pool: Pool, request: Request, now: number) {
 /** Stores what a node sent, by whichever road, and tells the pages that are open. */
 export async function takeAndTell(pool: Pool, node: NodeRow & { siteId: number }, sent: Sent, now: number) {
 	const { station, ...taken } = await takeSamples(pool, node, sent, now);
-	if (taken.accepted > 0) announce({ kind: 'sensors', station, by: node.code, readings: [] });
+	if (taken.accepted > 0) {
+		announce({ kind: 'sensors', station, by: node.code, readings: [] });
+		lookSoon();
+	}
 	return taken;
 }
 

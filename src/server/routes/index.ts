@@ -19,6 +19,7 @@ import { sensors } from './sensors';
 import { series } from './series';
 import { setup } from './setup';
 import { uptake } from './uptake';
+import { watch } from './watch';
 import { water } from './water';
 import { waterCalculators } from './water-calculators';
 import { week } from './week';
@@ -31,6 +32,7 @@ export const routes: Route[] = [
 	...readings,
 	...episodes,
 	...sensors,
+	...watch,
 	...series,
 	...explanations,
 	...events,

@@ -23,7 +23,8 @@ export function useChanges(on: (change: Change) => void, sensors = false): void 
 				const news = await api('GET /changes', { query: seen === null ? {} : { after: seen } });
 				if (gone) return;
 				seen = news.last;
-				for (const change of news.changes) if (sensors || change.kind !== 'sensors') on(change);
+				for (const change of news.changes)
+					if (sensors || (change.kind !== 'sensors' && change.kind !== 'watch')) on(change);
 			} catch {
 				// The next try will tell.
 			}

@@ -1,0 +1,23 @@
+import { settings } from '../../ops/settings.mjs';
+import { database, isDatabaseDown } from './database';
+import { listen } from './ingest/mqtt';
+import { log } from './log';
+import { beginWatching } from './watch/watching';
+
+let begun = false;
+const AGAIN_MS = 5000;
+
+/** Begins what is done without being asked, once for this process: listening to a broker, watching, letting go. */
+export function beginBackground(): void {
+	if (begun) return;
+	begun = true;
+	const { CORDWAIN_JOBS: jobs, MQTT_URL: broker, CORDWAIN_MAILBOX: mailbox, DATABASE_URL: url } = settings();
+	if (broker) listen(database(), broker);
+	if (!jobs || !url) return;
+	const begin = () =>
+		beginWatching(database(), url, mailbox).catch((error) => {
+			if (!isDatabaseDown(error)) log.error({ error }, 'watching');
+			setTimeout(begin, AGAIN_MS).unref();
+		});
+	void begin();
+}

@@ -1,0 +1,96 @@
+import mqtt, { type MqttClient } from 'mqtt';
+import { isQuantity, QUANTITY } from '@/core/quantity';
+import { formatTime } from '@/core/quantity/time';
+import { Refusal } from '@/service/refusal';
+import { SentSamples } from '@/service/sensors/read-samples';
+import { loadSite } from '@/service/site';
+import type { Pool } from '@/store/pool';
+import { findNode } from '@/store/sensors/nodes';
+import { isDatabaseDown } from '../database';
+import { log } from '../log';
+import { takeAndTell } from './ingest';
+
+/**
+ * Listens to a broker: topic `cordwain/<node>/<quantity>`, payload a number in the canonical unit of the quantity or
+ * `{"at","value","unit"}`. A message is acknowledged once what it says is stored, so that the broker keeps what comes while the
+ * database is away; one that cannot be understood is acknowledged too, and named in the log.
+ */
+const TOPIC = 'cordwain/+/+';
+/** The same each time, so that the broker knows whose messages it keeps. */
+const CLIENT = 'cordwain';
+const TRY_AGAIN_MS = 2000;
+const MOST_BYTES = 2000;
+
+export function listen(pool: Pool, url: string): MqttClient {
+	const client = mqtt.connect(url, {
+		clientId: CLIENT,
+		clean: false,
+		reconnectPeriod: TRY_AGAIN_MS,
+		resubscribe: true,
+	});
+	client.on('connect', () => client.subscribe(TOPIC, { qos: 1 }));
+	client.on('error', (error) => log.warn({ error }, 'mqtt'));
+	client.handleMessage = (packet, acknowledge) => {
+		const payload = Buffer.isBuffer(packet.payload) ? packet.payload : Buffer.from(packet.payload);
+		void take(pool, packet.topic, payload).then(() => acknowledge());
+	};
+	return client;
+}
+
+/** Stores one message, however long the database is away. */
+async function take(pool: Pool, topic: string, payload: Buffer): Promise<void> {
+	const heard = Date.now();
+	for (;;) {
+		try {
+			const wrong = await takeOnce(pool, topic, payload, heard);
+			if (wrong) log.warn({ topic: topic.split('/').length, wrong }, 'mqtt message left out');
+			return;
+		} catch (error) {
+			if (!isDatabaseDown(error)) {
+				log.error({ error }, 'mqtt message');
+				return;
+			}
+			await new Promise((resolve) => setTimeout(resolve, TRY_AGAIN_MS));
+		}
+	}
+}
+
+/** @returns why it cannot be taken; null once it is stored */
+async function takeOnce(pool: Pool, topic: string, payload: Buffer, heard: number): Promise<string | null> {
+	const [, code, quantity] = topic.split('/');
+	if (!code || !quantity || !isQuantity(quantity)) return 'not cordwain/<node>/<quantity>';
+	if (payload.length > MOST_BYTES) return 'too long';
+	const sample = understood(payload.toString('utf8'), quantity, heard);
+	if (sample === null) return 'neither a number nor {"at","value","unit"}';
+	const site = await loadSite(pool);
+	const node = site && (await findNode(pool, site.site.id, code));
+	if (!node || node.retired) return 'no such node';
+	const sent = new SentSamples(node.instrument, heard);
+	sent.take((field) => field, { ...sample, quantity });
+	try {
+		await takeAndTell(pool, { ...node, siteId: site.site.id }, sent.done(), heard);
+	} catch (error) {
+		if (error instanceof Refusal) return error.message;
+		throw error;
+	}
+	return null;
+}
+
+/** A payload as a sample; null where it is neither a number nor an object. @example understood('5.9', 'ph', 0)?.unit // 'pH' */
+export function understood(
+	text: string,
+	quantity: keyof typeof QUANTITY,
+	heard: number,
+): { at: unknown; value: unknown; unit: unknown } | null {
+	const plain = { at: formatTime(heard), unit: QUANTITY[quantity].canonical };
+	let value: unknown;
+	try {
+		value = JSON.parse(text);
+	} catch {
+		return null;
+	}
+	if (typeof value === 'number') return { ...plain, value };
+	if (typeof value !== 'object' || value === null || Array.isArray(value)) return null;
+	const { at = plain.at, value: v, unit = plain.unit } = value as Record<string, unknown>;
+	return { at, value: v, unit };
+}
