@@ -43,6 +43,9 @@ const alive = (pid) => {
 	}
 };
 
+/** The mailbox of the demo listens so far from its own port. */
+const MAILBOX_AWAY = 25;
+
 /** One Cordwain per data directory: two would stop each other's database. */
 function claim(dataDir) {
 	try {
@@ -123,6 +126,8 @@ async function serve({ demo }) {
 			PORT: String(port),
 			NODE_ENV: 'production',
 		});
+		// Mail of the demo goes into a mailbox of this machine, to be looked at under /mailbox.
+		if (demo) process.env.CORDWAIN_MAILBOX ??= String(port + MAILBOX_AWAY);
 		const { startServer } = await import('./serve.mjs');
 		server = await startServer({ host, port }).catch((error) => {
 			throw new SetupError(error.message);

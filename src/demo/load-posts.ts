@@ -6,6 +6,7 @@ import { insertEvents } from '@/store/events';
 import { type Client, homeOf } from '@/store/pool';
 import { findNode, listSeries, makeSeries } from '@/store/sensors/nodes';
 import { makeMonths } from '@/store/sensors/samples';
+import { insertCondition, type NewCondition, putWatchSettings } from '@/store/watch';
 import { POSTS, postSamples, slabCalibratedAt } from './posts';
 import type { Season } from './written';
 
@@ -56,4 +57,33 @@ export async function loadPosts(client: Client, season: Season, end: number, day
 			coming,
 		);
 	}
+}
+
+/** What the grower of the yard wants to be told of; mail goes to the mailbox that stands in. */
+export async function loadWatch(client: Client): Promise<void> {
+	const { site, stations } = await requireSite(client);
+	const id = (code: string) => stations.find((s) => s.code === code)!.id;
+	const plain = { quantity: null, minutes: null, hours: null, least: null, byMail: true, byWebhook: false };
+	const conditions: NewCondition[] = [
+		{ ...plain, stationId: id('pond'), kind: 'out-of-range', quantity: 'ph', minutes: 30 },
+		{ ...plain, stationId: id('pond'), kind: 'will-leave', quantity: 'ph', hours: 24, byMail: false },
+		{ ...plain, stationId: id('pond'), kind: 'silent', minutes: 60 },
+		{ ...plain, stationId: id('pond'), kind: 'out-of-water' },
+		{ ...plain, stationId: id('pond'), kind: 'below-level', quantity: 'level', least: 220 },
+		{ ...plain, stationId: id('slabs'), kind: 'doubtful', quantity: 'ph', minutes: 120 },
+	];
+	for (const c of conditions) await insertCondition(client, site.id, c);
+	await putWatchSettings(client, site.id, {
+		quiet: { from: 22 * 60, to: 6 * 60 },
+		mail: {
+			host: 'mailbox',
+			port: 25,
+			secure: false,
+			user: '',
+			password: '',
+			from: 'cordwain@saltmarsh.example',
+			to: 'grower@saltmarsh.example',
+		},
+		webhook: null,
+	});
 }

@@ -21,7 +21,7 @@ import { putRecipe } from '@/store/recipes';
 import { insertSite, updateSite } from '@/store/site';
 import { insertReport } from '@/store/water';
 import { RECIPES } from './batches';
-import { loadPosts } from './load-posts';
+import { loadPosts, loadWatch } from './load-posts';
 import { POST_DAYS } from './posts';
 import { INSTRUMENTS, LOTS, PROBES, SITE, STATIONS, SYSTEMS } from './saltmarsh';
 import { STEP_DAYS_AGO, season } from './season';
@@ -167,6 +167,7 @@ export async function fillWithDemo(db: Db, now: number, postDays = POST_DAYS): P
 		await followAdvice(client, end);
 		await planSeason(client, end);
 		await loadPosts(client, written, end, postDays);
+		await loadWatch(client);
 		await refreshStatistics(client);
 	});
 }

@@ -19,6 +19,10 @@ export const STREAM_CAUSES = [
 	'drift',
 ] as const;
 export type StreamCause = (typeof STREAM_CAUSES)[number];
+/**
+ * The number that a cause is kept by.
+ * @example numberOf('spike') // 2
+ */
 export const numberOf = (cause: StreamCause): number => STREAM_CAUSES.indexOf(cause);
 
 const FLAGS: Record<StreamCause, Flag> = {

@@ -109,8 +109,15 @@ export function rollUpFurther(shorter: readonly Rollup[], stretch: (at: number) 
 
 const FIVE_MS = STEP_MINUTES['5min'] * 60_000;
 const HOUR_MS = STEP_MINUTES.hour * 60_000;
-/** The five minutes, and the hour, that a time lies in, by the clock of UTC. */
+/**
+ * The beginning of the five minutes that a time lies in, by the clock of UTC, ms.
+ * @example fiveMinutesOf(301000) // 300000
+ */
 export const fiveMinutesOf = (at: number): number => Math.floor(at / FIVE_MS) * FIVE_MS;
+/**
+ * The beginning of the hour that a time lies in, by the clock of UTC, ms.
+ * @example hourOf(3700000) // 3600000
+ */
 export const hourOf = (at: number): number => Math.floor(at / HOUR_MS) * HOUR_MS;
 
 /** What a chart can ask for: samples as they are, or one of the rollups. */

@@ -1,6 +1,5 @@
 import mqtt, { type MqttClient } from 'mqtt';
-import { isQuantity, QUANTITY } from '@/core/quantity';
-import { formatTime } from '@/core/quantity/time';
+import { isQuantity } from '@/core/quantity';
 import { Refusal } from '@/service/refusal';
 import { SentSamples } from '@/service/sensors/read-samples';
 import { loadSite } from '@/service/site';
@@ -9,6 +8,7 @@ import { findNode } from '@/store/sensors/nodes';
 import { isDatabaseDown } from '../database';
 import { log } from '../log';
 import { takeAndTell } from './ingest';
+import { understood } from './payload';
 
 /**
  * Listens to a broker: topic `cordwain/<node>/<quantity>`, payload a number in the canonical unit of the quantity or
@@ -74,23 +74,4 @@ async function takeOnce(pool: Pool, topic: string, payload: Buffer, heard: numbe
 		throw error;
 	}
 	return null;
-}
-
-/** A payload as a sample; null where it is neither a number nor an object. @example understood('5.9', 'ph', 0)?.unit // 'pH' */
-export function understood(
-	text: string,
-	quantity: keyof typeof QUANTITY,
-	heard: number,
-): { at: unknown; value: unknown; unit: unknown } | null {
-	const plain = { at: formatTime(heard), unit: QUANTITY[quantity].canonical };
-	let value: unknown;
-	try {
-		value = JSON.parse(text);
-	} catch {
-		return null;
-	}
-	if (typeof value === 'number') return { ...plain, value };
-	if (typeof value !== 'object' || value === null || Array.isArray(value)) return null;
-	const { at = plain.at, value: v, unit = plain.unit } = value as Record<string, unknown>;
-	return { at, value: v, unit };
 }

@@ -1,3 +1,4 @@
+import { DOUBTED_FLAGS } from '@/core/trust/trust';
 import { homeOf, type Pool, transaction } from '@/store/pool';
 import { holdNode, listSeries, makeSeries, type NodeRow, type SensorSeries } from '@/store/sensors/nodes';
 import { makeMonths, timesThere } from '@/store/sensors/samples';
@@ -43,7 +44,7 @@ export async function takeSamples(
 		for (const [instrumentId, coming] of byProbe) {
 			const probe = { stationId: node.stationId, station: node.station, instrumentId };
 			for (const [flag, n] of await storeStreams(client, context, probe, coming))
-				if (flag > 2) flagged[flag] = (flagged[flag] ?? 0) + n;
+				if (DOUBTED_FLAGS.includes(flag)) flagged[flag] = (flagged[flag] ?? 0) + n;
 		}
 		return { accepted, duplicates: sent.samples - accepted, flagged, station: node.station };
 	});

@@ -61,7 +61,7 @@ CREATE TABLE sensor_sample (
 	PRIMARY KEY (site_id, series_id, at)
 ) PARTITION BY RANGE (at);
 CREATE INDEX sensor_sample_by_time ON sensor_sample USING brin (at);
-CREATE INDEX sensor_sample_doubtful ON sensor_sample (site_id, series_id, at) WHERE flag > 2;
+CREATE INDEX sensor_sample_doubtful ON sensor_sample (site_id, series_id, at) WHERE flag IN (3, 4);
 
 CREATE FUNCTION sensor_sample_keeps() RETURNS trigger LANGUAGE plpgsql AS $$
 BEGIN

@@ -120,7 +120,7 @@ export const doubtfulBetween = (
 		db,
 		z.strictObject({ at: time, cause: z.number() }),
 		patiently(
-			'SELECT at, cause FROM sensor_sample WHERE site_id = $1 AND series_id = $2 AND flag > 2 AND at >= $3 AND at <= $4 ORDER BY at',
+			'SELECT at, cause FROM sensor_sample WHERE site_id = $1 AND series_id = $2 AND flag IN (3, 4) AND at >= $3 AND at <= $4 ORDER BY at',
 			[siteId, seriesId, timeOrEnd(from), timeOrEnd(upTo)],
 		),
 	);

@@ -29,6 +29,7 @@ const OPENED = {
 	event: later(() => import('../entry/EventDialog')),
 };
 const Keys = later(() => import('./Keys'));
+const Bell = later(() => import('../watch/Bell'));
 const SAID = 'cordwain.said';
 
 /** What is said of what was just entered, and what can be taken back of it. */
@@ -50,6 +51,8 @@ export function Frame({
 	const site = held && unheld(held);
 
 	const [keys, setKeys] = useState(false);
+	const [awake, setAwake] = useState(false);
+	useEffect(() => setAwake(true), []);
 	const [opened, setOpened] = useState<Openable | null>(null);
 	useEffect(() => onOpen(setOpened), []);
 	const [said, show] = useState<Said>({ text: '', undo: null });
@@ -122,6 +125,7 @@ export function Frame({
 					{site && <span className="text-soft">{site.name}</span>}
 					{site && <QuickLine site={site} onSaved={({ words, undo: back }) => setSaid(words, back)} />}
 					<span className="ml-auto flex items-center gap-3">
+						<Suspense>{site && awake && <Bell />}</Suspense>
 						{reviewCount > 0 && (
 							<a href="/review" className="hidden sm:inline">
 								Review <strong>{reviewCount}</strong>

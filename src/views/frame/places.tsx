@@ -13,6 +13,7 @@ const THUMB = PLACES.filter(([code]) => code === 'round' || code === 'bench' || 
 const TUCKED = PLACES.filter((p) => !THUMB.includes(p));
 export const MORE = [
 	['review', 'Review', '/review'],
+	['watch', 'Watch', '/watch'],
 	['ledger', 'Ledger', '/ledger'],
 	['events', 'Events', '/ledger/events'],
 	['files', 'Files', '/files'],

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { SensorEpisode } from '@/contract/sensors';
 import { QUANTITY } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
+import { standingOf } from '@/core/trust/standing';
 import { causeWords } from '@/words/en/cause';
 import { api } from '../data/client';
 import { askAgain, useAsked } from '../data/queries';
@@ -82,7 +83,7 @@ function Stretch({
 	return (
 		<li className="border-t border-line py-1.5 flex flex-wrap items-center gap-x-4 gap-y-1" data-stretch={e.id}>
 			<span className="grow">
-				<StandingMark standing={e.flag === 4 ? 'bad' : 'doubtful'} /> <strong>{station}</strong>{' '}
+				<StandingMark standing={standingOf({ flag: e.flag, cause: e.cause })} /> <strong>{station}</strong>{' '}
 				{QUANTITY[e.quantity].name}
 				{values && `, ${values}`}: {causeWords(e.cause)}
 				<span className="text-soft">

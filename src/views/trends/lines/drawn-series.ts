@@ -22,22 +22,25 @@ export interface Drawn {
 	width: number;
 	dash: number;
 	marker: number;
+	/** It may lie anywhere: no scale is made for it. */
+	doubtful?: boolean;
 }
 
 const believed = (p: SeriesPoint): boolean => p.believed > 0;
 const TRUSTED: readonly string[] = ['sound', 'restated'];
 
-/** A sensor's line with its gaps as gaps; of what is not believed nothing. */
+/** A sensor's line with its gaps as gaps, of what is believed, or of what is not. */
 function course(
 	points: readonly SeriesPoint[],
 	stepMs: number,
 	at: (p: SeriesPoint) => number,
 	y: (p: SeriesPoint) => number,
+	which: (p: SeriesPoint) => boolean = believed,
 ): XY[] {
 	const out: XY[] = [];
 	let before: number | null = null;
 	for (const p of points) {
-		if (!believed(p)) continue;
+		if (!which(p)) continue;
 		if (before !== null && p.at - before > GAP * stepMs) out.push({ x: at(p) - 1, y: null });
 		out.push({ x: at(p), y: y(p) });
 		before = p.at;
@@ -70,6 +73,20 @@ export function drawnSeries(
 			if (d.data.length > 0) all.push({ unit, hue, width: 1.6, dash: DASHES[n % DASHES.length]!, marker: 0, ...d });
 		};
 		add({ name, data: course(line.sensor, line.stepMs, at, (p) => y(p.value)) });
+		add({
+			name: `${name}, doubtful`,
+			data: course(
+				line.sensor,
+				line.stepMs,
+				at,
+				(p) => y(p.value),
+				(p) => !believed(p),
+			),
+			width: 0.9,
+			dash: 1,
+			hue: theme['--color-warning'] ?? '#a60',
+			doubtful: true,
+		});
 		if (lines.length === 1) {
 			const many = line.sensor.filter((p) => p.count > 1);
 			add({ name: 'least', data: course(many, line.stepMs, at, (p) => y(p.low)), width: 0.5 });

@@ -11,7 +11,10 @@ import type { DrawnLine } from './use-lines';
 
 /** The ends of each scale: all that is drawn on it, and the target ranges that lie near. */
 function scaleOf(unit: string, series: readonly Drawn[], ranges: readonly { low: number; high: number }[]): Scale {
-	const own = series.filter((s) => s.unit === unit).flatMap((s) => s.data.flatMap((d) => d.y ?? []));
+	const of = (some: readonly Drawn[]) => some.flatMap((s) => s.data.flatMap((d) => d.y ?? []));
+	const here = series.filter((s) => s.unit === unit);
+	const sound = of(here.filter((s) => !s.doubtful));
+	const own = sound.length > 0 ? sound : of(here);
 	let [low, high] = [Infinity, -Infinity];
 	for (const v of own) {
 		if (v < low) low = v;

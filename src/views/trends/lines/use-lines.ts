@@ -19,8 +19,9 @@ export interface DrawnLine extends Line {
 /** Fifty-two weeks: the same day of the week, a year before. */
 export const YEAR_MS = 364 * 86_400_000;
 const STEPS_MS = { raw: 0, '5min': 300_000, hour: 3_600_000, day: 86_400_000 } as const;
-/** Less than this each, so that all together stay light. */
-const POINTS = 900;
+/** All lines together have fewer points than this, so that a year is drawn as fast as a day. */
+const POINTS = 1800;
+const LEAST_POINTS = 120;
 
 /** Asks for every line, what sensors tell and what hands read. */
 export function useLines(
@@ -28,18 +29,19 @@ export function useLines(
 	{ from, to }: Span,
 ): { drawn: DrawnLine[]; pending: boolean; problem: string } {
 	const span = { from: formatTime(from), to: formatTime(to) };
+	const points = Math.max(Math.floor(POINTS / Math.max(lines.length, 1)), LEAST_POINTS);
 	const sensors = useAskedAll(
 		'GET /stations/:code/series',
 		lines.map(({ station, quantity }) => ({
 			params: { code: station },
-			query: { quantity, of: 'sensor' as const, points: POINTS, ...span },
+			query: { quantity, of: 'sensor' as const, points, ...span },
 		})),
 	);
 	const hands = useAskedAll(
 		'GET /stations/:code/series',
 		lines.map(({ station, quantity }) => ({
 			params: { code: station },
-			query: { quantity, of: 'hands' as const, points: POINTS, ...span },
+			query: { quantity, of: 'hands' as const, points, ...span },
 		})),
 	);
 	const answers = [...sensors.map((s) => s.data), ...hands.map((h) => h.data)];
@@ -53,10 +55,10 @@ export function useLines(
 					sensor: pointsOf(told),
 					hands: pointsOf(hands[i]?.data),
 					doubts: (told?.doubts ?? []).map((d) => ({ ...d, since: Date.parse(d.since), until: Date.parse(d.until) })),
-					stepMs: Math.max((told?.usual_s ?? 0) * 1000, STEPS_MS[told?.rollup ?? 'raw'], (to - from) / POINTS),
+					stepMs: Math.max((told?.usual_s ?? 0) * 1000, STEPS_MS[told?.rollup ?? 'raw'], (to - from) / points),
 				};
 			}),
-		[lines, ...answers],
+		[lines, points, ...answers],
 	);
 	return {
 		drawn,
