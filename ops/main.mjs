@@ -43,8 +43,9 @@ const alive = (pid) => {
 	}
 };
 
-/** The mailbox of the demo listens so far from its own port. */
+/** Mailbox and broker of the demo listen so far from its own port. */
 const MAILBOX_AWAY = 25;
+const BROKER_AWAY = 26;
 
 /** One Cordwain per data directory: two would stop each other's database. */
 function claim(dataDir) {
@@ -126,6 +127,11 @@ async function serve({ demo }) {
 			PORT: String(port),
 			NODE_ENV: 'production',
 		});
+		// A broker for the demo’s nodes, unless one is named.
+		if (demo && !process.env.MQTT_URL) {
+			process.env.CORDWAIN_BROKER ??= String(port + BROKER_AWAY);
+			process.env.MQTT_URL = `mqtt://127.0.0.1:${process.env.CORDWAIN_BROKER}`;
+		}
 		// Mail of the demo goes into a mailbox of this machine, to be looked at under /mailbox.
 		if (demo) process.env.CORDWAIN_MAILBOX ??= String(port + MAILBOX_AWAY);
 		const { startServer } = await import('./serve.mjs');

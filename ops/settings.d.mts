@@ -5,6 +5,7 @@ export interface Settings {
 	DATABASE_URL?: string | undefined;
 	CORDWAIN_CHECK_ROWS: boolean;
 	MQTT_URL?: string | undefined;
+	CORDWAIN_BROKER?: number | undefined;
 	CORDWAIN_JOBS: boolean;
 	CORDWAIN_MAILBOX?: number | undefined;
 	CORDWAIN_LOG: 'silent' | 'error' | 'warn' | 'info' | 'debug';

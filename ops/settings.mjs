@@ -52,6 +52,14 @@ export const environment = z.object({
 			.regex(/^(mqtts?|wss?):\/\//, 'MQTT_URL must begin with mqtt:// or mqtts://, as in mqtt://127.0.0.1:1883.')
 			.optional(),
 	),
+	/** A port of this machine at which a broker stands in: for a first look. */
+	CORDWAIN_BROKER: unset(
+		z
+			.string()
+			.regex(/^\d{1,5}$/, 'CORDWAIN_BROKER is a number of a port.')
+			.transform(Number)
+			.optional(),
+	),
 	/** What is done without being asked (watching, sending, letting go): off in tests that have no use for it. */
 	CORDWAIN_JOBS: unset(
 		z

@@ -106,6 +106,6 @@ export const sensors = resource('Sensors', {
 			reason: note.default(''),
 		}),
 		answer: done,
-		problems: ['no-such-episode', 'reason-needed'],
+		problems: ['no-such-id', 'no-such-episode', 'reason-needed'],
 	},
 });

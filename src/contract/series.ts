@@ -23,7 +23,6 @@ const point = wire(
 	},
 	{ worst_flag: 'flag' },
 );
-export type SeriesAnswered = z.input<typeof point>;
 
 /** What a chart can show: what is measured, and what is computed from it. */
 export const CHARTED = [...QUANTITIES, 'vpd'] as const;
@@ -38,7 +37,6 @@ const doubt = wire({
 	samples: z.number(),
 	decision: z.string().nullable(),
 });
-export type Doubt = z.input<typeof doubt>;
 
 const trend = wire({
 	quantity,

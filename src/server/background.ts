@@ -1,5 +1,6 @@
 import { settings } from '../../ops/settings.mjs';
 import { database, isDatabaseDown } from './database';
+import { openBroker } from './ingest/broker';
 import { listen } from './ingest/mqtt';
 import { log } from './log';
 import { beginWatching } from './watch/watching';
@@ -11,7 +12,14 @@ const AGAIN_MS = 5000;
 export function beginBackground(): void {
 	if (begun) return;
 	begun = true;
-	const { CORDWAIN_JOBS: jobs, MQTT_URL: broker, CORDWAIN_MAILBOX: mailbox, DATABASE_URL: url } = settings();
+	const {
+		CORDWAIN_JOBS: jobs,
+		MQTT_URL: broker,
+		CORDWAIN_BROKER: own,
+		CORDWAIN_MAILBOX: mailbox,
+		DATABASE_URL: url,
+	} = settings();
+	if (own) openBroker(own).catch((error) => log.warn({ error }, 'broker'));
 	if (broker) listen(database(), broker);
 	if (!jobs || !url) return;
 	const begin = () =>

@@ -19,6 +19,7 @@ import { crash } from '../helpers/crash';
 import { fuzzing } from './fuzz.mts';
 import { growth, withServer } from './growth.mts';
 import { load } from './load.mts';
+import { streams } from './streams.mts';
 
 const root = join(import.meta.dirname, '../..');
 const dir = mkdtempSync(join(tmpdir(), 'cordwain-bench-'));
@@ -74,6 +75,8 @@ async function measured(script: string, path: string): Promise<{ time: number; p
 
 class Done extends Error {}
 const LOAD_S = 60;
+/** Minutes of a year. */
+const YEAR = 525_600;
 const SIZES = [
 	[9, 10_000],
 	[200, 10_000],
@@ -86,7 +89,7 @@ const CHECKER = 'src/cli/check.ts';
 const { startCluster, removeCluster, ensureDatabase } = await import('../../ops/cluster.mjs' as string);
 const cluster = await startCluster({ dataDir: dir, durable: true });
 /** npm run bench -- growth: only what grows with stations and readings; -- load: fifty clients for a minute; -- fuzz: bent
- * requests; -- crash: server and database killed a thousand times. */
+ * requests; -- streams: sensor nodes; -- crash: server and database killed a thousand times. */
 const only = process.argv[2];
 try {
 	if (only === 'crash') {
@@ -112,6 +115,10 @@ try {
 		await loadDemo(pool, { say: () => {} });
 		await pool.end();
 		await withServer(url, (base) => fuzzing(say, base));
+		throw new Done();
+	}
+	if (only === 'streams') {
+		await streams(say, (name) => ensureDatabase(cluster, name), YEAR);
 		throw new Done();
 	}
 	await growth(

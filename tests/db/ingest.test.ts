@@ -250,7 +250,7 @@ describe('what is no honest post', () => {
 	});
 	it('a node in a loop is told when to try again', async () => {
 		const { token } = await node();
-		const answers = await Promise.all(range(0, 140).map((i) => send(token, { samples: [ph(i)] })));
+		const answers = await Promise.all(range(0, 400).map((i) => send(token, { samples: [ph(i)] })));
 		const told = answers.filter((a) => a.status === 429);
 		expect(told.length).toBeGreaterThan(5);
 		expect(Number(told[0]!.headers.get('retry-after'))).toBeGreaterThan(0);

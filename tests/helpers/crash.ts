@@ -1,12 +1,14 @@
 import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
 import { once } from 'node:events';
 import { join } from 'node:path';
+import { newToken, saveNode } from '@/service/sensors/nodes';
 import { seeded } from '@/sim/random';
 import { PLAIN_INSTRUMENT, PLAIN_STATION, putInstrument, putStation } from '@/store/line';
 import { migrate } from '@/store/migrate';
 import { createPool, type Pool } from '@/store/pool';
 import { insertSite } from '@/store/site';
 import { freePort } from './application';
+import { differingRollups, rawOf } from './streams';
 
 /**
  * Several people write all kinds of things, each under a key of its own, while the server or the database is killed without
@@ -17,6 +19,9 @@ const root = join(import.meta.dirname, '../..');
 const WRITERS = 4;
 /** Writes of a round that are answered before it ends. */
 const LEAST = 6;
+/** The node, and how many samples it sends at once. */
+const NODE = 'post';
+const SAMPLES = 30;
 /** Lines of a file that comes in as a whole. */
 const LINES = 40;
 
@@ -38,6 +43,8 @@ interface Write {
 	body: string;
 	/** How many rows of it there are, told by its key in a note. */
 	rows: { table: string; column: string; count: number }[];
+	/** What a node sends: so many samples, a second apart, from a time on. */
+	samples?: { from: number; count: number };
 }
 
 export interface Crashed {
@@ -94,16 +101,20 @@ async function databaseAgain(dataDir: string): Promise<Cluster> {
 		}
 }
 
-async function smallSite(pool: Pool): Promise<void> {
+/** A site with two tanks, two pens and a node. @returns the token of the node */
+async function smallSite(pool: Pool): Promise<string> {
 	const { id } = await insertSite(pool, { name: 'Yard', timezone: 'UTC', units: {}, settings: {} });
 	for (const [position, code] of ['pond', 'tower-1'].entries())
 		await putStation(pool, id, { ...PLAIN_STATION, code, name: code, kind: 'reservoir', position });
 	for (const code of ['plum', 'brass'])
 		await putInstrument(pool, id, { ...PLAIN_INSTRUMENT, code, name: code, kind: 'combined', quantities: {} });
+	await saveNode(pool, { code: NODE, station: 'pond' }, 'grower');
+	return newToken(pool, NODE, 'grower');
 }
 
 class Writers {
 	private second = 0;
+	private sent = 0;
 	/** Of readings that can be decided about and corrected. */
 	private readonly known: number[] = [];
 
@@ -122,6 +133,19 @@ class Writers {
 		return new Date(Date.UTC(2026, 6, 14, 10) + 1000 * ++this.second).toISOString();
 	}
 
+	/** Samples that nobody else sends; every third time from before those that were sent last. */
+	private fromNode(of: (path: string, body: unknown, rows: Write['rows']) => Write): Write {
+		const n = ++this.sent;
+		const from = Date.UTC(2026, 6, 15) + 1000 * SAMPLES * (n % 3 === 0 ? n - 2 : n + 1);
+		const samples = Array.from({ length: SAMPLES }, (_, i) => ({
+			at: new Date(from + 1000 * i).toISOString(),
+			quantity: 'ph',
+			value: Number((5.9 + 0.02 * Math.sin(n + i) + (this.chance() < 0.02 ? 2 : 0)).toFixed(2)),
+			unit: 'pH',
+		}));
+		return { ...of('/ingest', { samples }, []), samples: { from, count: SAMPLES } };
+	}
+
 	next(): Write {
 		const key = `${this.id(8)}-${this.id(4)}-4${this.id(3)}-a${this.id(3)}-${this.id(12)}`;
 		const of = (path: string, body: unknown, rows: Write['rows']): Write => ({
@@ -134,7 +158,8 @@ class Writers {
 		const row = (table: string, count: number, column = 'note') => ({ table, column, count });
 		const reading =
 			this.known.length > 0 ? this.known.splice(Math.floor(this.chance() * this.known.length), 1)[0] : null;
-		const what = Math.floor(this.chance() * 9);
+		const what = Math.floor(this.chance() * 12);
+		if (what > 8) return this.fromNode(of);
 		const ph = (5.7 + this.chance() / 2).toFixed(2);
 		if (what === 0)
 			return of(
@@ -190,10 +215,13 @@ class Writers {
 	}
 }
 
-async function send(base: string, w: Write): Promise<{ status: number; body: unknown }> {
+async function send(base: string, w: Write, token: string): Promise<{ status: number; body: unknown }> {
 	const response = await fetch(`${base}/api/v1${w.path}`, {
 		method: 'POST',
-		headers: { 'content-type': w.type, 'idempotency-key': w.key },
+		headers: {
+			'content-type': w.type,
+			...(w.samples ? { authorization: `Bearer ${token}` } : { 'idempotency-key': w.key }),
+		},
 		body: w.body,
 		signal: AbortSignal.timeout(30_000),
 	});
@@ -235,6 +263,16 @@ async function check(pool: Pool, writes: readonly Write[]): Promise<string[]> {
 		for (const key of found.keys())
 			if (!answered.has(key)) wrong.push(`${table} holds ${key}, which nobody was answered for`);
 	}
+	const stored = await rawOf(pool, NODE);
+	const sent = writes.flatMap((w) => w.samples ?? []);
+	for (const { from, count } of sent) {
+		const there = stored.filter((r) => r.at >= from && r.at < from + 1000 * count).length;
+		if (there !== count)
+			wrong.push(`${there} samples from ${new Date(from).toISOString()} where ${count} were answered for`);
+	}
+	const answeredFor = sent.reduce((n, s) => n + s.count, 0);
+	if (stored.length !== answeredFor) wrong.push(`${stored.length} samples where ${answeredFor} were answered for`);
+	wrong.push(...(await differingRollups(pool, NODE)));
 	for (const [what, from] of Object.entries(HALVES)) {
 		const { rows } = await pool.query<{ n: number }>(`SELECT count(*)::int AS n ${from}`);
 		if (rows[0]!.n > 0) wrong.push(`${rows[0]!.n} ${what}`);
@@ -282,7 +320,7 @@ export async function crash(
 	let server: Awaited<ReturnType<typeof startServer>> | null = null;
 	try {
 		await migrate(pool);
-		await smallSite(pool);
+		const token = await smallSite(pool);
 		for (let round = 1; round <= rounds; round++) {
 			server = await startServer(url);
 			const { base, child } = server;
@@ -291,7 +329,7 @@ export async function crash(
 			const writing = Array.from({ length: WRITERS }, async () => {
 				while (on) {
 					const w = writers.next();
-					const done = await send(base, w).then(
+					const done = await send(base, w, token).then(
 						(got) => settle(w, got),
 						() => false,
 					);
@@ -317,7 +355,8 @@ export async function crash(
 			server = await startServer(url);
 			for (const w of open) {
 				result.askedAgain++;
-				if (!settle(w, await send(server.base, w))) result.wrong.push(`${w.path} is not answered after the crash`);
+				if (!settle(w, await send(server.base, w, token)))
+					result.wrong.push(`${w.path} is not answered after the crash`);
 			}
 			server.child.kill('SIGKILL');
 			await once(server.child, 'exit');

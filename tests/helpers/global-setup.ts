@@ -29,7 +29,7 @@ export default async function setup(): Promise<void> {
 			await client.query(`CREATE DATABASE ${name}`);
 			const pool = createPool(inDatabase(cluster, name), PATIENT);
 			await migrate(pool);
-			if (fill) await loadDemo(pool, { say: () => {}, now: DEMO_NOW, postDays: 8 });
+			if (fill) await loadDemo(pool, { say: () => {}, now: DEMO_NOW, postDays: 4 });
 			await pool.end();
 		}
 	} finally {

@@ -1,20 +1,6 @@
-import type { SeriesQuantity } from '../quantity/quantities';
-
 /** What can be watched for. */
 export const WATCH_KINDS = ['out-of-range', 'will-leave', 'silent', 'out-of-water', 'doubtful', 'below-level'] as const;
 export type WatchKind = (typeof WATCH_KINDS)[number];
-
-/** One condition of one station; what a kind does not use is null. */
-export interface WatchCondition {
-	kind: WatchKind;
-	quantity: SeriesQuantity | null;
-	/** How long before it is told, minutes. */
-	minutes: number | null;
-	/** How far ahead, hours. */
-	hours: number | null;
-	/** Least that may be there, mm of a level or litres of a volume. */
-	least: number | null;
-}
 
 /** What a condition comes to: it holds since a time, it does not, or nobody can tell. */
 export type WatchState =

@@ -103,7 +103,6 @@ const decisionRow = z.strictObject({
 	reason: z.string(),
 	decidedAt: time,
 });
-export type SensorDecision = z.output<typeof decisionRow>;
 
 /** What was decided about stretches of some series that reach into a time, oldest first. */
 export const decisionsWithin = (db: Db, siteId: number, seriesIds: readonly number[], from: number, to: number) =>

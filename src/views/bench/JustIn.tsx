@@ -2,41 +2,9 @@ import { useCallback, useEffect, useState } from 'react';
 import type { Change } from '@/contract/meters';
 import { QUANTITY, type Quantity } from '@/core/quantity';
 import { standingOf } from '@/core/trust/standing';
-import { api } from '../data/client';
+import { useChanges } from '../data/changes';
 import { PAGE } from '../entry/sample';
 import { unitLabel } from '../ui/format';
-
-const ASK_MS = 3000;
-
-/**
- * Listens to what others enter while this page can be seen.
- * @param sensors hears also of what nodes send, which may be every few seconds
- */
-export function useChanges(on: (change: Change) => void, sensors = false): void {
-	useEffect(() => {
-		// Asked for every few seconds: an open connection for each tab would use up what a browser allows to one server.
-		let seen: number | null = null;
-		let gone = false;
-		const ask = async () => {
-			if (document.hidden) return;
-			try {
-				const news = await api('GET /changes', { query: seen === null ? {} : { after: seen } });
-				if (gone) return;
-				seen = news.last;
-				for (const change of news.changes)
-					if (sensors || (change.kind !== 'sensors' && change.kind !== 'watch')) on(change);
-			} catch {
-				// The next try will tell.
-			}
-		};
-		ask();
-		const timer = setInterval(ask, ASK_MS);
-		return () => {
-			gone = true;
-			clearInterval(timer);
-		};
-	}, [on, sensors]);
-}
 
 export interface Arrival {
 	at: number;

@@ -3,7 +3,7 @@ import type { PlanShown } from '@/contract/plans';
 import { stagesFor } from '@/core/crop/plan';
 import type { SiteView } from '@/core/reading/site-view';
 import { changesWords, inDaysWords, PRESET_WORDS } from '@/words/en/season';
-import { useChanges } from '../bench/JustIn';
+import { useChanges } from '../data/changes';
 import { api } from '../data/client';
 import { type Held, unheld } from '../data/held';
 import { askAgain, useAsked, useFollowing } from '../data/queries';

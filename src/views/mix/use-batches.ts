@@ -6,7 +6,7 @@ import type { Product, Recipe } from '@/contract/products';
 import type { Engine } from '@/core/judge/engine';
 import { formatTime } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
-import { useChanges } from '../bench/JustIn';
+import { useChanges } from '../data/changes';
 import { api } from '../data/client';
 import { type BatchDraft, emptyBatch, fromRecipe, usualFeed } from './batch-draft';
 import { batchLog } from './batch-log';

@@ -3,7 +3,7 @@ import type { Contract } from '@/contract';
 import type { Change } from '@/contract/meters';
 import type { Got } from '@/contract/operation';
 import type { SiteView } from '@/core/reading/site-view';
-import { useChanges } from '../bench/JustIn';
+import { useChanges } from '../data/changes';
 import { type Held, unheld } from '../data/held';
 import { askAgain, useAsked, useFollowing } from '../data/queries';
 import { PAGE } from '../entry/sample';

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useRef } from 'react';
-import { useChanges } from '../bench/JustIn';
+import { useChanges } from '../data/changes';
 import { queries, useAsked } from '../data/queries';
 
 /** How many things go on that were told and nobody has looked at; the browser tells of them too where it was allowed to. */

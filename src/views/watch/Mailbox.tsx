@@ -1,6 +1,6 @@
 import { useCallback } from 'react';
 import type { SiteView } from '@/core/reading/site-view';
-import { useChanges } from '../bench/JustIn';
+import { useChanges } from '../data/changes';
 import { type Held, unheld } from '../data/held';
 import { askAgain, useAsked } from '../data/queries';
 import { dateTime } from '../ui/format';

@@ -4,7 +4,7 @@ import type { StoredEvent } from '@/contract/events';
 import { formatTime } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
 import { doneWords } from '@/words/en/event';
-import { useChanges } from '../../bench/JustIn';
+import { useChanges } from '../../data/changes';
 import { type Held, unheld } from '../../data/held';
 import { askAgain, useAsked, useFollowing } from '../../data/queries';
 import { OpensEvent } from '../../entry/OpensButton';
