@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { byId, code, done, instant, name, note, quantity } from './fields';
+import { byId, code, done, finite, instant, name, note, quantity } from './fields';
 import { resource } from './operation';
 import { wire } from './wire';
 
@@ -41,7 +41,7 @@ const episode = wire({
 });
 export type SensorEpisode = z.input<typeof episode>;
 
-export const KEEP_DAYS_MOST = 36_500;
+const KEEP_DAYS_MOST = 36_500;
 
 export const sensors = resource('Sensors', {
 	'GET /nodes': { summary: 'Sensor nodes, and what each has told', answer: z.object({ nodes: z.array(node) }) },
@@ -52,7 +52,11 @@ export const sensors = resource('Sensors', {
 			name: name.optional(),
 			station: code,
 			quantities: z.array(quantity).max(30).optional().describe('what it is going to tell; it may tell more'),
-			keep_days: z.number().int().min(1).max(KEEP_DAYS_MOST).nullish(),
+			keep_days: finite
+				.int('whole days')
+				.min(1, 'at least a day')
+				.max(KEEP_DAYS_MOST, 'at most a hundred years')
+				.nullish(),
 			retired: z.boolean().optional(),
 		}),
 		answer: node,

@@ -67,7 +67,7 @@ describe('a sensor node', () => {
 		await chart.waitFor();
 		await expect.poll(async () => Number(await chart.getAttribute('data-lines-points'))).toBeGreaterThan(5);
 		expect(Number(await chart.getAttribute('data-lines-points'))).toBeLessThan(2000);
-		expect(Number(await chart.getAttribute('data-doubts'))).toBeGreaterThan(1);
+		expect(Number(await chart.getAttribute('data-doubts'))).toBeGreaterThan(0);
 		expect(end).toBeGreaterThan(0);
 		await page.locator('label:has-text("put beside") select').selectOption('slabs.moisture');
 		await page.locator('[data-line="slabs.moisture"]').waitFor();
@@ -156,7 +156,7 @@ describe('a sensor node', () => {
 	it('is watched for what a grower says, and no more', async () => {
 		const page = await openPage(browser.context, `${app.base}/watch`);
 		await page.locator('[data-watch-form]').waitFor();
-		await page.getByLabel('when').selectOption('silent');
+		await page.locator('[data-watch-form]').getByLabel('when').selectOption('silent');
 		await page.locator('[data-watch-form]').getByLabel('for more than, min').fill('45');
 		await page.getByRole('button', { name: 'Watch', exact: true }).click();
 		const line = page.locator('[data-condition]', { hasText: 'silent for more than 45 min' });

@@ -80,6 +80,7 @@ export function Lines({ site: held, lines: first, days }: { site: Held<SiteView>
 	const empty = !pending && drawn.every((l) => l.sensor.length === 0 && l.hands.length === 0);
 	return (
 		<div>
+			<h1 className="sr-only">Lines together</h1>
 			<LinePicker lines={lines} known={known} site={site} onChange={choose} />
 			<SpanBar spans={spans} lastYear={lastYear} onLastYear={setLastYear} table={table} onTable={setTable} />
 			{problem && (
