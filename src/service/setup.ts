@@ -23,6 +23,7 @@ import { changed } from './changed';
 import { intervalChoice } from './probes';
 import { Refusal } from './refusal';
 import { recomputeAll } from './restate';
+import { daysAgain } from './sensors/derived';
 import { instrumentInfo, requireSite, type SiteContext, stationInfo } from './site';
 
 /** The settings that the checks go by. */
@@ -42,6 +43,7 @@ export async function saveSite(
 		const site = { ...change, units: change.units ?? {}, settings: { ...before?.settings, ...change.settings } };
 		const after = before ? { ...site, id: before.id } : await insertSite(client, site);
 		if (before) await updateSite(client, after);
+		if (before && before.timezone !== site.timezone) await daysAgain(client, after.id, site.timezone);
 		if (before && !isDeepStrictEqual(judgedBy(before.settings), judgedBy(site.settings)))
 			await markDue(client, after.id, Number.NEGATIVE_INFINITY);
 		await insertAudit(client, after.id, who, before ? 'site.changed' : 'site.made', site.name, { before, after: site });

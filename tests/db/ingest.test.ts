@@ -1,5 +1,6 @@
 import { gzipSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { dropOld } from '@/service/sensors/retention';
 import { createPool, type Pool } from '@/store/pool';
 import { type Answer, type Application, postJson, startApplication } from '../helpers/application';
 import { differingRollups, rawOf } from '../helpers/streams';
@@ -145,6 +146,35 @@ describe('what a node sends', () => {
 		expect(await waiting()).toEqual([]);
 		expect((await rawOf(pool, code)).filter((r) => r.decision === 2)).toHaveLength(40);
 		expect(await differingRollups(pool, code)).toEqual([]);
+	});
+	it('has its days by the clock of the site, also after that was changed', async () => {
+		const { code, token } = await node();
+		await send(token, { samples: range(0, 3000).map((i) => ph(i)) });
+		for (const timezone of ['America/New_York', 'Europe/Amsterdam']) {
+			await fetch(`${app.base}/api/v1/site`, { method: 'PUT', body: JSON.stringify({ name: 'Yard', timezone }) });
+			expect(await differingRollups(pool, code)).toEqual([]);
+			await send(token, { samples: range(3000, 3400).map((i) => ph(i + (timezone.startsWith('E') ? 400 : 0))) });
+			expect(await differingRollups(pool, code)).toEqual([]);
+		}
+	});
+	it('goes when it has come of age, its rollups stay, and what comes late after that is refused', async () => {
+		const { code, token } = await node();
+		await send(token, { samples: range(0, 4400).map((i) => ph(i)) });
+		await postJson(app.base, '/nodes', { code, station: 'tank', keep_days: 2 });
+		const before = (await pool.query('SELECT count(*)::int AS n FROM rollup')).rows[0].n;
+		const now = BEGIN + 4 * 86_400_000;
+		await dropOld(pool, now);
+		const raw = await rawOf(pool, code);
+		expect([raw.length, raw[0]!.at]).toEqual([4400 - 2880, BEGIN + 2 * 86_400_000]);
+		expect((await pool.query('SELECT count(*)::int AS n FROM rollup')).rows[0].n).toBe(before);
+		expect((await send(token, { samples: [ph(5, 6)] })).body.errors[0].message).toMatch(/older ones are not taken/);
+		// What is still there can be judged again without harm to what is gone.
+		expect(
+			(await send(token, { samples: [{ ...ph(4000), at: iso(BEGIN + 4000 * MINUTE + 1000) }] })).body.accepted,
+		).toBe(1);
+		await expect(pool.query('DELETE FROM sensor_sample')).rejects.toThrow(/append-only/);
+		await expect(pool.query('UPDATE sensor_sample SET value = 1')).rejects.toThrow(/append-only/);
+		await expect(pool.query('TRUNCATE sensor_sample')).rejects.toThrow(/append-only/);
 	});
 	it('waits for its site to hear of an event that was written down later', async () => {
 		const { code, token } = await node('tray');

@@ -159,6 +159,7 @@ export function judgeStream(memory: StreamMemory, samples: Samples, around: Surr
 	const m = memory;
 	const { hands } = around;
 	let h = 0;
+	let [apart, follows] = [Number.NaN, 1];
 	if (m.seen === 0 && m.spread === 0) m.spread = manner.least;
 	/** Tells a stretch of samples what they were, here and before. */
 	const tell = (from: number, upTo: number, found: number, over: number) => {
@@ -183,7 +184,9 @@ export function judgeStream(memory: StreamMemory, samples: Samples, around: Surr
 			m.usualMs = usual === 0 ? dt : usual + 0.1 * (whole - usual);
 			const kind = isCoarse(m.steps) ? 'coarse' : 'fine';
 			if (manner.moves) {
-				const limit = restLimit(m.rests, kind, usual || null, t);
+				// What moves has no rest to be held against anything.
+				const rests = same || m.rests.since !== null;
+				const limit = rests ? restLimit(m.rests, kind, usual || null, t) : Number.POSITIVE_INFINITY;
 				const since = m.rests.since ?? t;
 				countRest(m.rests, last, t, same && dt < GAP_TIMES * (usual || dt), limit);
 				if (same && t - since >= limit && found === 0) {
@@ -217,10 +220,15 @@ export function judgeStream(memory: StreamMemory, samples: Samples, around: Surr
 		const size = manner.share ? Math.max(Math.abs(m.level), manner.floor) : 1;
 		const miss = (v - m.level) / size;
 		const spread = Math.max(m.spread, manner.least);
-		const walk = usual > 0 ? Math.min(Math.sqrt(Math.max(dt / usual, 1)), WIDEST) : 1;
+		const walk = usual > 0 && dt > usual ? Math.min(Math.sqrt(dt / usual), WIDEST) : 1;
 		const limit = LIMIT * spread * walk;
 		if (!known || holds || !manner.steady || Math.abs(miss) <= limit) {
-			const gain = known && !holds ? Math.max(1 - Math.exp(-dt / FOLLOWS_MS), FOLLOWS_LEAST) : 1;
+			// Most samples come as far apart as those before them.
+			if (dt !== apart) {
+				apart = dt;
+				follows = Math.max(1 - Math.exp(-dt / FOLLOWS_MS), FOLLOWS_LEAST);
+			}
+			const gain = known && !holds ? follows : 1;
 			m.level += gain * (v - m.level);
 			if (known) {
 				const clipped = Math.min(Math.abs(miss) / walk, CLIP * spread);

@@ -10,6 +10,7 @@ import { type NodeRow, nodeByToken } from '@/store/sensors/nodes';
 import { announce } from '../changes';
 import { lookSoon } from '../watch/watching';
 import { bodyText } from './body';
+import { inTurn } from './in-turn';
 import { waitOf } from './rate';
 
 const tooMany = () =>
@@ -28,7 +29,7 @@ export async function ingest(pool: Pool, request: Request, now: number) {
 
 /** Stores what a node sent, by whichever road, and tells the pages that are open. */
 export async function takeAndTell(pool: Pool, node: NodeRow & { siteId: number }, sent: Sent, now: number) {
-	const { station, ...taken } = await takeSamples(pool, node, sent, now);
+	const { station, ...taken } = await inTurn(node.id, () => takeSamples(pool, node, sent, now));
 	if (taken.accepted > 0) {
 		announce({ kind: 'sensors', station, by: node.code, readings: [] });
 		lookSoon();

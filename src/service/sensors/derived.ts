@@ -1,10 +1,19 @@
 import { dayIn } from '@/core/series/days';
-import { fiveMinutesOf, hourOf, type KeptSamples, rollUp, rollUpFurther, STEP_MINUTES } from '@/core/series/rollup';
+import {
+	fiveMinutesOf,
+	hourOf,
+	type KeptSamples,
+	type Rollup,
+	rollUp,
+	rollUpFurther,
+	STEP_MINUTES,
+	type Step,
+} from '@/core/series/rollup';
 import { ONE_EPISODE_MS, streamEpisodes } from '@/core/series/stream-episodes';
 import type { Client } from '@/store/pool';
 import { dropEpisodes, episodesWithin, putEpisodes } from '@/store/sensors/episodes';
-import type { SensorSeries } from '@/store/sensors/nodes';
-import { mergeRollups, replaceRollups, rollupsBetween, type SteppedRollup } from '@/store/sensors/rollups';
+import { listSeries, type SensorSeries } from '@/store/sensors/nodes';
+import { copyRollups, mergeRollups, replaceRollups, rollupsBetween, type SteppedRollup } from '@/store/sensors/rollups';
 import { doubtfulBetween, samplesBetween } from '@/store/sensors/samples';
 import type { SiteContext } from '../site';
 
@@ -15,22 +24,28 @@ const DAY_MS = 86_400_000;
 /** So many days are rolled up again at a time. */
 const AT_ONCE_MS = 4 * DAY_MS;
 
-/** Adds samples that are newer than what is there, or lie beside it. */
+/** Adds samples that are newer than all that is there of their series. */
 export async function addToDerived(
 	client: Client,
 	context: SiteContext,
-	all: readonly (KeptSamples & { seriesId: number })[],
+	all: readonly (KeptSamples & { seriesId: number; after: number | null })[],
 ): Promise<void> {
 	const dayOf = dayIn(context.site.timezone);
-	const rollups: SteppedRollup[] = [];
-	for (const samples of all) {
-		const { seriesId } = samples;
+	const begun: SteppedRollup[] = [];
+	const fresh: SteppedRollup[] = [];
+	for (const { seriesId, after, ...samples } of all) {
 		const five = rollUp(samples, fiveMinutesOf);
-		for (const r of five) rollups.push({ ...r, seriesId, step: '5min' });
-		for (const r of rollUpFurther(five, hourOf)) rollups.push({ ...r, seriesId, step: 'hour' });
-		for (const r of rollUpFurther(five, dayOf)) rollups.push({ ...r, seriesId, step: 'day' });
+		const add = (step: Step, rollups: readonly Rollup[], stretch: (at: number) => number) => {
+			// The stretch that the newest sample so far lies in is there; those after it are not.
+			const there = after === null ? Number.NEGATIVE_INFINITY : stretch(after);
+			for (const r of rollups) (r.at > there ? fresh : begun).push({ ...r, seriesId, step });
+		};
+		add('5min', five, fiveMinutesOf);
+		add('hour', rollUpFurther(five, hourOf), hourOf);
+		add('day', rollUpFurther(five, dayOf), dayOf);
 	}
-	await mergeRollups(client, context.site.id, rollups);
+	await mergeRollups(client, context.site.id, begun);
+	await copyRollups(client, context.site.id, fresh);
 	const first = Math.min(...all.map((s) => s.at[0]!));
 	const before = await episodesWithin(
 		client,
@@ -80,6 +95,15 @@ export async function makeDerivedAgain(
 		await replaceRollups(client, siteId, id, step, first, after, rollUpFurther(five, stretch));
 	}
 	await episodesAgain(client, siteId, id, begin, end);
+}
+
+/** The days of a site are others: those of every series are made anew from its five minutes. */
+export async function daysAgain(client: Client, siteId: number, zone: string): Promise<void> {
+	for (const { id } of await listSeries(client, siteId)) {
+		const five = await rollupsBetween(client, siteId, [id], '5min', Number.NEGATIVE_INFINITY, Number.POSITIVE_INFINITY);
+		const days = rollUpFurther(five, dayIn(zone));
+		await replaceRollups(client, siteId, id, 'day', Number.NEGATIVE_INFINITY, Number.POSITIVE_INFINITY, days);
+	}
 }
 
 async function episodesAgain(client: Client, siteId: number, id: number, from: number, to: number): Promise<void> {

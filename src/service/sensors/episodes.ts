@@ -77,6 +77,7 @@ export async function episodesOf(
 		from,
 		to,
 	);
+	if (rows.length === 0) return [];
 	const decisions = await decisionsWithin(
 		db,
 		site.id,

@@ -7,12 +7,12 @@ import { QUANTITY, type SeriesQuantity, seriesQuantity } from '@/core/quantity';
 import { litresAtLevel, tankShape } from '@/core/quantity/tank-shape';
 import { FLAG_OF, TELLS } from '@/core/series/findings';
 import { type Resolution, type Rollup, resolutionFor, rollUp, rollUpFurther, STEP_MINUTES } from '@/core/series/rollup';
-import type { Db } from '@/store/pool';
+import { type Db, isPool } from '@/store/pool';
 import { listSeries, type SensorSeries } from '@/store/sensors/nodes';
 import { rollupsBetween } from '@/store/sensors/rollups';
 import { samplesBetween } from '@/store/sensors/samples';
 import { stationSeries } from '@/store/series';
-import { curvesNow } from '../errors';
+import { errorsOf } from '../errors';
 import { shownPoint } from '../reading-shown';
 import { Refusal } from '../refusal';
 import type { SiteContext } from '../site';
@@ -121,6 +121,9 @@ async function drawn(
 ): Promise<SeriesShown> {
 	const { from, to } = asked;
 	const siteId = context.site.id;
+	// Beside the rest where each question has a connection of its own.
+	const marks = isPool(db) ? episodesOf(db, context, [series], from, to) : null;
+	marks?.catch(() => {});
 	let rollup: Resolution = resolutionFor({ from, to, points, usualMs: series.usualMs, rawFrom: series.rawFrom });
 	let rows: Rollup[] | null = null;
 	let result: Point[] = [];
@@ -166,7 +169,7 @@ async function drawn(
 		});
 	}
 	await putRight(db, context, series, result);
-	const doubts = await episodesOf(db, context, [series], from, to);
+	const doubts = await (marks ?? episodesOf(db, context, [series], from, to));
 	return { rollup, probe: series.instrument, usualS: Math.round(series.usualMs / 1000), points: result, doubts };
 }
 
@@ -199,11 +202,13 @@ const plainPoint = (
 async function putRight(db: Db, context: SiteContext, series: SensorSeries, points: Point[]): Promise<void> {
 	const { quantity } = series;
 	const instrument = context.known.instruments.get(series.instrument);
-	const unit = QUANTITY[quantity].canonical;
+	const { canonical: unit, decimals } = QUANTITY[quantity];
+	// Of a mean nobody typed digits: they are those that the quantity is usually shown with.
+	const digits = (0).toFixed(decimals);
 	for (const p of points)
-		p.u = readingUncertainty({ quantity, digits: String(p.value), unit, value: p.value, halfWidth: 0 }, instrument).u;
+		p.u = readingUncertainty({ quantity, digits, unit, value: p.value, halfWidth: 0 }, instrument).u;
 	if (points.length === 0 || (quantity !== 'ph' && quantity !== 'ec')) return;
-	const errors = (await curvesNow(db, context)(quantity)).of(series.instrument);
+	const errors = (await errorsOf(db, context, quantity)).of(series.instrument);
 	if (!errors) return;
 	const of = (key: 'value' | 'least' | 'greatest') =>
 		restateReadings(

@@ -112,6 +112,7 @@ export async function storeStreams(
 	keep.push({ at: Number.POSITIVE_INFINITY, memory: JSON.stringify(memory) });
 	const samples = coming.map((c) => ({
 		seriesId: c.series.id,
+		after: c.series.newestAt,
 		at: c.at,
 		value: c.value,
 		cause: causes.get(c.series.id)!,

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { type Rollup, STEP_MINUTES, type Step } from '@/core/series/rollup';
-import { type Db, patiently } from '../pool';
+import { type Client, type Db, patiently } from '../pool';
 import { read, time, timeOrEnd } from '../read';
+import { copyNumbers } from './copy-binary';
 
 const COLUMNS = 'least, greatest, total, count, worst, good_least, good_greatest, good_total, good_count';
 /** A number, or infinite. */
@@ -78,9 +79,61 @@ export async function mergeRollups(db: Db, siteId: number, all: readonly Stepped
 	);
 }
 
+const KINDS = [
+	['site_id', 'int4'],
+	['series_id', 'int4'],
+	['step', 'int2'],
+	['at', 'timestamptz'],
+	['least', 'float8'],
+	['greatest', 'float8'],
+	['total', 'float8'],
+	['count', 'int4'],
+	['worst', 'int2'],
+	['good_least', 'float8'],
+	['good_greatest', 'float8'],
+	['good_total', 'float8'],
+	['good_count', 'int4'],
+] as const;
+
+/** Stores rollups of stretches that have none yet. */
+export async function copyRollups(client: Client, siteId: number, all: readonly SteppedRollup[]): Promise<void> {
+	if (all.length === 0) return;
+	await copyNumbers(client, 'rollup', KINDS, all.length, (row, column) => {
+		const r = all[row]!;
+		switch (column) {
+			case 0:
+				return siteId;
+			case 1:
+				return r.seriesId;
+			case 2:
+				return STEP_MINUTES[r.step];
+			case 3:
+				return r.at;
+			case 4:
+				return r.least;
+			case 5:
+				return r.greatest;
+			case 6:
+				return r.total;
+			case 7:
+				return r.count;
+			case 8:
+				return r.worst;
+			case 9:
+				return r.goodLeast;
+			case 10:
+				return r.goodGreatest;
+			case 11:
+				return r.goodTotal;
+			default:
+				return r.goodCount;
+		}
+	});
+}
+
 /** Puts the rollups of a series and step from a time on and before another in the place of those that are there. */
 export async function replaceRollups(
-	db: Db,
+	db: Client,
 	siteId: number,
 	seriesId: number,
 	step: Step,
@@ -97,7 +150,7 @@ export async function replaceRollups(
 			timeOrEnd(to),
 		]),
 	);
-	await mergeRollups(
+	await copyRollups(
 		db,
 		siteId,
 		all.map((r) => ({ ...r, seriesId, step })),

@@ -22,7 +22,7 @@ export function SpanBar({
 	] as const;
 	return (
 		<div className="flex flex-wrap items-center gap-x-4 gap-y-1 mb-1">
-			<fieldset className="flex gap-1" aria-label="Span">
+			<fieldset className="flex flex-wrap gap-1" aria-label="Span">
 				{SPANS.map(([d, name]) => (
 					<button
 						key={d}
@@ -35,7 +35,7 @@ export function SpanBar({
 					</button>
 				))}
 			</fieldset>
-			<fieldset className="flex gap-1" aria-label="Move">
+			<fieldset className="flex flex-wrap gap-1" aria-label="Move">
 				{moves.map(([name, key, act]) => (
 					<button key={name} type="button" className="act !font-normal !border-line" onClick={act}>
 						{name} <kbd className="hidden sm:inline">{key}</kbd>
