@@ -74,7 +74,8 @@ export async function markSample(db: Db, siteId: number): Promise<void> {
 
 /** Throws away everything there is, and leaves an empty site under the same number. */
 export async function emptySite(db: Db, site: SiteRow): Promise<void> {
-	await db.query('TRUNCATE site CASCADE');
+	// What nodes have sent names its site without a key: looking one up for each sample would cost more than storing it.
+	await db.query('TRUNCATE site, sensor_sample, rollup CASCADE');
 	await db.query(
 		'INSERT INTO site (id, name, timezone, units, settings) OVERRIDING SYSTEM VALUE VALUES ($1, $2, $3, $4, $5)',
 		[site.id, site.name, site.timezone, site.units, site.settings],

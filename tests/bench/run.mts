@@ -19,6 +19,7 @@ import { crash } from '../helpers/crash';
 import { fuzzing } from './fuzz.mts';
 import { growth, withServer } from './growth.mts';
 import { load } from './load.mts';
+import { nodes } from './nodes.mts';
 import { streams } from './streams.mts';
 
 const root = join(import.meta.dirname, '../..');
@@ -89,7 +90,7 @@ const CHECKER = 'src/cli/check.ts';
 const { startCluster, removeCluster, ensureDatabase } = await import('../../ops/cluster.mjs' as string);
 const cluster = await startCluster({ dataDir: dir, durable: true });
 /** npm run bench -- growth: only what grows with stations and readings; -- load: fifty clients for a minute; -- fuzz: bent
- * requests; -- streams: sensor nodes; -- crash: server and database killed a thousand times. */
+ * requests; -- streams: what sensors cost; -- nodes: ten of them for ten minutes; -- crash: server and database killed a thousand times. */
 const only = process.argv[2];
 try {
 	if (only === 'crash') {
@@ -115,6 +116,10 @@ try {
 		await loadDemo(pool, { say: () => {} });
 		await pool.end();
 		await withServer(url, (base) => fuzzing(say, base));
+		throw new Done();
+	}
+	if (only === 'nodes') {
+		await nodes(say, await ensureDatabase(cluster, 'nodes'), Number(process.env.BENCH_SECONDS ?? 600));
 		throw new Done();
 	}
 	if (only === 'streams') {

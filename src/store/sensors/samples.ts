@@ -1,7 +1,6 @@
 import { z } from 'zod';
 import { FLAG_OF } from '@/core/series/findings';
-import type { Client, Db } from '../pool';
-import { patiently } from '../pool';
+import { afterCommit, type Client, type Db, patiently } from '../pool';
 import { read, time, timeOrEnd } from '../read';
 import { copyNumbers } from './copy-binary';
 
@@ -58,7 +57,7 @@ export async function copySamples(client: Client, siteId: number, all: readonly 
 }
 
 const made = new WeakMap<object, Set<string>>();
-/** Makes the partitions that these times want, where they are not there yet; in transactions of their own. */
+/** Makes the partitions that these times want, where they are not there yet. @param home of the database (store/pool) */
 export async function makeMonths(db: Db, home: object, times: Iterable<number>): Promise<void> {
 	const known = made.get(home) ?? new Set<string>();
 	made.set(home, known);
@@ -66,7 +65,8 @@ export async function makeMonths(db: Db, home: object, times: Iterable<number>):
 	for (const month of months) {
 		if (known.has(month)) continue;
 		await db.query('SELECT make_sample_month($1)', [month]);
-		known.add(month);
+		// Taken back with its transaction it is not there.
+		afterCommit(db, () => known.add(month));
 	}
 }
 

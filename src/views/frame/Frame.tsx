@@ -20,6 +20,7 @@ const GOES: Record<string, string> = {
 	t: '/trends',
 	l: '/ledger',
 	v: '/review',
+	w: '/watch',
 	m: '/mix',
 	d: '/root-zone',
 	e: '/ledger/events',

@@ -9,6 +9,7 @@ import { type Held, unheld } from '../../data/held';
 import { askAgain, useAsked, useFollowing } from '../../data/queries';
 import { OpensEvent } from '../../entry/OpensButton';
 import { dateTime } from '../../ui/format';
+import { keysTaken } from '../../ui/typing';
 import { LinePicker } from './LinePicker';
 import { LinesChart } from './LinesChart';
 import { LinesTable } from './LinesTable';
@@ -72,11 +73,14 @@ export function Lines({ site: held, lines: first, days }: { site: Held<SiteView>
 		at.searchParams.set('days', String(Math.max(spans.days, 1)));
 		history.replaceState(null, '', at);
 	}, [lines, spans.days]);
-	const typing = { enableOnFormTags: false, preventDefault: true } as const;
-	useHotkeys('left', spans.earlier, typing);
-	useHotkeys('right', spans.later, typing);
-	useHotkeys('up', spans.closer, typing);
-	useHotkeys('down', spans.wider, typing);
+	const moves: Record<string, () => void> = {
+		ArrowLeft: spans.earlier,
+		ArrowRight: spans.later,
+		'+': spans.closer,
+		'=': spans.closer,
+		'-': spans.wider,
+	};
+	useHotkeys('*', (e) => moves[e.key]?.(), { ignoreEventWhen: (e) => keysTaken(e.target) });
 	const empty = !pending && drawn.every((l) => l.sensor.length === 0 && l.hands.length === 0);
 	return (
 		<div>

@@ -17,8 +17,8 @@ export function SpanBar({
 	const moves = [
 		['earlier', '←', spans.earlier],
 		['later', '→', spans.later],
-		['closer', '↑', spans.closer],
-		['wider', '↓', spans.wider],
+		['closer', '+', spans.closer],
+		['wider', '−', spans.wider],
 	] as const;
 	return (
 		<div className="flex flex-wrap items-center gap-x-4 gap-y-1 mb-1">

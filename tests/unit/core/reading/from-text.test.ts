@@ -54,6 +54,29 @@ describe('from text to a reading', () => {
 	])('%s “%s” %s is refused at its field', (quantity, value, unit, field, code) => {
 		expect(read(quantity, value, unit)).toMatchObject({ ok: false, problem: { field, code } });
 	});
+	it('oxygen as a share is kept as what that is at the temperature of the water (USGS tables of oxygen solubility: 9.09 mg/L at 20 °C, 11.29 at 10 °C)', () => {
+		for (const [tempC, held] of [
+			[20, 9.09],
+			[10, 11.29],
+		] as const) {
+			const r = read('do', '50', '%', tempC);
+			expect(r).toMatchObject({ ok: true, value: { digits: '50', unit: '%' } });
+			expect(r.ok && r.value.value).toBeCloseTo(held / 2, 2);
+		}
+		expect(read('do', '95', '%')).toMatchObject({
+			ok: false,
+			problem: { field: 'unit', code: 'share-without-temperature' },
+		});
+		expect(read('do', '8.4', 'mg/L')).toMatchObject({ ok: true, value: { value: 8.4 } });
+	});
+	it('what flows and what roots grow in', () => {
+		// 60 minutes to the hour; SI prefixes.
+		expect(read('flow', '2', 'L/min')).toMatchObject({ ok: true, value: { value: 120 } });
+		expect(read('flow', '500', 'mL/min')).toMatchObject({ ok: true, value: { value: 30 } });
+		expect(read('substrate_ec', '2.4', 'dS/m')).toMatchObject({ ok: true, value: { value: 2400 } });
+		expect(read('moisture', '62', '%')).toMatchObject({ ok: true, value: { value: 62 } });
+		expect(read('moisture', '62', 'L')).toMatchObject({ ok: false });
+	});
 	it('plain ppm wants a scale, water a temperature of water, a wait is not negative', () => {
 		expect(
 			readingFromText({ quantity: 'tds', value: '36', unit: 'ppm', tempC: null, waitS: null }, null),

@@ -57,6 +57,17 @@ describe('the quick line', () => {
 		});
 		expect(parse('pond air 76', { ...context, tempUnit: 'F' }).readings).toMatchObject([{ unit: 'F' }]);
 	});
+	it('what roots grow in, and what flows: pond moisture 62 sec 2.4 flow 30', () => {
+		expect(parse('pond moisture 62 sec 2.4 flow 30')).toMatchObject({
+			station: 'pond',
+			asks: [],
+			readings: [
+				{ quantity: 'moisture', digits: '62', unit: '%' },
+				{ quantity: 'substrate_ec', digits: '2.4', unit: 'mS/cm' },
+				{ quantity: 'flow', digits: '30', unit: 'L/h' },
+			],
+		});
+	});
 	it('rain 36ppm takes the only ppm meter’s scale; with two it asks', () => {
 		expect(parse('rain 36ppm')).toMatchObject({
 			station: 'rain',
