@@ -9,6 +9,7 @@ import { askAgain, useAsked } from '../data/queries';
 import { dateTime, shown, shownWithUnit } from '../ui/format';
 import { Notice } from '../ui/Notice';
 import { StandingMark } from '../ui/StandingMark';
+import { type StretchGroup, stretchGroups } from './stretches';
 
 const DAY = 86_400_000;
 /** It was just asked for. */
@@ -20,12 +21,13 @@ export function SensorReview({ site }: { site: SiteView }) {
 	const [{ said, problem }, say] = useState({ said: '', problem: '' });
 	const episodes = data?.episodes ?? [];
 	if (episodes.length === 0 && said === '' && problem === '') return null;
-	const decide = async (e: SensorEpisode, kind: 'keep' | 'discard' | 'undo', reason = '') => {
+	const decide = async ({ episodes: all }: StretchGroup, kind: 'keep' | 'discard', reason = '') => {
 		try {
-			await api('POST /sensors/episodes/:id/decision', {
-				params: { id: e.id },
-				body: { kind, reason, until: e.until },
-			});
+			for (const e of all)
+				await api('POST /sensors/episodes/:id/decision', {
+					params: { id: e.id },
+					body: { kind, reason, until: e.until },
+				});
 			await askAgain();
 			say({
 				said: kind === 'keep' ? 'Kept: the line believes it.' : 'Discarded: the line leaves it out.',
@@ -44,64 +46,69 @@ export function SensorReview({ site }: { site: SiteView }) {
 				one to say why it was not.
 			</p>
 			<ul>
-				{episodes.map((e) => (
-					<Stretch key={e.id} e={e} site={site} onDecide={decide} />
+				{stretchGroups(episodes).map((g) => (
+					<Stretch key={g.key} group={g} site={site} onDecide={decide} />
 				))}
 			</ul>
 		</section>
 	);
 }
 
+/** What a quantity showed meanwhile. */
+function showed(e: SensorEpisode, site: SiteView): string {
+	const name = QUANTITY[e.quantity].name;
+	if (e.least === null || e.greatest === null) return name;
+	const greatest = shownWithUnit(e.quantity, e.greatest, site.units);
+	const values = e.least === e.greatest ? greatest : `${shown(e.quantity, e.least, site.units)} to ${greatest}`;
+	return e.quantity === 'ph'
+		? e.least === e.greatest
+			? greatest
+			: `pH ${values.replace('pH ', '')}`
+		: `${name} ${values}`;
+}
+
+function lasted(ms: number): string {
+	if (ms < 60_000) return '';
+	if (ms < 2 * 3_600_000) return `${Math.round(ms / 60_000)} min`;
+	return ms < 2 * DAY ? `${Math.round(ms / 3_600_000)} h` : `${Math.round(ms / DAY)} d`;
+}
+
 function Stretch({
-	e,
+	group: g,
 	site,
 	onDecide,
 }: {
-	e: SensorEpisode;
+	group: StretchGroup;
 	site: SiteView;
-	onDecide: (e: SensorEpisode, kind: 'keep' | 'discard', reason?: string) => Promise<void>;
+	onDecide: (g: StretchGroup, kind: 'keep' | 'discard', reason?: string) => Promise<void>;
 }) {
 	const [reason, setReason] = useState<string | null>(null);
-	const [since, until] = [Date.parse(e.since), Date.parse(e.until)];
+	const e = g.episodes[0]!;
 	const station = site.stations.find((s) => s.info.code === e.station)?.name ?? e.station;
-	const length = until - since;
-	const lasted =
-		length < 60_000
-			? ''
-			: length < 2 * 3_600_000
-				? `${Math.round(length / 60_000)} min`
-				: length < 2 * DAY
-					? `${Math.round(length / 3_600_000)} h`
-					: `${Math.round(length / DAY)} d`;
-	const values =
-		e.least === null || e.greatest === null
-			? ''
-			: e.least === e.greatest
-				? shownWithUnit(e.quantity, e.least, site.units)
-				: `${shown(e.quantity, e.least, site.units)} to ${shownWithUnit(e.quantity, e.greatest, site.units)}`;
-	const days = Math.max(2, Math.ceil((site.now - since) / DAY) + 1);
+	const length = lasted(g.until - g.since);
+	const days = Math.max(2, Math.ceil((site.now - g.since) / DAY) + 1);
+	const lines = g.episodes.slice(0, 3).map((x) => `${x.station}.${x.quantity}`);
 	return (
-		<li className="border-t border-line py-1.5 flex flex-wrap items-center gap-x-4 gap-y-1" data-stretch={e.id}>
+		<li className="border-t border-line py-1.5 flex flex-wrap lg:flex-nowrap items-center gap-x-4 gap-y-1" data-stretch={g.key}>
 			<span className="grow">
 				<StandingMark standing={standingOf({ flag: e.flag, cause: e.cause })} /> <strong>{station}</strong>{' '}
-				{QUANTITY[e.quantity].name}
-				{values && `, ${values}`}: {causeWords(e.cause)}
+				{g.episodes.map((x) => showed(x, site)).join(', ')}: {causeWords(e.cause)}
 				<span className="text-soft">
 					{' '}
-					· {dateTime(since, site.timezone)}
-					{lasted && `, for ${lasted}`}
-					{e.goes_on && ', and still'}
+					· {dateTime(g.since, site.timezone)}
+					{length && `, for ${length}`}
+					{g.goesOn && ', and still'}
 				</span>
 			</span>
 			{reason === null ? (
 				<>
 					<a
 						className="underline min-h-8 inline-flex items-center"
-						href={`/trends?part=lines&lines=${encodeURIComponent(`${e.station}.${e.quantity}`)}&days=${Math.min(days, 365)}`}
+						href={`/trends?part=lines&lines=${encodeURIComponent(lines.join())}&days=${Math.min(days, 365)}`}
 					>
 						look
 					</a>
-					<button type="button" className="act !font-normal" onClick={() => void onDecide(e, 'keep')}>
+					<button type="button" className="act !font-normal" onClick={() => void onDecide(g, 'keep')}>
 						Keep
 					</button>
 					<button type="button" className="act !font-normal" onClick={() => setReason('')}>
@@ -113,7 +120,7 @@ function Stretch({
 					className="flex gap-2 items-center"
 					onSubmit={(x) => {
 						x.preventDefault();
-						void onDecide(e, 'discard', reason.trim());
+						void onDecide(g, 'discard', reason.trim());
 					}}
 				>
 					<label className="flex items-center gap-2">

@@ -17,11 +17,12 @@ export function Setup({
 	const { s } = tools;
 	const form = useRef<HTMLElement>(null);
 	const seen = useRef(s.chosen);
-	// Where list and form stand above one another, what was chosen is brought into view.
+	// Where list and form stand above one another, or the list is longer than the screen, what was chosen is brought into view.
 	useEffect(() => {
 		if (seen.current === s.chosen) return;
 		seen.current = s.chosen;
-		if (matchMedia('(max-width: 1023px)').matches) form.current?.scrollIntoView({ block: 'start' });
+		const above = (form.current?.getBoundingClientRect().top ?? 0) < 0;
+		if (above || matchMedia('(max-width: 1023px)').matches) form.current?.scrollIntoView({ block: 'start' });
 	}, [s.chosen]);
 	return (
 		<div className="grid lg:grid-cols-[20rem_1fr] gap-x-10 gap-y-4">

@@ -14,7 +14,9 @@ function scaleOf(unit: string, series: readonly Drawn[], ranges: readonly { low:
 	const of = (some: readonly Drawn[]) => some.flatMap((s) => s.data.flatMap((d) => d.y ?? []));
 	const here = series.filter((s) => s.unit === unit);
 	const sound = of(here.filter((s) => !s.doubtful));
-	const own = sound.length > 0 ? sound : of(here);
+	const doubted = of(here.filter((s) => s.doubtful));
+	// A few are off the scale; where most of a line is doubtful it is what there is to see.
+	const own = doubted.length > MANY_DOUBTED * sound.length ? [...sound, ...doubted] : sound;
 	let [low, high] = [Infinity, -Infinity];
 	for (const v of own) {
 		if (v < low) low = v;
@@ -29,6 +31,8 @@ function scaleOf(unit: string, series: readonly Drawn[], ranges: readonly { low:
 	return roundEnds(low - room, high + room);
 }
 
+/** With more doubtful points than this share of the others a scale is made for them too. */
+const MANY_DOUBTED = 0.4;
 /** A scale has about so many steps. */
 const STEPS = 5;
 
@@ -164,11 +168,13 @@ function doubtMark(
 		x: wall(a),
 		x2: wall(b),
 		fillColor: theme['--color-warning'] ?? '#a60',
-		opacity: d.decision === 'discard' ? 0.08 : 0.18,
+		opacity: d.decision === 'discard' ? 0.06 : room ? 0.1 : 0.2,
 		borderColor: 'transparent',
 		label: {
 			text: room ? causeWords(d.cause) : '◐',
 			orientation: 'horizontal',
+			textAnchor: room ? 'start' : 'middle',
+			offsetX: room ? 4 : 0,
 			borderColor: 'transparent',
 			style: { background: 'transparent', color: hueOf(l.quantity, theme), fontSize: '11px' },
 		},
