@@ -63,6 +63,9 @@ export async function startServer({ host, port }) {
 		);
 		server.listen(port, host, done);
 	});
+	// What is done without being asked (src/server/background.ts) begins with the first request: this is it.
+	const here = host.includes(':') ? `[${host}]` : host;
+	fetch(`http://${here}:${port}/api/v1/health`).catch(() => {});
 	return {
 		stop: () =>
 			new Promise((done) => {

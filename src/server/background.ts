@@ -6,7 +6,7 @@ import { log } from './log';
 import { beginWatching } from './watch/watching';
 
 let begun = false;
-const AGAIN_MS = 5000;
+const AGAIN_MS = 30_000;
 
 /** Begins what is done without being asked, once for this process: listening to a broker, watching, letting go. */
 export function beginBackground(): void {

@@ -89,7 +89,10 @@ function Stretch({
 	const days = Math.max(2, Math.ceil((site.now - g.since) / DAY) + 1);
 	const lines = g.episodes.slice(0, 3).map((x) => `${x.station}.${x.quantity}`);
 	return (
-		<li className="border-t border-line py-1.5 flex flex-wrap lg:flex-nowrap items-center gap-x-4 gap-y-1" data-stretch={g.key}>
+		<li
+			className="border-t border-line py-1.5 flex flex-wrap lg:flex-nowrap items-center gap-x-4 gap-y-1"
+			data-stretch={g.key}
+		>
 			<span className="grow">
 				<StandingMark standing={standingOf({ flag: e.flag, cause: e.cause })} /> <strong>{station}</strong>{' '}
 				{g.episodes.map((x) => showed(x, site)).join(', ')}: {causeWords(e.cause)}

@@ -25,6 +25,8 @@ const DAY = 86_400_000;
 /** The same nothing each time: a chart is drawn anew where what it shows is another thing. */
 const NONE: readonly StoredEvent[] = [];
 const SHOWN = ['ph', 'ec', 'temp'] as const;
+/** Of what sensors tell these are looked at first. */
+const SENSED: readonly Quantity[] = ['ph', 'ec', 'temp'];
 
 const useSeries = (quantity: Quantity, station: string, span: { from: string; to: string }) =>
 	useAsked('GET /stations/:code/series', { params: { code: station }, query: { quantity, of: 'hands', ...span } });
@@ -49,6 +51,11 @@ export function Trends({ site: held, station: first }: { site: Held<SiteView>; s
 	const trends = useAsked('GET /trends', { query: { station, ...span } }).data?.trends ?? [];
 	const plans = useAsked('GET /plans', {}).data?.plans;
 	const explained = useAsked('GET /explanations', { query: { station, ...span } }).data?.explanations ?? [];
+	const nodes = useAsked('GET /nodes', {}).data?.nodes ?? [];
+	const told = nodes
+		.filter((n) => n.station === station)
+		.flatMap((n) => n.series.map((x) => x.quantity))
+		.filter((q) => SENSED.includes(q));
 	const events = logged.data?.events ?? NONE;
 	const pending = SHOWN.some((q) => asked[q].isPending);
 	const problem = [...SHOWN.map((q) => asked[q].error), logged.error].find((e) => e)?.message ?? '';
@@ -100,6 +107,14 @@ export function Trends({ site: held, station: first }: { site: Held<SiteView>; s
 						</button>
 					))}
 				</fieldset>
+				{told.length > 0 && (
+					<a
+						className="underline min-h-10 inline-flex items-center"
+						href={`/trends?part=lines&lines=${encodeURIComponent(told.map((q) => `${station}.${q}`).join())}`}
+					>
+						with its sensors
+					</a>
+				)}
 				<button
 					type="button"
 					className="ml-auto underline cursor-pointer min-h-10"
