@@ -2,30 +2,18 @@ import { judgeDueStreams } from '@/service/sensors/due';
 import { announce } from './changes';
 import { database, isDatabaseDown } from './database';
 import { log } from './log';
-
-let looking = false;
-let again = false;
+import { oneAtATime } from './one-at-a-time';
 
 /**
- * Has the streams judged again beside which something was written afterwards: an event, a hand reading, a decision. One at a time;
- * what becomes due meanwhile is done before the end.
+ * Has the streams judged again beside which something was written afterwards: an event, a hand reading, a decision. What becomes due
+ * meanwhile is done before the end; what fails stays due.
  */
-export async function keepStreams(): Promise<void> {
-	if (looking) {
-		again = true;
-		return;
-	}
-	looking = true;
-	try {
-		do {
-			again = false;
-			for (const station of await judgeDueStreams(database()))
-				announce({ kind: 'sensors', station, by: '', readings: [] });
-		} while (again);
-	} catch (error) {
-		// It stays due; the next change looks again.
+export const keepStreams = oneAtATime(
+	async () => {
+		for (const station of await judgeDueStreams(database()))
+			announce({ kind: 'sensors', station, by: '', readings: [] });
+	},
+	(error) => {
 		if (!isDatabaseDown(error)) log.error({ error }, 'judging streams again');
-	} finally {
-		looking = false;
-	}
-}
+	},
+);

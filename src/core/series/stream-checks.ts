@@ -46,20 +46,16 @@ export interface Judged {
 	gaps: { from: number; to: number }[];
 }
 
-const [OUT_OF_RANGE, SPIKE, STUCK, AIR, STORAGE, MIXING, ADDITION, CALIBRATION, CHANGED, DRIFT] = (
-	[
-		'out-of-range',
-		'spike',
-		'stuck',
-		'probe-in-air',
-		'probe-in-storage',
-		'mixing',
-		'unlogged-addition',
-		'calibration-step',
-		'unexpected-change',
-		'drift',
-	] as const
-).map(numberOf) as [number, number, number, number, number, number, number, number, number, number];
+const OUT_OF_RANGE = numberOf('out-of-range');
+const SPIKE = numberOf('spike');
+const STUCK = numberOf('stuck');
+const AIR = numberOf('probe-in-air');
+const STORAGE = numberOf('probe-in-storage');
+const MIXING = numberOf('mixing');
+const ADDITION = numberOf('unlogged-addition');
+const CALIBRATION = numberOf('calibration-step');
+const CHANGED = numberOf('unexpected-change');
+const DRIFT = numberOf('drift');
 
 const MINUTE = 60_000;
 const FOLLOWS_MS = 15 * MINUTE;

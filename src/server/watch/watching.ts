@@ -8,6 +8,7 @@ import { deliveryTried, findAlert, findDelivery, listConditions, watchSettings }
 import { announce } from '../changes';
 import { isDatabaseDown } from '../database';
 import { log } from '../log';
+import { oneAtATime } from '../one-at-a-time';
 import { type Queue, Work } from './boss';
 import { openMailbox, sendMail } from './mail';
 import { sendWebhook } from './webhook';
@@ -41,25 +42,14 @@ export async function beginWatching(pool: Pool, databaseUrl: string, mailbox: nu
 		deliver(pool, d, last, mailbox),
 	);
 	const send = (client: Client, d: Delivery) => deliveries.add(client, d);
-	let looking = false;
-	let again = false;
-	look = async () => {
-		if (looking) {
-			again = true;
-			return;
-		}
-		looking = true;
-		try {
-			do {
-				again = false;
-				if (await watch(pool, Date.now(), send)) announce({ kind: 'watch', station: null, by: '', readings: [] });
-			} while (again);
-		} catch (error) {
+	look = oneAtATime(
+		async () => {
+			if (await watch(pool, Date.now(), send)) announce({ kind: 'watch', station: null, by: '', readings: [] });
+		},
+		(error) => {
 			if (!isDatabaseDown(error)) log.error({ error }, 'watching');
-		} finally {
-			looking = false;
-		}
-	};
+		},
+	);
 	await work.every('watch', '* * * * *', async () => look?.());
 	await work.every('let-go', '17 * * * *', () => dropOld(pool, Date.now()));
 	lookSoon();
