@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { dayIn } from '@/core/series/days';
 import { fiveMinutesOf, hourOf, resolutionFor, rollUp, rollUpFurther } from '@/core/series/rollup';
+import reference from '../../../reference/rollups.json';
 
 const MINUTE = 60_000;
 const sample = fc.record({
@@ -76,6 +77,29 @@ describe('rollups', () => {
 			}),
 			{ numRuns: 60 },
 		);
+	});
+	it('are those that numpy and Python’s zone database give, over the night in which the clocks go forward (tests/reference/make_rollups.py)', () => {
+		const { begin, step_ms, values, rollups } = reference;
+		const samples = {
+			at: values.map((_, i) => begin + i * step_ms),
+			value: values,
+			cause: values.map(() => 0),
+			count: values.length,
+		};
+		for (const [step, stretch] of [
+			['5min', fiveMinutesOf],
+			['hour', hourOf],
+			['day', dayIn('Europe/Amsterdam')],
+		] as const)
+			expect(
+				rollUp(samples, stretch).map((r) => ({
+					at: r.at,
+					least: r.least,
+					greatest: r.greatest,
+					mean: Number((r.total / r.count).toFixed(9)),
+					count: r.count,
+				})),
+			).toEqual(rollups[step]);
 	});
 	it('a day is that of the site, of 23 hours where the clocks go forward (tz database: 29 March 2026)', () => {
 		const day = dayIn('Europe/Amsterdam');
