@@ -7,6 +7,11 @@ const recent: ChangeMade[] = [];
 let last = 0;
 
 export function announce(change: Omit<ChangeMade, 'seq'>): void {
+	// Nodes send every second: of each station the newest says it all, and what people enter is not pushed out.
+	if (change.kind === 'sensors' || change.kind === 'watch') {
+		const before = recent.findIndex((c) => c.kind === change.kind && c.station === change.station);
+		if (before >= 0) recent.splice(before, 1);
+	}
 	recent.push({ ...change, seq: ++last });
 	if (recent.length > KEEP) recent.splice(0, recent.length - KEEP);
 }

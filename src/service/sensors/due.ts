@@ -17,7 +17,7 @@ export async function judgeDueStreams(pool: Pool): Promise<string[]> {
 		await transaction(pool, async (client) => {
 			// In the order of their numbers, as whoever else holds several.
 			for (const node of [...new Set(all.map((s) => s.nodeId))].sort((a, b) => a - b))
-				await holdNode(client, site.site.id, node, 0);
+				await holdNode(client, site.site.id, node, null);
 			const context = (await loadSite(client))!;
 			for (const instrumentId of new Set(all.map((s) => s.instrumentId))) {
 				const station = all.find((s) => s.instrumentId === instrumentId)!.station;

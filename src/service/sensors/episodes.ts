@@ -118,7 +118,7 @@ export async function decideStretch(
 				},
 			]);
 		const series = (await listSeries(client, siteId)).find((s) => s.id === episode.seriesId)!;
-		await holdNode(client, siteId, series.nodeId, 0);
+		await holdNode(client, siteId, series.nodeId, null);
 		const end = Math.min(until, episode.until);
 		await insertSensorDecision(client, siteId, {
 			seriesId: series.id,

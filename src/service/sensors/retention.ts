@@ -21,7 +21,7 @@ export async function dropOld(pool: Pool, now: number): Promise<void> {
 		// Whole days, so that no rollup is half of what is there and half of what is gone.
 		const before = Math.floor((now - node.keepDays * DAY) / DAY) * DAY;
 		await transaction(pool, async (client) => {
-			await holdNode(client, site.site.id, node.id, 0);
+			await holdNode(client, site.site.id, node.id, null);
 			const series = await listSeries(client, site.site.id, { nodeId: node.id });
 			if (series.some((s) => s.rawFrom < before))
 				await dropSamples(

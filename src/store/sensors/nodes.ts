@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { QUANTITIES, type Quantity, type SeriesQuantity } from '@/core/quantity';
-import type { Db } from '../pool';
+import type { Client, Db } from '../pool';
 import { idRow, read, time } from '../read';
 
 /** A node: where it stands, what it tells, and whether it may. */
@@ -77,13 +77,15 @@ export async function setToken(db: Db, siteId: number, id: number, sha256: Buffe
 	);
 }
 
-/** Waits for whoever stores for this node, and keeps others waiting; notes that it was heard. */
-export async function holdNode(db: Db, siteId: number, id: number, now: number): Promise<void> {
-	await db.query('UPDATE node SET heard_at = greatest(heard_at, $3) WHERE site_id = $1 AND id = $2', [
-		siteId,
-		id,
-		new Date(now),
-	]);
+/**
+ * Waits for whoever stores for this node, and keeps others waiting until the end of the transaction.
+ * @param heard when it was heard; null where it is not the node itself that is stored for
+ */
+export async function holdNode(db: Client, siteId: number, id: number, heard: number | null): Promise<void> {
+	await db.query(
+		'UPDATE node SET heard_at = CASE WHEN $3::timestamptz IS NULL THEN heard_at ELSE greatest(heard_at, $3) END WHERE site_id = $1 AND id = $2',
+		[siteId, id, heard === null ? null : new Date(heard)],
+	);
 }
 
 /** One series of one probe. */

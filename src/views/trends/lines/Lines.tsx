@@ -62,7 +62,12 @@ export function Lines({ site: held, lines: first, days }: { site: Held<SiteView>
 		[logged.data, stations],
 	);
 	useChanges(
-		useCallback(() => void askAgain(), []),
+		useCallback(
+			(c) => {
+				if (c.station === null || stations.includes(c.station)) void askAgain();
+			},
+			[stations],
+		),
 		true,
 	);
 	const choose = (next: readonly Line[]) => setText(next.map(lineKey).join(','));
