@@ -7,6 +7,9 @@ import { loadSite, requireSite } from '@/service/site';
 import { markSample } from '@/store/site';
 import { handle } from '../dispatch';
 
+/** Of its sensors a sample has some weeks: enough to look at, and soon there. */
+const SAMPLE_POST_DAYS = 21;
+
 export const setup = handle(resource, {
 	'GET /site': async ({ db }) => {
 		const context = await loadSite(db);
@@ -21,7 +24,7 @@ export const setup = handle(resource, {
 	'POST /sample': async ({ db, now }) => {
 		const before = await loadSite(db);
 		if (before && before.stations.length > 0) throw notEmpty();
-		await fillWithDemo(db, now);
+		await fillWithDemo(db, now, SAMPLE_POST_DAYS);
 		await markSample(db, (await requireSite(db)).site.id);
 		return { ok: true };
 	},

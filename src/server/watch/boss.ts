@@ -12,8 +12,8 @@ export interface Queue<T extends object> {
 	add: (client: Client, work: T) => Promise<void>;
 }
 
-const RETRIES = 8;
-const FIRST_PAUSE_S = 5;
+const RETRIES = 10;
+const FIRST_PAUSE_S = 2;
 
 export class Work {
 	private constructor(private readonly boss: PgBoss) {}
