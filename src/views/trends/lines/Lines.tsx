@@ -98,7 +98,23 @@ export function Lines({ site: held, lines: first, days }: { site: Held<SiteView>
 				</p>
 			)}
 			{lines.length === 0 && nodes && (
-				<p className="text-soft mt-4">Choose what to look at: a station and what was measured there.</p>
+				<p className="text-soft mt-4">
+					{known.length > 0 ? (
+						'Choose what to look at: a station and what was measured there.'
+					) : (
+						<>
+							Nothing was measured here yet.{' '}
+							<a className="underline" href="/bench">
+								Take a reading
+							</a>
+							, or{' '}
+							<a className="underline" href="/setup">
+								put up a sensor node
+							</a>
+							.
+						</>
+					)}
+				</p>
 			)}
 			{lines.length > 0 && empty && !problem && (
 				<p className="text-soft mt-6">Nothing was measured in this time. Go earlier, or wider.</p>
