@@ -81,7 +81,7 @@ async function send(quantity: string, values: number[], unit: string): Promise<v
 	expect(response.status).toBe(202);
 }
 const mails = async (): Promise<string[]> => (await ask('/mailbox')).mails.map((m: Answer) => m.body as string);
-const soon = { timeout: 8000, interval: 100 };
+const soon = { timeout: 15_000, interval: 100 };
 
 describe('watching', () => {
 	it('refuses what cannot be watched', async () => {
@@ -154,7 +154,7 @@ describe('watching', () => {
 		await send('level', [250, 251, 250, 249], 'mm');
 		await send('level', [180, 181, 180, 180, 179, 180, 181, 180], 'mm');
 		// Kept in the database, and tried in vain.
-		await expect.poll(async () => (await ask('/watch')).failed.length, { timeout: 9000, interval: 100 }).toBe(1);
+		await expect.poll(async () => (await ask('/watch')).failed.length, { timeout: 15_000, interval: 100 }).toBe(1);
 		const url = app.databaseUrl;
 		await app.kill();
 		listening = true;
