@@ -48,6 +48,7 @@ it('the line of a probe that was found 0.4 too high lies lower before its calibr
 			`${app.base}/api/v1/stations/tank/series?quantity=ph&from=${iso(BEGIN)}&to=${iso(BEGIN + 11 * DAY)}&points=${points}`,
 		);
 		const { points: drawn } = (await response.json()) as Answer;
+		expect(drawn.length).toBeLessThanOrEqual(points);
 		const last = drawn.at(-1);
 		expect(last.value).toBeGreaterThan(5.88);
 		// In proportion to the time since it was left right (USGS TM 1–D3): nearly all of 0.4 at the end, little at the beginning.

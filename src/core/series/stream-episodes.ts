@@ -1,3 +1,4 @@
+import { DOUBTED_FLAGS } from '../trust/trust';
 import { FLAG_OF } from './findings';
 
 /** Doubtful samples of one cause that follow each other. */
@@ -11,8 +12,6 @@ export interface StreamEpisode {
 
 /** Doubts of one cause that follow each other within this time are one episode. */
 export const ONE_EPISODE_MS = 30 * 60_000;
-/** The least flag of a doubt. */
-const DOUBTED = 3;
 
 /**
  * Goes on with episodes by what samples were found to be.
@@ -34,7 +33,7 @@ export function streamEpisodes(
 	for (let i = 0; i < samples.count; i++) {
 		const cause = samples.cause[i]!;
 		const flag = FLAG_OF[cause]!;
-		if (flag < DOUBTED) continue;
+		if (!DOUBTED_FLAGS.includes(flag)) continue;
 		const at = samples.at[i]!;
 		let e = open.get(cause);
 		if (!e || at - e.until > ONE_EPISODE_MS) {

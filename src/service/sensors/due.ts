@@ -12,7 +12,7 @@ export async function judgeDueStreams(pool: Pool): Promise<string[]> {
 	const site = await loadSite(pool);
 	if (!site) return [];
 	const stations: string[] = [];
-	for (const { stationId, at } of await streamsDue(pool, site.site.id)) {
+	for (const { stationId, at, version } of await streamsDue(pool, site.site.id)) {
 		const all = await listSeries(pool, site.site.id, { stationIds: [stationId] });
 		await transaction(pool, async (client) => {
 			// In the order of their numbers, as whoever else holds several.
@@ -23,7 +23,7 @@ export async function judgeDueStreams(pool: Pool): Promise<string[]> {
 				const station = all.find((s) => s.instrumentId === instrumentId)!.station;
 				await judgeFrom(client, context, { stationId, station, instrumentId }, at);
 			}
-			await streamsJudged(client, site.site.id, stationId, at);
+			await streamsJudged(client, site.site.id, stationId, version);
 		});
 		if (all[0]) stations.push(all[0].station);
 	}

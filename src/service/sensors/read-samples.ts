@@ -24,9 +24,8 @@ export interface SentSeries {
 }
 export interface Sent {
 	series: SentSeries[];
+	/** As many as were sent, also at the same time. */
 	samples: number;
-	/** The same probe, quantity and time again within what was sent. */
-	duplicates: number;
 }
 
 export const MOST_SAMPLES = 10_000;
@@ -141,22 +140,20 @@ export class SentSamples {
 			throw new Refusal('bad-samples', this.errors, {
 				detail: `${this.wrong} of ${this.samples} samples cannot be taken; nothing was stored. Mend them and send all of them again.`,
 			});
-		let duplicates = 0;
-		for (const s of this.series.values()) duplicates += inOrder(s);
-		return { series: [...this.series.values()], samples: this.samples, duplicates };
+		for (const s of this.series.values()) putInOrder(s);
+		return { series: [...this.series.values()], samples: this.samples };
 	}
 }
 const BEYOND = 1e12;
 
-/** Puts a series in order and leaves the first of those at one time. @returns how many were left out */
-function inOrder(s: SentSeries): number {
+/** Puts a series in order and leaves the first of those at one time. */
+function putInOrder(s: SentSeries): void {
 	const { at, value } = s;
 	let sorted = true;
 	for (let i = 1; i < at.length && sorted; i++) sorted = at[i]! > at[i - 1]!;
-	if (sorted) return 0;
+	if (sorted) return;
 	const order = at.map((_, i) => i).sort((a, b) => at[a]! - at[b]! || a - b);
 	const kept = order.filter((i, k) => k === 0 || at[i] !== at[order[k - 1]!]);
 	s.at = kept.map((i) => at[i]!);
 	s.value = kept.map((i) => value[i]!);
-	return at.length - kept.length;
 }

@@ -148,10 +148,10 @@ async function drawn(
 		}
 	} else rows = await rollupsBetween(db, siteId, [series.id], rollup, from, to);
 	if (rows) {
-		const many = Math.ceil(rows.length / points);
-		if (many > 1) {
-			// By the clock, so that two series meet at the same times.
-			const width = many * (rollup === 'raw' ? 1 : STEP_MINUTES[rollup] * 60_000);
+		if (rows.length > points && rollup !== 'raw') {
+			// By the clock, so that two series meet at the same times; by the time asked for, since there may be holes.
+			const stepMs = STEP_MINUTES[rollup] * 60_000;
+			const width = Math.ceil((to - from) / stepMs / (points - 1)) * stepMs;
 			rows = rollUpFurther(rows, (at) => Math.floor(at / width) * width);
 		}
 		result = rows.map((r) => {

@@ -61,7 +61,6 @@ CREATE TABLE sensor_sample (
 	PRIMARY KEY (site_id, series_id, at)
 ) PARTITION BY RANGE (at);
 CREATE INDEX sensor_sample_by_time ON sensor_sample USING brin (at);
-CREATE INDEX sensor_sample_doubtful ON sensor_sample (site_id, series_id, at) WHERE flag IN (3, 4);
 
 CREATE FUNCTION sensor_sample_keeps() RETURNS trigger LANGUAGE plpgsql AS $$
 BEGIN
@@ -155,6 +154,8 @@ CREATE TABLE stream_due (
 	site_id     integer NOT NULL,
 	station_id  bigint NOT NULL,
 	at          timestamptz NOT NULL,
+	-- Another with each thing that is written: what comes while it is judged is not taken for judged.
+	version     bigint NOT NULL DEFAULT nextval('row_id'),
 	PRIMARY KEY (site_id, station_id),
 	FOREIGN KEY (site_id, station_id) REFERENCES station (site_id, id)
 );
@@ -165,7 +166,7 @@ BEGIN
 	SELECT f.site_id, f.station_id, min(f.at) - interval '15 minutes' FROM fresh f
 	WHERE EXISTS (SELECT 1 FROM series s WHERE s.site_id = f.site_id AND s.station_id = f.station_id AND s.newest_at >= f.at - interval '15 minutes')
 	GROUP BY f.site_id, f.station_id
-	ON CONFLICT (site_id, station_id) DO UPDATE SET at = least(stream_due.at, EXCLUDED.at);
+	ON CONFLICT (site_id, station_id) DO UPDATE SET at = least(stream_due.at, EXCLUDED.at), version = EXCLUDED.version;
 	RETURN NULL;
 END $$;
 CREATE TRIGGER event_beside_streams AFTER INSERT ON event REFERENCING NEW TABLE AS fresh FOR EACH STATEMENT EXECUTE FUNCTION streams_become_due();
@@ -178,13 +179,13 @@ BEGIN
 		SELECT e.site_id, e.station_id, min(e.at) - interval '15 minutes' FROM fresh f JOIN event e ON e.site_id = f.site_id AND e.id = f.event_id
 		WHERE EXISTS (SELECT 1 FROM series s WHERE s.site_id = e.site_id AND s.station_id = e.station_id AND s.newest_at >= e.at - interval '15 minutes')
 		GROUP BY e.site_id, e.station_id
-		ON CONFLICT (site_id, station_id) DO UPDATE SET at = least(stream_due.at, EXCLUDED.at);
+		ON CONFLICT (site_id, station_id) DO UPDATE SET at = least(stream_due.at, EXCLUDED.at), version = EXCLUDED.version;
 	ELSE
 		INSERT INTO stream_due (site_id, station_id, at)
 		SELECT r.site_id, r.station_id, min(r.at) - interval '15 minutes' FROM fresh f JOIN reading r ON r.site_id = f.site_id AND r.id = f.reading_id
 		WHERE EXISTS (SELECT 1 FROM series s WHERE s.site_id = r.site_id AND s.station_id = r.station_id AND s.newest_at >= r.at - interval '15 minutes')
 		GROUP BY r.site_id, r.station_id
-		ON CONFLICT (site_id, station_id) DO UPDATE SET at = least(stream_due.at, EXCLUDED.at);
+		ON CONFLICT (site_id, station_id) DO UPDATE SET at = least(stream_due.at, EXCLUDED.at), version = EXCLUDED.version;
 	END IF;
 	RETURN NULL;
 END $$;

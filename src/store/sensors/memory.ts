@@ -75,15 +75,15 @@ export const doneAt = (db: Db, siteId: number, station: string, from: number, to
 export const streamsDue = (db: Db, siteId: number) =>
 	read(
 		db,
-		z.strictObject({ stationId: z.number(), at: time }),
-		'SELECT station_id AS "stationId", at FROM stream_due WHERE site_id = $1 ORDER BY at',
+		z.strictObject({ stationId: z.number(), at: time, version: z.number() }),
+		'SELECT station_id AS "stationId", at, version FROM stream_due WHERE site_id = $1 ORDER BY at',
 		[siteId],
 	);
-/** They have been judged, from that time on. */
-export async function streamsJudged(db: Db, siteId: number, stationId: number, from: number): Promise<void> {
-	await db.query('DELETE FROM stream_due WHERE site_id = $1 AND station_id = $2 AND at >= $3', [
+/** They have been judged, as far as was written by a version. */
+export async function streamsJudged(db: Db, siteId: number, stationId: number, version: number): Promise<void> {
+	await db.query('DELETE FROM stream_due WHERE site_id = $1 AND station_id = $2 AND version = $3', [
 		siteId,
 		stationId,
-		timeOrEnd(from),
+		version,
 	]);
 }

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { FLAG_OF } from '@/core/series/findings';
+import { DOUBTED_FLAGS } from '@/core/trust/trust';
 import { afterCommit, type Client, type Db, patiently } from '../pool';
 import { read, time, timeOrEnd } from '../read';
 import { copyNumbers } from './copy-binary';
@@ -120,8 +121,8 @@ export const doubtfulBetween = (
 		db,
 		z.strictObject({ at: time, cause: z.number() }),
 		patiently(
-			'SELECT at, cause FROM sensor_sample WHERE site_id = $1 AND series_id = $2 AND flag IN (3, 4) AND at >= $3 AND at <= $4 ORDER BY at',
-			[siteId, seriesId, timeOrEnd(from), timeOrEnd(upTo)],
+			'SELECT at, cause FROM sensor_sample WHERE site_id = $1 AND series_id = $2 AND flag = ANY($5) AND at >= $3 AND at <= $4 ORDER BY at',
+			[siteId, seriesId, timeOrEnd(from), timeOrEnd(upTo), DOUBTED_FLAGS],
 		),
 	);
 
