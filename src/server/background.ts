@@ -19,8 +19,9 @@ export function beginBackground(): void {
 		CORDWAIN_MAILBOX: mailbox,
 		DATABASE_URL: url,
 	} = settings();
-	if (own) openBroker(own).catch((error) => log.warn({ error }, 'broker'));
-	if (broker) listen(database(), broker);
+	// One that stands in is there before it is listened to.
+	const standIn = own ? openBroker(own).catch((error) => log.warn({ error }, 'broker')) : null;
+	if (broker) void Promise.resolve(standIn).then(() => listen(database(), broker));
 	if (!jobs || !url) return;
 	const begin = () =>
 		beginWatching(database(), url, mailbox).catch((error) => {

@@ -2,6 +2,7 @@ import { gzipSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { dropOld } from '@/service/sensors/retention';
 import { createPool, type Pool } from '@/store/pool';
+import { streamsDue, streamsJudged } from '@/store/sensors/memory';
 import { type Answer, type Application, postJson, startApplication } from '../helpers/application';
 import { differingRollups, rawOf } from '../helpers/streams';
 
@@ -146,6 +147,24 @@ describe('what a node sends', () => {
 		expect(await waiting()).toEqual([]);
 		expect((await rawOf(pool, code)).filter((r) => r.decision === 2)).toHaveLength(40);
 		expect(await differingRollups(pool, code)).toEqual([]);
+	});
+	it('what is written while streams are judged again is not taken for judged', async () => {
+		const { token } = await node('tray');
+		await send(token, { samples: range(0, 20).map((i) => ph(i)) });
+		const write = () =>
+			pool.query(
+				"INSERT INTO event (site_id, at, station_id, kind, source) SELECT site_id, $1, id, 'water_added', 'test' FROM station WHERE code = 'tray'",
+				[iso(BEGIN + 5 * MINUTE)],
+			);
+		const site = (await pool.query('SELECT id FROM site')).rows[0].id;
+		await write();
+		const [due] = await streamsDue(pool, site);
+		await write();
+		await streamsJudged(pool, site, due!.stationId, due!.version);
+		const [still] = await streamsDue(pool, site);
+		expect([still?.stationId, still?.at]).toEqual([due!.stationId, due!.at]);
+		await streamsJudged(pool, site, still!.stationId, still!.version);
+		expect(await streamsDue(pool, site)).toEqual([]);
 	});
 	it('has its days by the clock of the site, also after that was changed', async () => {
 		const { code, token } = await node();
