@@ -28,6 +28,8 @@ export default defineConfig({
 					include: ['tests/{db,e2e}/**/*.test.ts'],
 					globalSetup: ['tests/helpers/global-setup.ts'],
 					setupFiles: ['tests/helpers/parse-answers.ts', 'tests/helpers/check-rows.ts'],
+					// Each file has a database, a server and a window of its own; the modules and the browser they are made with may be one.
+					isolate: false,
 				},
 			},
 		],

@@ -86,7 +86,15 @@ function* filesBelow(path) {
 /** One hash over everything the build reads, so that a build is redone exactly when something changed. */
 function sourceDigest() {
 	const hash = createHash('sha256');
-	for (const part of ['src', 'ops/settings.mjs', 'public', 'astro.config.mjs', 'package-lock.json', 'tsconfig.json']) {
+	for (const part of [
+		'src',
+		'ops/settings.mjs',
+		'ops/bundle.mjs',
+		'public',
+		'astro.config.mjs',
+		'package-lock.json',
+		'tsconfig.json',
+	]) {
 		const path = join(root, part);
 		if (existsSync(path)) for (const file of filesBelow(path)) hash.update(file).update(readFileSync(file));
 	}
@@ -104,7 +112,7 @@ function compressFiles(directory) {
 	}
 }
 
-export function ensureBuild() {
+export async function ensureBuild() {
 	const stamp = join(root, 'dist', '.built-from');
 	const wanted = sourceDigest();
 	if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
@@ -116,5 +124,11 @@ export function ensureBuild() {
 	});
 	if (done.status !== 0) throw new SetupError(`The build failed:\n${done.stdout}${done.stderr}`);
 	compressFiles(join(root, 'dist/client'));
+	// What runs beside the server in a thread of its own. Only now are the packages there that put it together.
+	const { bundle } = await import('./bundle.mjs');
+	writeFileSync(
+		join(root, 'dist/server/judge-streams.mjs'),
+		await bundle('src/server/judge-streams.ts', { packagesHere: false }),
+	);
 	writeFileSync(stamp, wanted);
 }

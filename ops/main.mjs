@@ -98,7 +98,7 @@ async function serve({ demo }) {
 		throw new SetupError(
 			`Port ${port} is already in use. Stop what uses it, or choose another: PORT=4401 npm ${demo ? 'run demo' : 'start'}`,
 		);
-	ensureBuild();
+	await ensureBuild();
 	const address = `http://${host === '::1' ? '[::1]' : host}:${port}`;
 	lock.write(address);
 

@@ -42,7 +42,7 @@ export async function runTests(extra) {
 	const types = gateMeanwhile('Types', bin('astro'), ['check', '--minimumFailingSeverity', 'error']);
 	let failed = gate('Lint', bin('biome'), ['check', '--error-on-warnings', '.']);
 	failed += gate('What nobody uses', bin('knip'), ['--no-progress']);
-	ensureBuild();
+	await ensureBuild();
 	failed += await types();
 
 	const dataDir = mkdtempSync(join(tmpdir(), 'cordwain-test-'));

@@ -4,7 +4,7 @@ import type { APIContext, MiddlewareNext } from 'astro';
 import { pathOf } from '@/server/address';
 import { beginBackground } from '@/server/background';
 import { compressed } from '@/server/compress';
-import { isDatabaseDown } from '@/server/database';
+import { isDatabaseDown } from '@/server/database-down';
 import { databaseDownPage } from '@/server/down-page';
 import { isLoopbackHost, isUuid, originAllowed } from '@/server/guard';
 import { keepJudged } from '@/server/keep-judged';

@@ -103,6 +103,7 @@ async function main(): Promise<void> {
 		},
 		calibrateDays: (code) => config.instruments?.[code]?.calibrate_days,
 		zone,
+		altitudeM: config.altitude_m ?? 0,
 		now: () => Date.now(),
 	});
 	for await (const lines of flags) await write(lines);

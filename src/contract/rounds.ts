@@ -29,6 +29,16 @@ const roundReading = wire(
 );
 export type RoundReading = z.input<typeof roundReading>;
 
+const told = wire({
+	quantity,
+	value: z.number().describe('canonical, as it was read'),
+	restated: z.number().nullable(),
+	at: instant,
+	flag: z.number(),
+	cause: z.string(),
+	decision: z.string().nullable(),
+});
+
 const lineStation = wire({
 	station: z.string(),
 	name: z.string(),
@@ -36,6 +46,7 @@ const lineStation = wire({
 	fed_by: z.array(z.string()),
 	ph: roundReading.nullable(),
 	ec: roundReading.nullable(),
+	told: z.array(told).describe('what its sensors told last of pH and EC, within a day'),
 	newest: instant.nullable().describe('of any quantity'),
 	due: z.array(quantity),
 	overdue_days: z.number(),

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { byId, code, done, finite, instant, name, note, quantity } from './fields';
+import { byId, code, done, finite, instant, name, note, phOrEc, quantity } from './fields';
 import { resource } from './operation';
 import { wire } from './wire';
 
@@ -99,6 +99,24 @@ export const sensors = resource('Sensors', {
 	'GET /sensors/episodes': {
 		summary: 'Doubtful stretches of sensors that nobody decided about, the newest first, at most a hundred',
 		answer: z.object({ episodes: z.array(episode) }),
+	},
+	'GET /sensors/apart': {
+		summary:
+			'Sensors of pH or EC in one water that came apart in the last two weeks, and which of them hand readings speak against',
+		answer: z.object({
+			apart: z.array(
+				wire({
+					station: z.string(),
+					quantity: phOrEc,
+					first: z.string(),
+					second: z.string(),
+					since: instant,
+					by: z.number().describe('how much more the first shows: pH, or share of EC'),
+					comparisons: z.number(),
+					off: z.string().nullable().describe('the one that hands speak against; null where nobody knows'),
+				}),
+			),
+		}),
 	},
 	'POST /sensors/episodes/:id/decision': {
 		summary:

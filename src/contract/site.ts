@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { HIGHEST_M, LOWEST_M } from '@/core/chem/oxygen';
 import type { EngineSnapshot } from '@/core/judge/memory';
 import { type Quantity, UNITS, type Unit } from '@/core/quantity';
 import { isZone } from '@/core/quantity/time';
@@ -45,6 +46,12 @@ export const site = z.strictObject({
 				.optional()
 				.describe('seconds that readings want'),
 			sensitivity: z.enum(['calm', 'usual', 'keen']).optional().describe('how readily the checks ask'),
+			altitudeM: z
+				.number()
+				.min(LOWEST_M)
+				.max(HIGHEST_M)
+				.optional()
+				.describe('metres above the sea: what 100 % of oxygen is; 0 unless said'),
 		})
 		.optional(),
 });

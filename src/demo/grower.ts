@@ -14,6 +14,8 @@ export function tend(
 	event: (at: number, station: string, kind: EventKind, amount: number | null, unit: string, product: string) => void,
 	day: number,
 	chance: Random,
+	/** The Bench tank is seldom touched. */
+	benchDay: boolean,
 ): void {
 	const care = (tank: Tank, station: string, acidMeqPerMl: number, highPh: number) => {
 		const { state, traits } = tank;
@@ -25,6 +27,10 @@ export function tend(
 				tank.add(litres, salty ? 60 : w.mixEc, salty ? state.ph : w.mixPh);
 				event(at, station, 'water_added', litres, 'L', salty ? 'rain' : 'mix');
 			}
+		}
+		if (state.ecUsCm < 1450 && station === 'bench') {
+			tank.feed(250);
+			event(at + 10 * MINUTE, station, 'nutrient_added', 40, 'mL', 'feed A and B');
 		}
 		if (state.ecUsCm < 1650 && station === 'pond') {
 			tank.feed(220);
@@ -39,7 +45,7 @@ export function tend(
 	};
 	care(w.pond, 'pond', 4.2, 6.35);
 	care(w.slabs, 'slabs', 4.2, 6.1);
-	if (day % 9 === 4) care(w.bench, 'bench', 0.5, 6.6);
+	if (benchDay) care(w.bench, 'bench', 0.5, 6.6);
 	if (day % 60 === 50) {
 		w.slabs.state.ecUsCm = 2050 * (1 + 0.01 * chance.normal());
 		w.slabs.state.ph = 5.75;

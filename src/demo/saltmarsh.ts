@@ -167,6 +167,7 @@ export const STATIONS: Omit<StationRow, 'id'>[] = [
 			kind: 'reservoir',
 			system: 'bench-tank',
 			volumeL: 40,
+			shape: '40 x 30',
 			ranges: { ph: [5.8, 6.8], ec: [1400, 2400] },
 			fedBy: ['mix'],
 		},
@@ -209,6 +210,9 @@ export const INSTRUMENTS: Omit<InstrumentRow, 'id'>[] = [
 			temp: { resolution: 0.1, accuracy: 0.5 },
 		},
 	}),
+	instrument({ code: 'fern', name: 'Fern', kind: 'ion', quantities: { no3: { resolution: 1, accuracyPct: 10 } } }),
+	instrument({ code: 'moss', name: 'Moss', kind: 'ion', quantities: { k: { resolution: 1, accuracyPct: 10 } } }),
+	instrument({ code: 'reed', name: 'Reed', kind: 'ion', quantities: { ca: { resolution: 1, accuracyPct: 10 } } }),
 	instrument({ code: 'kit', name: 'Drop kit', kind: 'drop_kit', quantities: { ph: {} } }),
 ];
 

@@ -4,6 +4,7 @@ import { Pen } from '@/sim/pen';
 import { seeded } from '@/sim/random';
 import { Tank } from '@/sim/tank';
 import { demoBatch } from './batches';
+import { measuredBeside } from './beside';
 import { besideIt, calibrate, tend, writeDown } from './grower';
 import { demoRun } from './run';
 import type { Sample, Season } from './written';
@@ -33,6 +34,10 @@ function builtUp(left: number): number {
 const ANSWERS_AFTER = 1;
 /** Days before the end on which what was advised was done. */
 export const STEP_DAYS_AGO = [64, 58] as const;
+
+/** For so many days at the end the Bench tank is left to its plants, but for two additions; days before the end. */
+const BENCH_ALONE_DAYS = 40;
+const BENCH_ADDITIONS: readonly number[] = [27, 10];
 
 /** Day of the week on which two pens are held against one another. */
 const CUP_DAY = 5;
@@ -90,7 +95,7 @@ export function season(end: number, seed = DEMO_SEED, days = DEMO_DAYS): Season 
 		{ volumeL: 580, ecUsCm: 2050, ph: 5.7, tempC: 19 },
 	);
 	const bench = new Tank(
-		{ fullL: 40, drinkLPerDay: 0.9, uptakeEcUsCm: 1500, phRisePerDay: 0.05, bufferMeq: 0.6, meanTempC: 20 },
+		{ fullL: 40, drinkLPerDay: 0.9, uptakeEcUsCm: 2150, phRisePerDay: 0.05, bufferMeq: 0.6, meanTempC: 20 },
 		{ volumeL: 38, ecUsCm: 1800, ph: 6.1, tempC: 20 },
 	);
 	let feedEc = 1380;
@@ -259,8 +264,10 @@ export function season(end: number, seed = DEMO_SEED, days = DEMO_DAYS): Season 
 		note(morning);
 		note(morning + 9 * HOUR - MINUTE);
 		const quietEnd = d >= days - 1;
+		const left = days - 1 - d;
+		const benchDay = left > BENCH_ALONE_DAYS ? d % 9 === 4 : BENCH_ADDITIONS.includes(left);
 		const eventsBefore = result.events.length;
-		if (!quietEnd) tend(morning + 9 * HOUR, { pond, slabs, bench, mixEc, mixPh }, event, d, chance);
+		if (!quietEnd) tend(morning + 9 * HOUR, { pond, slabs, bench, mixEc, mixPh }, event, d, chance, benchDay);
 		if (!quietEnd) note(morning + 10 * HOUR);
 		// After acid the grower looks again, once it has mixed.
 		for (const dose of result.events.slice(eventsBefore).filter((e) => e.kind === 'acid_added')) {
@@ -284,6 +291,7 @@ export function season(end: number, seed = DEMO_SEED, days = DEMO_DAYS): Season 
 		calibrate(d, morning + 90 * MINUTE, pens, result.calibrations, chance, days);
 		for (const tank of [pond, slabs, bench]) tank.live(6, warmth, chance);
 	}
+	result.readings.push(...measuredBeside(result, end, seed + 5));
 	result.readings.sort((a, b) => a.at - b.at);
 	result.events.sort((a, b) => a.at - b.at);
 	return result;

@@ -1,9 +1,13 @@
 import { z } from 'zod';
+import { HIGHEST_M, LOWEST_M } from '../core/chem/oxygen';
 import { isZone } from '../core/quantity/time';
 import { type InstrumentInfo, STATION_KINDS, type StationInfo } from '../core/reading/model';
 
 /** The checker's CONFIG.json; every part is optional (docs/formats.md, section 4). */
 const range = z.tuple([z.number(), z.number()]).refine(([low, high]) => low < high, 'the lower end comes first');
+
+/** Metres above the sea. */
+const altitude = z.number().min(LOWEST_M).max(HIGHEST_M);
 
 const stationConfig = z.object({
 	kind: z.enum(STATION_KINDS).optional(),
@@ -32,6 +36,7 @@ const instrumentConfig = z.object({
 
 export const checkConfig = z.object({
 	sensitivity: z.enum(['calm', 'usual', 'keen']).optional(),
+	altitude_m: altitude.optional(),
 	timezone: z.string().refine(isZone, 'is not a time zone such as Europe/Amsterdam').optional(),
 	stations: z.record(z.string(), stationConfig).optional(),
 	instruments: z.record(z.string(), instrumentConfig).optional(),

@@ -134,6 +134,8 @@ export interface CheckInput {
 	calibrations?: readonly CalibrationGroup[] | undefined;
 	site: JudgeContext;
 	zone: string;
+	/** Of the site, m. */
+	altitudeM: number;
 	now: () => number;
 }
 
@@ -168,6 +170,7 @@ export async function* checkStream(input: CheckInput): AsyncGenerator<string> {
 	const header = openTable((await records.next()).value?.[0]);
 	const context: RowContext = {
 		zone: input.zone,
+		altitudeM: input.altitudeM,
 		ppmScale: (code) => input.site.instruments.get(code)?.ppmScale ?? null,
 		hours: new RepeatedHours(),
 	};

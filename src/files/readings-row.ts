@@ -18,6 +18,8 @@ export type RowResult = { ok: true; row: ReadingRow } | { ok: false; problem: Ro
 
 export interface RowContext {
 	zone: string;
+	/** Of the site, m. */
+	altitudeM: number;
 	/** Scale of an instrument's ppm display, for values written as plain `ppm`. */
 	ppmScale: (instrument: string) => PpmScale | null;
 	/** Of the lines before, in the night in which the clocks go back. */
@@ -54,7 +56,7 @@ export function readingRow(row: readonly string[], header: Header, context: RowC
 			tempC,
 			waitS,
 		},
-		context.ppmScale(instrument),
+		{ ppmScale: context.ppmScale(instrument), altitudeM: context.altitudeM },
 	);
 	if (!read.ok) return bad(read.problem.field, readingProblem(read.problem), read.problem.code === 'ppm-without-scale');
 	const extra = extraOf(row, header);

@@ -1,5 +1,6 @@
 import { settings } from '../../ops/settings.mjs';
-import { database, isDatabaseDown } from './database';
+import { database } from './database';
+import { isDatabaseDown } from './database-down';
 import { openBroker } from './ingest/broker';
 import { listen } from './ingest/mqtt';
 import { log } from './log';

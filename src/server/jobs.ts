@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { Refusal } from '@/service/refusal';
-import { isDatabaseDown } from './database';
+import { isDatabaseDown } from './database-down';
 import { log } from './log';
 
 /** Long work of this process: begun by a request, watched by others, kept for an hour after its end. */

@@ -1,6 +1,7 @@
 import { judgeWhatIsDue, judgingIsDue } from '@/service/judging';
 import { loadSite } from '@/service/site';
-import { database, isDatabaseDown } from './database';
+import { database } from './database';
+import { isDatabaseDown } from './database-down';
 import { beginJob } from './jobs';
 import { keepStreams } from './keep-streams';
 import { log } from './log';

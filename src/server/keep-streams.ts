@@ -1,8 +1,34 @@
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import { Worker } from 'node:worker_threads';
 import { judgeDueStreams } from '@/service/sensors/due';
+import { settings } from '../../ops/settings.mjs';
 import { announce } from './changes';
-import { database, isDatabaseDown } from './database';
+import { database } from './database';
+import { isDatabaseDown } from './database-down';
+import type { Given, Said } from './judge-streams';
 import { log } from './log';
 import { oneAtATime } from './one-at-a-time';
+
+/** The thread's own file, as it was built; null where nothing was built, as while somebody works on the pages. */
+const built = /^(.*[/\\]dist[/\\]server)(?:[/\\]|$)/.exec(import.meta.dirname)?.[1];
+const THREAD = built ? join(built, 'judge-streams.mjs') : null;
+
+const judged = (station: string) => announce({ kind: 'sensors', station, by: '', readings: [] });
+const failed = (databaseDown: boolean, error: unknown) => {
+	if (!databaseDown) log.error({ error }, 'judging streams again');
+};
+
+/** Until the thread has ended, however it ends. */
+const inThread = (file: string, given: Given): Promise<void> =>
+	new Promise((done) => {
+		const thread = new Worker(file, { workerData: given });
+		thread.on('message', (said: Said) =>
+			'station' in said ? judged(said.station) : failed(said.databaseDown, said.problem),
+		);
+		thread.on('error', (error) => failed(isDatabaseDown(error), error));
+		thread.on('exit', () => done());
+	});
 
 /**
  * Has the streams judged again beside which something was written afterwards: an event, a hand reading, a decision. What becomes due
@@ -10,10 +36,9 @@ import { oneAtATime } from './one-at-a-time';
  */
 export const keepStreams = oneAtATime(
 	async () => {
-		for (const station of await judgeDueStreams(database()))
-			announce({ kind: 'sensors', station, by: '', readings: [] });
+		const { DATABASE_URL: url, CORDWAIN_CHECK_ROWS: checksRows } = settings();
+		if (THREAD && url && existsSync(THREAD)) await inThread(THREAD, { url, checksRows });
+		else await judgeDueStreams(database(), judged);
 	},
-	(error) => {
-		if (!isDatabaseDown(error)) log.error({ error }, 'judging streams again');
-	},
+	(error) => failed(isDatabaseDown(error), error),
 );

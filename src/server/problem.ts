@@ -3,7 +3,7 @@ import { type FieldProblem, fieldProblems, PROBLEMS, type ProblemCode } from '@/
 import { NotText } from '@/files/csv-stream';
 import { Refusal } from '@/service/refusal';
 import { NoSite } from '@/service/site';
-import { isDatabaseDown } from './database';
+import { isDatabaseDown } from './database-down';
 import { log } from './log';
 
 /** Problem details for HTTP APIs, RFC 9457. */

@@ -13,7 +13,7 @@ import { judgeAgain } from './judging';
 import { Refusal } from './refusal';
 import { asFresh, restateFresh, settleAnew } from './restate';
 import { type Told, tieSample } from './rounds';
-import type { SiteContext } from './site';
+import { altitudeOf, type SiteContext } from './site';
 import { judgeRows, storeJudged } from './store-bulk';
 import { requireTime } from './time-ahead';
 
@@ -79,7 +79,7 @@ export function understand(context: SiteContext, sample: TypedSample, path: stri
 				tempC: typed.tempC ?? null,
 				waitS: typed.waitS ?? null,
 			},
-			instrument?.ppmScale ?? null,
+			{ ppmScale: instrument?.ppmScale ?? null, altitudeM: altitudeOf(context.site) },
 		);
 		if (!read.ok) throw refuse(read.problem.field, `${readingProblem(read.problem)}.`);
 		return {

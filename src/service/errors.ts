@@ -5,6 +5,7 @@ import { SiteErrors } from '@/core/probe/error-curve/site-errors';
 import { type Evidence, evidenceOf } from '@/core/probe/evidence';
 import { type Quantity, seriesQuantity } from '@/core/quantity';
 import { type EventKind, POURING_KINDS, type Reading } from '@/core/reading/model';
+import { MEASURES } from '@/core/reading/protocol';
 import type { InstrumentRow } from '@/store/line';
 import { pairReadings, pourings } from '@/store/pairs';
 import type { Db } from '@/store/pool';
@@ -37,7 +38,10 @@ export interface PairedReading extends Displayed {
 
 /** Whether what an instrument shows of a quantity can be held against others: a meter that does not compensate shows another thing. */
 const tells = (i: InstrumentRow, quantity: 'ph' | 'ec'): boolean =>
-	quantity === 'ph' ? i.kind !== 'ec' : i.kind !== 'ph' && i.kind !== 'drop_kit' && i.compensates;
+	MEASURES[i.kind].includes(quantity)
+		? quantity === 'ph' || i.compensates
+		: // The colours of a kit are a pH.
+			quantity === 'ph' && i.kind === 'drop_kit';
 
 function sightingOf(site: SiteContext, r: PairedReading, instrument: InstrumentRow): Sighting {
 	const { u, repeats } = readingUncertainty(r, site.known.instruments.get(instrument.code));

@@ -11,7 +11,7 @@ import { usualWaits } from '@/store/rounds';
 import { Judging } from './judgement';
 import { fleet } from './probes';
 import type { SiteContext } from './site';
-import { instrumentInfo, stationInfo } from './site';
+import { altitudeOf, instrumentInfo, stationInfo } from './site';
 
 /** What EC a station usually shows; null where nothing is known of it. */
 function usualEc(engine: Engine, station: string, at: number): number | null {
@@ -77,6 +77,7 @@ export async function frameSite(db: Db, context: SiteContext, now: number): Prom
 		settings: {
 			waits: context.site.settings.waits ?? USUAL_WAITS,
 			sensitivity: context.site.settings.sensitivity ?? 'usual',
+			altitudeM: altitudeOf(context.site),
 		},
 		now,
 	};

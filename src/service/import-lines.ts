@@ -26,7 +26,7 @@ import { type Written, writtenAt } from '@/store/written';
 import { CALIBRATION_PROBLEM } from '@/words/en/calibration';
 import { moreDrainedWords } from '@/words/en/drain';
 import { Refusal } from './refusal';
-import type { SiteContext } from './site';
+import { altitudeOf, type SiteContext } from './site';
 
 /** Lines that are stored at once; one more sample may make them a few more. */
 const CHUNK = 5000;
@@ -112,6 +112,7 @@ export async function openImport(path: string, site: SiteContext): Promise<Impor
 	const { records, header, format } = await openTable(path);
 	const context: RowContext = {
 		zone: site.site.timezone,
+		altitudeM: altitudeOf(site.site),
 		ppmScale: (code) => site.known.instruments.get(code)?.ppmScale ?? null,
 		hours: new RepeatedHours(),
 	};

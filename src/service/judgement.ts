@@ -6,13 +6,14 @@ import { ProbesThen } from '@/core/probe/known-then';
 import { unitNamed } from '@/core/quantity';
 import { skippedOf } from '@/core/reading/from-text';
 import type { Reading, Verdict, WaterEvent } from '@/core/reading/model';
+import { probesIn } from '@/core/reading/protocol';
 import { listCalibrations, listProbeEvents } from '@/store/calibrations';
 import { eventsFrom, memoriesAsOf, putMemories, readingsAfter, thinMemories } from '@/store/judging';
 import type { Db } from '@/store/pool';
 import type { JudgedReading } from '@/store/readings';
 import { Kept } from './kept';
 import { timelineJumps } from './probe-record';
-import { intervalChoice, quantitiesOf } from './probes';
+import { intervalChoice } from './probes';
 import { onlyRemembersMore, type SiteContext } from './site';
 
 /** A judgement of a site as of a time, and the present of it, which is kept between requests. */
@@ -41,7 +42,7 @@ async function contextOf(db: Db, site: SiteContext) {
 	const events = await listProbeEvents(db, site.site.id);
 	const probes = new ProbesThen(
 		site.instruments.flatMap((i) =>
-			quantitiesOf(i).map((quantity) => ({
+			probesIn(i.kind).map((quantity) => ({
 				instrument: i.code,
 				quantity,
 				calibrations: calibrations.filter((c) => c.instrument === i.code && c.quantity === quantity),

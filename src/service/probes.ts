@@ -11,6 +11,7 @@ import { estimateLife, type LifeEstimate, runningSlopes } from '@/core/probe/lif
 import { temperatureFar } from '@/core/probe/temperature-far';
 import { type Apart, apartToday, cheapestDip, type ErrorToday, errorToday } from '@/core/probe/today';
 import { type DoseEvent, type TurnedDecision, turnedDecisions } from '@/core/probe/turned';
+import { probesIn } from '@/core/reading/protocol';
 import {
 	type CalibrationRow,
 	listCalibrations,
@@ -147,9 +148,6 @@ function viewOf(
 	};
 }
 
-export const quantitiesOf = (i: InstrumentRow): ('ph' | 'ec')[] =>
-	i.kind === 'drop_kit' ? [] : i.kind === 'ph' ? ['ph'] : i.kind === 'ec' ? ['ec'] : ['ph', 'ec'];
-
 /** How far off a reading taken now may be, in parts of what is tolerated. */
 const mayBeOff = (v: ProbeView): number => (Math.abs(v.today.error) + 1.96 * v.uToday) / TOLERANCE[v.quantity];
 
@@ -158,7 +156,7 @@ export async function fleet(db: Db, context: SiteContext, now: number): Promise<
 	const { calibrations: all, events, probes } = await probeRecord(db, context);
 	const errors = { ph: await errorsOf(db, context, 'ph'), ec: await errorsOf(db, context, 'ec') };
 	const views = context.inUse.instruments.flatMap((i) =>
-		quantitiesOf(i).map((q) => viewOf(i, q, all, events, probes, errors[q], now, context.site.timezone)),
+		probesIn(i.kind).map((q) => viewOf(i, q, all, events, probes, errors[q], now, context.site.timezone)),
 	);
 	return views.sort((a, b) => mayBeOff(a) - mayBeOff(b));
 }
@@ -191,7 +189,7 @@ export async function bestDip(
 	const dips: { instrument: string; quantity: 'ph' | 'ec'; takes: number }[] = [];
 	let whole = 0;
 	for (const quantity of ['ph', 'ec'] as const) {
-		const codes = dipped.filter((i) => quantitiesOf(i).includes(quantity)).map((i) => i.code);
+		const codes = dipped.filter((i) => probesIn(i.kind).includes(quantity)).map((i) => i.code);
 		const dip = cheapestDip(quantity, (await errorsOf(db, context, quantity)).all, codes, now, TOLERANCE[quantity]);
 		if (!dip) continue;
 		whole += dip.whole;

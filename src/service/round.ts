@@ -7,6 +7,7 @@ import { dueWords } from '@/words/en/due';
 import { fleet } from './probes';
 import { shownReading } from './reading-shown';
 import { currentRound, dueAlongTheLine } from './rounds';
+import { toldLast } from './sensors/newest';
 import type { SiteContext } from './site';
 
 /** The line as Round shows it: each station with its newest readings, what is due and what waits. */
@@ -16,7 +17,7 @@ const seen = (r: JudgedReading | undefined) => (r ? shownReading(r) : null);
 
 export async function roundView(db: Db, context: SiteContext, now: number): Promise<RoundView> {
 	const round = await currentRound(db, context, now);
-	const [latest, toDecide, due, probes] = await Promise.all([
+	const [latest, toDecide, due, probes, told] = await Promise.all([
 		latestReadings(db, context.site.id),
 		listReadings(db, context.site.id, {
 			...OPEN_DOUBTS,
@@ -24,6 +25,7 @@ export async function roundView(db: Db, context: SiteContext, now: number): Prom
 		}),
 		dueAlongTheLine(db, context, now, round),
 		fleet(db, context, now),
+		toldLast(db, context, ['ph', 'ec'], now),
 	]);
 	const stations = context.inUse.stations
 		.filter((s) => s.kind !== 'standard')
@@ -48,6 +50,7 @@ export async function roundView(db: Db, context: SiteContext, now: number): Prom
 				fedBy: s.fedBy,
 				ph: seen(newestOf('ph')),
 				ec: seen(newestOf('ec', 'tds')),
+				told: told.filter((t) => t.station === s.code),
 				newest: own.length === 0 ? null : Math.max(...own.map((r) => r.at)),
 				due: asked.filter((d) => d.due.due).map((d) => d.quantity),
 				overdueDays: Math.max(0, ...days.map((d) => d.late ?? 0)),

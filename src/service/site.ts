@@ -33,6 +33,9 @@ export const versionsOf = ({ site }: Pick<SiteContext, 'site'>, memoryVersion = 
 export const onlyRemembersMore = (before: SiteContext, after: SiteContext): boolean =>
 	versionsOf(before, after.site.memoryVersion) === versionsOf(after);
 
+/** How high a site lies, m; at sea level where nobody said. */
+export const altitudeOf = (site: StoredSite): number => site.settings.altitudeM ?? 0;
+
 export class NoSite extends Error {
 	constructor() {
 		super('There is no site yet. Set one up first.');

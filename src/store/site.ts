@@ -15,6 +15,7 @@ const siteUnits = z.strictObject({
 const siteSettings = z.strictObject({
 	waits: z.strictObject({ ph: z.number(), phLowMineral: z.number(), ec: z.number() }).optional(),
 	sensitivity: z.enum(['calm', 'usual', 'keen']).optional(),
+	altitudeM: z.number().optional(),
 });
 
 const siteRow = z.strictObject({

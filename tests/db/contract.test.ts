@@ -86,6 +86,7 @@ const examples = (ids: Ids): Asked => ({
 	'POST /nodes/:code/token': { params: { code: 'gull' } },
 	'DELETE /nodes/:code/token': { params: { code: 'gull' } },
 	'POST /ingest': {},
+	'GET /sensors/apart': {},
 	'GET /sensors/episodes': {},
 	'POST /sensors/episodes/:id/decision': {
 		params: { id: ids.stretch },

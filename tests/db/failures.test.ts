@@ -6,7 +6,7 @@ import { type AddressInfo, connect, createServer, type Socket } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { isDatabaseDown } from '@/server/database';
+import { isDatabaseDown } from '@/server/database-down';
 import { createPool } from '@/store/pool';
 import { type Application, freePort, postJson, startApplication } from '../helpers/application';
 import { cluster, withDatabase } from '../helpers/database';

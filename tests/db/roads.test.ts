@@ -309,6 +309,7 @@ async function checked(): Promise<Lines> {
 		calibrateDays: (code) => (choice.get(code)?.by === 'monthly' ? 30 : undefined),
 		site,
 		zone: 'UTC',
+		altitudeM: 0,
 		now: () => LATER,
 	});
 	const lines = new Lines();

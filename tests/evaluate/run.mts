@@ -55,6 +55,7 @@ async function evaluate({ name, rows, events, calibrations, site, zone = 'UTC' }
 		calibrateDays: () => 30,
 		calibrations,
 		site,
+		altitudeM: 0,
 		zone,
 		now: () => rows.reduce((last, r) => (r.fault === '' ? Math.max(last, r.at) : last), 0) + DAY,
 	}))

@@ -1,8 +1,5 @@
-import { mkdtemp, rm } from 'node:fs/promises';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import AxeBuilder from '@axe-core/playwright';
-import { type BrowserContext, chromium, type Page } from 'playwright-core';
+import { type Browser, type BrowserContext, chromium, type Page } from 'playwright-core';
 import { expect } from 'vitest';
 import { againstContract } from './contract-check';
 
@@ -35,15 +32,19 @@ function parseAnswers(context: BrowserContext): string[] {
 	return wrong;
 }
 
-/** Debian's Chromium with an empty profile of its own. */
+/** Debian's Chromium, one for each worker; it ends with it. */
+let browser: Promise<Browser> | undefined;
+const theBrowser = (): Promise<Browser> => {
+	browser ??= chromium.launch({ executablePath: '/usr/bin/chromium', args: FLAGS });
+	return browser;
+};
+
+/** A window with cookies and storage of its own, empty at first. */
 export async function openBrowser(
 	size = { width: 1280, height: 800 },
 	timezoneId?: string,
 ): Promise<{ context: BrowserContext; close: () => Promise<void> }> {
-	const profile = await mkdtemp(join(tmpdir(), 'cordwain-browser-'));
-	const context = await chromium.launchPersistentContext(profile, {
-		executablePath: '/usr/bin/chromium',
-		args: FLAGS,
+	const context = await (await theBrowser()).newContext({
 		viewport: size,
 		acceptDownloads: true,
 		...(timezoneId === undefined ? {} : { timezoneId }),
@@ -54,7 +55,6 @@ export async function openBrowser(
 		context,
 		close: async () => {
 			await context.close();
-			await rm(profile, { recursive: true, force: true });
 			expect(wrong).toEqual([]);
 		},
 	};

@@ -101,7 +101,8 @@ export async function disagreements(log: HandLog): Promise<string[]> {
 	};
 	let out = '';
 	const now = () => FIRST + 400 * DAY;
-	for await (const part of checkStream({ readings: csv(), events, site, zone: log.zone ?? 'UTC', now })) out += part;
+	for await (const part of checkStream({ readings: csv(), events, site, zone: log.zone ?? 'UTC', altitudeM: 0, now }))
+		out += part;
 	const [head, ...rows] = out.trimEnd().split('\n');
 	const at = (name: string) => head!.split(',').indexOf(name);
 	return rows.flatMap((row, i) => {

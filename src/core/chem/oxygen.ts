@@ -10,6 +10,10 @@ export interface OxygenAt {
 	altitudeM?: number | undefined;
 }
 
+/** Altitudes that the standard atmosphere and people reach, m. */
+export const LOWEST_M = -400;
+export const HIGHEST_M = 4000;
+
 const KELVIN = 273.15;
 
 /** Pressure of the air at an altitude, atmospheres. */

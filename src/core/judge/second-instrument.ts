@@ -23,7 +23,7 @@ const H = 5;
 /** Standard deviation of one difference: a hand-held pen and the water between the two (common practice, no source). */
 const SIGMA = { ph: 0.1, ec: 0.03 } as const;
 /** What a sensor and a pen may differ by, each within its accuracy: pH, share of EC (common practice: ±0.1 pH and ±2 % each). */
-const SOUND = { ph: 0.15, ec: 0.04 } as const;
+export const SOUND = { ph: 0.15, ec: 0.04 } as const;
 const WEIGHT = 0.3;
 /** Beyond this many standard deviations a single difference is a slip of the hand and not drift. */
 const OUTLIER = 6;

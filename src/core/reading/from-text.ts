@@ -59,11 +59,18 @@ const BEYOND = 1e12;
 const problem = (field: ReadingField, code: ReadingProblem['code'], text: string, quantity: Quantity | null) =>
 	refused<ReadingProblem>({ field, code, text, quantity });
 
+/** What a value was read with and where, as far as it says what was meant. */
+export interface ReadWith {
+	/** Of the instrument, for a value written as plain `ppm`; null where nobody said. */
+	ppmScale: PpmScale | null;
+	/** Of the site, m: what 100 % of oxygen is depends on the pressure of the air. */
+	altitudeM: number;
+}
+
 /**
- * @param ppmScale of the instrument, for a value written as plain `ppm`
- * @example readingFromText({ quantity: 'tds', value: '36', unit: 'ppm', tempC: null, waitS: null }, 700).value.value // 51.4
+ * @example readingFromText({ quantity: 'tds', value: '36', unit: 'ppm', tempC: null, waitS: null }, { ppmScale: 700, altitudeM: 0 }).value.value // 51.4
  */
-export function readingFromText(t: ReadingText, ppmScale: PpmScale | null): Outcome<ReadValue, ReadingProblem> {
+export function readingFromText(t: ReadingText, { ppmScale, altitudeM }: ReadWith): Outcome<ReadValue, ReadingProblem> {
 	const { quantity } = t;
 	if (!isQuantity(quantity)) return problem('quantity', 'not-a-quantity', quantity, null);
 	if (t.value === '') return problem('value', 'no-value', '', quantity);
@@ -75,7 +82,7 @@ export function readingFromText(t: ReadingText, ppmScale: PpmScale | null): Outc
 		return problem('temp_c', 'not-a-temperature', String(t.tempC), quantity);
 	if (t.waitS !== null && !(t.waitS >= 0 && t.waitS < BEYOND))
 		return problem('wait_s', 'not-a-wait', String(t.waitS), quantity);
-	const oneShare = sizeOf(quantity, unit, t.tempC);
+	const oneShare = sizeOf(quantity, unit, t.tempC, altitudeM);
 	if (oneShare === null) return problem('unit', 'share-without-temperature', t.unit, quantity);
 	const low = toCanonical(value.low, unit) * oneShare;
 	const high = toCanonical(value.high, unit) * oneShare;
@@ -93,9 +100,9 @@ export function readingFromText(t: ReadingText, ppmScale: PpmScale | null): Outc
 }
 
 /** What one unit is worth: oxygen in % of what water of this temperature holds is kept in mg/L; null where nobody said how warm it is. */
-function sizeOf(quantity: Quantity, unit: Unit, tempC: number | null): number | null {
+function sizeOf(quantity: Quantity, unit: Unit, tempC: number | null, altitudeM: number): number | null {
 	if (quantity !== 'do' || unit !== '%') return 1;
-	const held = tempC === null ? null : oxygenHeld({ tempC });
+	const held = tempC === null ? null : oxygenHeld({ tempC, altitudeM });
 	return held === null ? null : held / 100;
 }
 

@@ -1,3 +1,5 @@
+import type { Quantity } from '../quantity';
+import { COUNTED } from './drops';
 import type { StationKind } from './model';
 
 /**
@@ -18,6 +20,10 @@ export const STEPS = [
 	'wait',
 	'drops',
 	'daylight',
+	'blot',
+	'move',
+	'insert',
+	'shade',
 ] as const;
 export type StepCode = (typeof STEPS)[number];
 
@@ -25,8 +31,40 @@ export type StepCode = (typeof STEPS)[number];
 export const LIVE_KINDS = ['none', 'simulated'] as const;
 export type LiveKind = (typeof LIVE_KINDS)[number];
 
-export const INSTRUMENT_KINDS = ['ph', 'ec', 'combined', 'drop_kit', 'sensor_node'] as const;
+export const INSTRUMENT_KINDS = [
+	'ph',
+	'ec',
+	'combined',
+	'drop_kit',
+	'ion',
+	'oxygen',
+	'orp',
+	'substrate',
+	'air',
+	'sensor_node',
+] as const;
 export type InstrumentKind = (typeof INSTRUMENT_KINDS)[number];
+
+/** What a kind of instrument measures where its leaflet does not say; a node measures what it is made for. */
+export const MEASURES: Readonly<Record<InstrumentKind, readonly Quantity[]>> = {
+	ph: ['ph', 'temp'],
+	ec: ['ec', 'tds', 'temp'],
+	combined: ['ph', 'ec', 'tds', 'temp'],
+	drop_kit: COUNTED,
+	ion: ['no3', 'k', 'ca'],
+	oxygen: ['do', 'temp'],
+	orp: ['orp', 'mv'],
+	substrate: ['moisture', 'substrate_ec', 'temp'],
+	air: ['air_temp', 'humidity'],
+	sensor_node: ['ph', 'ec'],
+};
+
+/**
+ * The probes of a kind of instrument that are dipped in standards.
+ * @example probesIn('combined') // ['ph', 'ec']
+ */
+export const probesIn = (kind: InstrumentKind): ('ph' | 'ec')[] =>
+	MEASURES[kind].filter((q) => q === 'ph' || q === 'ec');
 
 const SAMPLING: Record<StationKind, readonly StepCode[]> = {
 	source: ['run', 'cup'],
@@ -42,8 +80,15 @@ const DIPPING: Record<InstrumentKind, readonly StepCode[]> = {
 	ph: ['rinse', 'shake', 'deep', 'swirl', 'wait'],
 	ec: ['rinse', 'shake', 'deep', 'swirl', 'wait'],
 	drop_kit: ['drops', 'daylight'],
+	ion: ['rinse', 'blot', 'wait'],
+	oxygen: ['rinse', 'deep', 'move', 'wait'],
+	orp: ['rinse', 'shake', 'deep', 'wait'],
+	substrate: ['insert', 'wait'],
+	air: ['shade', 'wait'],
 	sensor_node: [],
 };
+/** What is not dipped in a sample needs none drawn. */
+const UNDIPPED: readonly InstrumentKind[] = ['substrate', 'air'];
 
 /**
  * The usual protocol of a kind of station and instrument; water of few minerals has its EC dipped first.
@@ -51,7 +96,7 @@ const DIPPING: Record<InstrumentKind, readonly StepCode[]> = {
  */
 export function usualProtocol(station: StationKind, instrument: InstrumentKind, fewMinerals: boolean): StepCode[] {
 	return [
-		...SAMPLING[station],
+		...(UNDIPPED.includes(instrument) ? [] : SAMPLING[station]),
 		...(fewMinerals && instrument === 'ph' ? (['ec-first'] as const) : []),
 		...DIPPING[instrument],
 	];

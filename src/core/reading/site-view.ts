@@ -60,7 +60,7 @@ export interface SiteView {
 	instruments: SiteInstrument[];
 	/** What is no longer used, for the names in what was read there or with it. */
 	retired: { code: string; name: string; station: boolean }[];
-	settings: { waits: Waits; sensitivity: Sensitivity };
+	settings: { waits: Waits; sensitivity: Sensitivity; altitudeM: number };
 	/** It is invented, to look at: it can be thrown away whole. */
 	sample: boolean;
 	/** Clock of the server when the page was made. */

@@ -5,7 +5,7 @@ import { SentSamples } from '@/service/sensors/read-samples';
 import { loadSite } from '@/service/site';
 import type { Pool } from '@/store/pool';
 import { findNode } from '@/store/sensors/nodes';
-import { isDatabaseDown } from '../database';
+import { isDatabaseDown } from '../database-down';
 import { log } from '../log';
 import { takeAndTell } from './ingest';
 import { understood } from './payload';

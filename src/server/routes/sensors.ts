@@ -1,5 +1,6 @@
 import { sensors as resource } from '@/contract/sensors';
 import { decideStretch, waitingEpisodes } from '@/service/sensors/episodes';
+import { sensorsApart } from '@/service/sensors/neighbours';
 import { newToken, nodesOf, revokeToken, saveNode } from '@/service/sensors/nodes';
 import { database } from '../database';
 import { handle } from '../dispatch';
@@ -14,6 +15,7 @@ export const sensors = handle(resource, {
 		return { ok: true };
 	},
 	'POST /ingest': ({ request, now }) => ingest(database(), request, now),
+	'GET /sensors/apart': async ({ db, site, now }) => ({ apart: await sensorsApart(db, await site(), now) }),
 	'GET /sensors/episodes': async ({ db, site }) => ({ episodes: await waitingEpisodes(db, await site()) }),
 	'POST /sensors/episodes/:id/decision': async ({ params, body, db, site, who, now, announce }) => {
 		await decideStretch(db, await site(), params.id, body, { who, now });

@@ -1,6 +1,6 @@
 import PgBoss from 'pg-boss';
 import type { Client } from '@/store/pool';
-import { isDatabaseDown } from '../database';
+import { isDatabaseDown } from '../database-down';
 import { log } from '../log';
 
 /**

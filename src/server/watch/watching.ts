@@ -6,7 +6,7 @@ import { watch } from '@/service/watch/watch';
 import type { Client, Pool } from '@/store/pool';
 import { deliveryTried, findAlert, findDelivery, listConditions, watchSettings } from '@/store/watch';
 import { announce } from '../changes';
-import { isDatabaseDown } from '../database';
+import { isDatabaseDown } from '../database-down';
 import { log } from '../log';
 import { oneAtATime } from '../one-at-a-time';
 import { type Queue, Work } from './boss';

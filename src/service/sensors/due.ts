@@ -6,12 +6,11 @@ import { judgeFrom } from './streams';
 
 /**
  * Judges the streams again of which something of the past was learned, a station at a time.
- * @returns the stations whose streams were judged
+ * @param judged hears of each station whose streams were
  */
-export async function judgeDueStreams(pool: Pool): Promise<string[]> {
+export async function judgeDueStreams(pool: Pool, judged: (station: string) => void): Promise<void> {
 	const site = await loadSite(pool);
-	if (!site) return [];
-	const stations: string[] = [];
+	if (!site) return;
 	for (const { stationId, at, version } of await streamsDue(pool, site.site.id)) {
 		const all = await listSeries(pool, site.site.id, { stationIds: [stationId] });
 		await transaction(pool, async (client) => {
@@ -25,7 +24,6 @@ export async function judgeDueStreams(pool: Pool): Promise<string[]> {
 			}
 			await streamsJudged(client, site.site.id, stationId, version);
 		});
-		if (all[0]) stations.push(all[0].station);
+		if (all[0]) judged(all[0].station);
 	}
-	return stations;
 }

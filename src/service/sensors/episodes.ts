@@ -4,15 +4,14 @@ import { OPEN_DOUBTS, permits } from '@/core/trust/trust';
 import { type Db, transaction } from '@/store/pool';
 import {
 	decisionsWithin,
-	type EpisodeRow,
 	episodesWithin,
+	extremesOf,
 	findEpisode,
 	insertSensorDecision,
 	openEpisodes,
 } from '@/store/sensors/episodes';
 import { holdNode, listSeries, type SensorSeries } from '@/store/sensors/nodes';
-import { rollupsBetween } from '@/store/sensors/rollups';
-import { putDecision, samplesBetween } from '@/store/sensors/samples';
+import { putDecision } from '@/store/sensors/samples';
 import { insertAudit } from '@/store/site';
 import { requireReason } from '../decide';
 import { Refusal } from '../refusal';
@@ -28,38 +27,49 @@ const WAITS = STREAM_CAUSES.flatMap((cause, i) =>
 );
 const SHOWN = 100;
 
-/** A doubtful stretch as it is shown. */
-async function shown(db: Db, siteId: number, e: EpisodeRow, s: SensorSeries) {
-	// Of a long one the five minutes tell enough.
-	const short = e.until - e.since < 86_400_000 && e.since >= s.rawFrom;
-	const values = short
-		? (await samplesBetween(db, siteId, [s.id], e.since, e.until + 1))
-				.filter((x) => x.cause === e.cause)
-				.map((x) => [x.value, x.value] as const)
-		: (await rollupsBetween(db, siteId, [s.id], 'hour', e.since, e.until)).map((r) => [r.least, r.greatest] as const);
-	const decided = decidedAt(await decisionsWithin(db, siteId, [s.id], e.since, e.until), e.since);
-	return {
-		...e,
-		cause: STREAM_CAUSES[e.cause]!,
-		station: s.station,
-		instrument: s.instrument,
-		node: s.node,
-		quantity: s.quantity,
-		goesOn: s.newestAt !== null && e.until >= s.newestAt,
-		decision: DECISIONS[decided]!,
-		least: values.length === 0 ? null : values.reduce((m, [v]) => Math.min(m, v), Number.POSITIVE_INFINITY),
-		greatest: values.length === 0 ? null : values.reduce((m, [, v]) => Math.max(m, v), Number.NEGATIVE_INFINITY),
-	};
-}
-export type SensorEpisodeShown = Awaited<ReturnType<typeof shown>>;
-
 /** Doubtful stretches that nobody decided about, the newest first. */
-export async function waitingEpisodes(db: Db, { site }: SiteContext): Promise<SensorEpisodeShown[]> {
+export async function waitingEpisodes(db: Db, { site }: SiteContext) {
 	const series = new Map((await listSeries(db, site.id)).map((s) => [s.id, s]));
-	const result = [];
-	for (const e of await openEpisodes(db, site.id, WAITS, SHOWN))
-		result.push(await shown(db, site.id, e, series.get(e.seriesId)!));
-	return result;
+	const waiting = await openEpisodes(db, site.id, WAITS, SHOWN);
+	if (waiting.length === 0) return [];
+	const showed = new Map(
+		(
+			await extremesOf(
+				db,
+				site.id,
+				waiting.map((e) => e.id),
+			)
+		).map((x) => [x.id, x]),
+	);
+	// One that was taken back may be there still.
+	const decisions = await decisionsWithin(
+		db,
+		site.id,
+		[...new Set(waiting.map((e) => e.seriesId))],
+		Math.min(...waiting.map((e) => e.since)),
+		Math.max(...waiting.map((e) => e.until)),
+	);
+	return waiting.map((e) => {
+		const s = series.get(e.seriesId)!;
+		return {
+			...e,
+			cause: STREAM_CAUSES[e.cause]!,
+			station: s.station,
+			instrument: s.instrument,
+			node: s.node,
+			quantity: s.quantity,
+			goesOn: s.newestAt !== null && e.until >= s.newestAt,
+			decision:
+				DECISIONS[
+					decidedAt(
+						decisions.filter((d) => d.seriesId === s.id),
+						e.since,
+					)
+				]!,
+			least: showed.get(e.id)?.least ?? null,
+			greatest: showed.get(e.id)?.greatest ?? null,
+		};
+	});
 }
 
 /** Doubtful stretches of some series within a time, for their marks on a chart. */

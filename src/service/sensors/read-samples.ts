@@ -118,7 +118,10 @@ export class SentSamples {
 		}
 		let found = units.get(unit);
 		if (found === undefined) {
-			const read = readingFromText({ quantity, value: '1', unit, tempC: null, waitS: null }, null);
+			const read = readingFromText(
+				{ quantity, value: '1', unit, tempC: null, waitS: null },
+				{ ppmScale: null, altitudeM: 0 },
+			);
 			found = read.ok
 				? { quantity: seriesQuantity(read.value.quantity), unit: read.value.unit }
 				: readingProblem(read.problem);

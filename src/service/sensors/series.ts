@@ -173,7 +173,7 @@ async function drawn(
 	return { rollup, probe: series.instrument, usualS: Math.round(series.usualMs / 1000), points: result, doubts };
 }
 
-const plainPoint = (
+export const plainPoint = (
 	series: SensorSeries,
 	at: number,
 	value: number,
@@ -199,7 +199,7 @@ const plainPoint = (
 });
 
 /** What the error curve of a probe makes of its points, and how sure each is; what is stored stays as it was read. */
-async function putRight(db: Db, context: SiteContext, series: SensorSeries, points: Point[]): Promise<void> {
+export async function putRight(db: Db, context: SiteContext, series: SensorSeries, points: Point[]): Promise<void> {
 	const { quantity } = series;
 	const instrument = context.known.instruments.get(series.instrument);
 	const { canonical: unit, decimals } = QUANTITY[quantity];

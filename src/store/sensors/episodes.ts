@@ -52,6 +52,27 @@ export const openEpisodes = (db: Db, siteId: number, causes: readonly number[], 
 		[siteId, causes, limit],
 	);
 
+const extremes = z.strictObject({ id: z.number(), least: z.number().nullable(), greatest: z.number().nullable() });
+/** Least and greatest of what was shown in some episodes; of a day and longer, or where the samples are gone, by the hours it lasted. */
+export const extremesOf = (db: Db, siteId: number, ids: readonly number[]) =>
+	read(
+		db,
+		extremes,
+		patiently(
+			`SELECT e.id, v.least, v.greatest FROM sensor_episode e JOIN series x ON x.site_id = e.site_id AND x.id = e.series_id,
+			LATERAL (SELECT e.until - e.since >= interval '1 day' OR e.since < x.raw_from AS long) l,
+			LATERAL (SELECT min(least) AS least, max(greatest) AS greatest FROM (
+				SELECT s.value AS least, s.value AS greatest FROM sensor_sample s
+				WHERE NOT l.long AND s.site_id = e.site_id AND s.series_id = e.series_id AND s.at >= e.since AND s.at <= e.until AND s.cause = e.cause
+				UNION ALL
+				SELECT r.least, r.greatest FROM rollup r
+				WHERE l.long AND r.site_id = e.site_id AND r.series_id = e.series_id AND r.step = 60 AND r.at >= date_trunc('hour', e.since) AND r.at <= e.until
+			) all_of_it) v
+			WHERE e.site_id = $1 AND e.id = ANY($2)`,
+			[siteId, ids],
+		),
+	);
+
 /** Those that go on with more samples, by their beginning and cause. */
 export async function putEpisodes(
 	db: Db,

@@ -98,6 +98,17 @@ export const samplesBetween = (
 		),
 	);
 
+/** The newest sample of each of some series. */
+export const newestSamples = (db: Db, siteId: number, seriesIds: readonly number[]): Promise<SampleRow[]> =>
+	read(
+		db,
+		sampleRow,
+		`SELECT s.series_id AS "seriesId", s.at, s.value, s.cause, s.decision FROM series x
+		JOIN sensor_sample s ON s.site_id = x.site_id AND s.series_id = x.id AND s.at = x.newest_at
+		WHERE x.site_id = $1 AND x.id = ANY($2)`,
+		[siteId, seriesIds],
+	);
+
 /** When the first sample of some series was taken; null where there is none. */
 export async function firstSample(db: Db, siteId: number, seriesIds: readonly number[]): Promise<number | null> {
 	const rows = await read(

@@ -59,7 +59,14 @@ export function MoreFields({
 							onText={onText}
 							onKey={(e) => onKey(e, dip.texts[q] ?? '')}
 						/>
-						{q === 'do' && <OxygenShare field={dip.values.do} temp={dip.values.temp} ec={dip.values.ec} />}
+						{q === 'do' && (
+							<OxygenShare
+								field={dip.values.do}
+								temp={dip.values.temp}
+								ec={dip.values.ec}
+								altitudeM={site.settings.altitudeM}
+							/>
+						)}
 						{q === 'humidity' && <Deficit field={dip.values.humidity} air={dip.values.air_temp} />}
 						{q === 'level' && <LitresByLevel field={dip.values.level} shape={shape} />}
 						<InstrumentChoice
@@ -106,21 +113,23 @@ function OxygenShare({
 	field,
 	temp,
 	ec,
+	altitudeM,
 }: {
 	field?: FieldValue | undefined;
 	temp?: FieldValue | undefined;
 	ec?: FieldValue | undefined;
+	altitudeM: number;
 }) {
 	const [value, tempC] = [canonical(field), canonical(temp)];
 	if (field?.state !== 'value' || value === null) return null;
-	const held = tempC === null ? null : oxygenHeld({ tempC, ecUsCm: canonical(ec) ?? 0 });
+	const held = tempC === null ? null : oxygenHeld({ tempC, ecUsCm: canonical(ec) ?? 0, altitudeM });
 	return (
 		<p className="text-[0.9rem]" data-oxygen-share>
 			{held === null
 				? 'With a temperature of 0 to 40 °C it is told as a share of saturation.'
 				: field.unit === '%'
 					? `${((value / 100) * held).toFixed(1)} mg/L at this temperature.`
-					: `${Math.round((100 * value) / held)} % of what it holds at sea level.`}
+					: `${Math.round((100 * value) / held)} % of what it holds ${altitudeM === 0 ? 'at sea level' : 'at this altitude'}.`}
 		</p>
 	);
 }

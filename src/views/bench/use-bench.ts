@@ -106,7 +106,7 @@ export function useBench(given: SiteView, asked: string | null, walk: BenchWalk 
 		try {
 			const now = Date.now();
 			const result = await save([{ ...sample, at: at ?? now }]);
-			if (at === null) engine.take(readingsOf({ ...sample, at: now }, now));
+			if (at === null) engine.take(readingsOf({ ...sample, at: now }, now, site));
 			else refetchMemory();
 			dropDraft();
 			const finished = new Set(state.done).add(draft.station);
@@ -170,9 +170,9 @@ export function useBench(given: SiteView, asked: string | null, walk: BenchWalk 
 		rows,
 		entries,
 		sample,
-		readings: readingsOf(sample, clock),
+		readings: readingsOf(sample, clock, site),
 		// What was known at an earlier time the server knows; it says so when it is saved.
-		verdicts: entries.length > 0 && at === null ? judgeDraft(engine, sample) : [],
+		verdicts: entries.length > 0 && at === null ? judgeDraft(engine, sample, site) : [],
 		ready,
 		whenSaid: !when.ok
 			? whenProblem(when.problem)

@@ -1,5 +1,5 @@
 import type { Quantity } from '@/core/quantity';
-import { COUNTED } from '@/core/reading/drops';
+import { MEASURES } from '@/core/reading/protocol';
 import type { SiteInstrument, SiteView } from '@/core/reading/site-view';
 
 /** What a person holds in the hand; a node measures by itself. */
@@ -53,11 +53,7 @@ function measures(i: SiteInstrument, q: Quantity): boolean {
 	if (i.info.quantities[q] || i.perDrop[q]) return true;
 	if (q === 'ec' && i.info.quantities.tds) return true;
 	// Nobody wrote down what its leaflet says.
-	if (i.kind === 'drop_kit') return COUNTED.includes(q);
-	return (
-		Object.keys(i.info.quantities).length === 0 &&
-		(q === 'temp' || q === i.kind || (i.kind === 'combined' && (q === 'ph' || q === 'ec')))
-	);
+	return (i.kind === 'drop_kit' || Object.keys(i.info.quantities).length === 0) && MEASURES[i.kind].includes(q);
 }
 
 /** What a quantity may have been measured with: what can, and beside it everything else that is held in the hand. */

@@ -5,6 +5,7 @@ import type { Engine } from '@/core/judge/engine';
 import { QUANTITY, type Quantity, type Unit } from '@/core/quantity';
 import { readingFromText, temperatureOf } from '@/core/reading/from-text';
 import type { Reading, Verdict } from '@/core/reading/model';
+import type { SiteView } from '@/core/reading/site-view';
 import { fetchEverywhere } from '../data/engine';
 import { enter } from '../data/queue';
 
@@ -37,7 +38,7 @@ const sampleTemp = (d: DraftSample): number | null => {
 	return t ? temperatureOf(t.digits, t.unit) : null;
 };
 
-export function readingsOf(d: DraftSample, at: number): Reading[] {
+export function readingsOf(d: DraftSample, at: number, site: SiteView): Reading[] {
 	const tempC = sampleTemp(d);
 	return d.values.flatMap((v) => {
 		const read = readingFromText(
@@ -48,7 +49,7 @@ export function readingsOf(d: DraftSample, at: number): Reading[] {
 				tempC: v.quantity === 'temp' ? null : tempC,
 				waitS: d.waitS ?? null,
 			},
-			null,
+			{ ppmScale: null, altitudeM: site.settings.altitudeM },
 		);
 		if (!read.ok) return [];
 		return [
@@ -64,9 +65,9 @@ export function readingsOf(d: DraftSample, at: number): Reading[] {
 }
 
 /** What the checks say of a draft; where they ask what other stations show, those are fetched and it is judged again. */
-export function judgeDraft(engine: Engine, d: DraftSample): Verdict[] {
+export function judgeDraft(engine: Engine, d: DraftSample, site: SiteView): Verdict[] {
 	engine.askedElsewhere = false;
-	const verdicts = engine.judge(readingsOf(d, d.at ?? Date.now()));
+	const verdicts = engine.judge(readingsOf(d, d.at ?? Date.now(), site));
 	if (engine.askedElsewhere) fetchEverywhere();
 	return verdicts;
 }

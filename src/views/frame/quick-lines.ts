@@ -60,8 +60,8 @@ export function understand(text: string, context: QuickContext, site: SiteView, 
 		text,
 		said,
 		draft,
-		verdicts: draft ? judgeDraft(engine, draft) : [],
-		values: draft ? readingsOf(draft, Date.now()) : [],
+		verdicts: draft ? judgeDraft(engine, draft, site) : [],
+		values: draft ? readingsOf(draft, Date.now(), site) : [],
 		event,
 		doubt: event && doubtHere(event, site),
 	};
@@ -109,7 +109,7 @@ export async function saveLines(
 		if (samples.length > 0) {
 			const drafts = samples.map(({ line, at }) => ({ ...line.draft!, at }));
 			const result = await save(drafts);
-			for (const d of drafts) engine.take(readingsOf(d, d.at));
+			for (const d of drafts) engine.take(readingsOf(d, d.at, site));
 			undo = result.kind === 'stored' ? { readings: idsOf(result.stored) } : 'waiting';
 			if (result.kind === 'kept') kept = result.message;
 			words.push(drafts.map((d) => name(d.station)).join(', '));

@@ -51,7 +51,7 @@ export default function BatchRun({
 			setBusy(false);
 		}
 	};
-	const log = batchLog(engine, site.units, batch, onLog);
+	const log = batchLog(engine, site, batch, onLog);
 	const pour = () =>
 		attempt(async () => {
 			const p = plan.pours[course.part]!;

@@ -4,7 +4,7 @@ import type { Got } from '@/contract/operation';
 import type { Engine } from '@/core/judge/engine';
 import type { BatchStepKind } from '@/core/mix/batch-course';
 import type { Reading } from '@/core/reading/model';
-import type { DisplayUnits } from '@/core/reading/site-view';
+import type { SiteView } from '@/core/reading/site-view';
 import { api } from '../data/client';
 import { bodyOf, type DraftSample, readingsOf } from '../entry/sample';
 import { logEvents, type Pour } from './log-event';
@@ -26,7 +26,7 @@ export interface BatchLog {
 /** @param onLog hears of each step that was kept */
 export function batchLog(
 	engine: Engine,
-	units: DisplayUnits,
+	site: SiteView,
 	batch: StoredBatch,
 	onLog: (step: BatchStep) => void,
 ): BatchLog {
@@ -40,7 +40,7 @@ export function batchLog(
 		return kept;
 	};
 	const wordsOf = (step: 'ec' | 'ph', { value }: Pick<Reading, 'value'>): string =>
-		step === 'ec' ? `EC ${ecShown(value, units)}` : `pH ${value.toFixed(2)}`;
+		step === 'ec' ? `EC ${ecShown(value, site.units)}` : `pH ${value.toFixed(2)}`;
 	return {
 		did: async (step, words, more = {}, pours = []) => {
 			await logEvents(engine, batch.station, pours, (events) => send({ step, words, ...more, events }));
@@ -48,7 +48,7 @@ export function batchLog(
 		reading: (step, expected) => ({
 			take: async (draft: DraftSample, at: number) => {
 				const { station: _, ...reading } = bodyOf(draft, at)[0]!;
-				return (await send({ step, expected, words: wordsOf(step, readingsOf(draft, at)[0]!), reading })).reading;
+				return (await send({ step, expected, words: wordsOf(step, readingsOf(draft, at, site)[0]!), reading })).reading;
 			},
 			stand: async (id, measured) => {
 				await send({ step, expected, words: wordsOf(step, measured), reading_id: id });

@@ -92,7 +92,7 @@ export function useBatches({
 		);
 	async function close(b: StoredBatch) {
 		try {
-			await batchLog(engine, site.units, b, (step) => note(b.id, step)).did('done', 'closed unfinished');
+			await batchLog(engine, site, b, (step) => note(b.id, step)).did('done', 'closed unfinished');
 		} catch (error) {
 			setProblem((error as Error).message);
 		}

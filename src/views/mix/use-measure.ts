@@ -77,8 +77,8 @@ export function useMeasure({ site, engine, station, quantity, note, keep = BY_IT
 					source: 'bench',
 				}
 			: null;
-	const verdict = draft ? judgeDraft(engine, draft)[0] : undefined;
-	const typed = draft ? readingsOf(draft, Date.now())[0]?.value : undefined;
+	const verdict = draft ? judgeDraft(engine, draft, site)[0] : undefined;
+	const typed = draft ? readingsOf(draft, Date.now(), site)[0]?.value : undefined;
 	const unit = quantity === 'ec' ? site.units.ec : 'pH';
 
 	function fix() {
@@ -96,7 +96,7 @@ export function useMeasure({ site, engine, station, quantity, note, keep = BY_IT
 		try {
 			const at = Date.now();
 			const said = await keep.take(draft, at);
-			const reading = readingsOf(draft, at)[0]!;
+			const reading = readingsOf(draft, at, site)[0]!;
 			engine.take([reading]);
 			const measured: Measured = { value: reading.value, flag: said?.flag ?? null, doubt: null };
 			setText('');

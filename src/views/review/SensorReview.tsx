@@ -9,6 +9,7 @@ import { askAgain, useAsked } from '../data/queries';
 import { dateTime, shown, shownWithUnit } from '../ui/format';
 import { Notice } from '../ui/Notice';
 import { StandingMark } from '../ui/StandingMark';
+import { SensorsApart } from './SensorsApart';
 import { type StretchGroup, stretchGroups } from './stretches';
 
 const DAY = 86_400_000;
@@ -18,9 +19,10 @@ const focus = (el: HTMLInputElement | null) => el?.focus();
 /** Doubtful stretches of sensors, a line each: how long, what it showed, what it may be; kept or discarded as a whole. */
 export function SensorReview({ site }: { site: SiteView }) {
 	const { data } = useAsked('GET /sensors/episodes', {});
+	const apart = useAsked('GET /sensors/apart', {}).data?.apart ?? [];
 	const [{ said, problem }, say] = useState({ said: '', problem: '' });
 	const episodes = data?.episodes ?? [];
-	if (episodes.length === 0 && said === '' && problem === '') return null;
+	if (episodes.length === 0 && apart.length === 0 && said === '' && problem === '') return null;
 	const decide = async ({ episodes: all }: StretchGroup, kind: 'keep' | 'discard', reason = '') => {
 		try {
 			for (const e of all)
@@ -41,6 +43,9 @@ export function SensorReview({ site }: { site: SiteView }) {
 		<section className="border-t border-line mt-8 pt-3" aria-label="Sensors">
 			<h2 className="text-[1.2rem]">Stretches of sensors</h2>
 			<Notice said={said} problem={problem} />
+			{apart.map((a) => (
+				<SensorsApart key={`${a.station} ${a.quantity} ${a.first} ${a.second}`} apart={a} site={site} />
+			))}
 			<p className="text-soft mb-2">
 				What is doubtful is left out of the lines already, and nothing waits for it. Keep a stretch that was so; discard
 				one to say why it was not.

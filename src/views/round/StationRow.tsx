@@ -97,6 +97,7 @@ export function StationRow({
 						{row.about}
 						{row.due.length === 0 && row.next_in_days !== null && row.next_in_days > 0 && ` · in ${row.next_in_days} d`}
 					</span>
+					<ToldWords row={row} site={site} now={now} />
 					<DueWords row={row} />
 				</a>
 				<span className="sm:hidden text-right text-[0.85rem]">
@@ -136,6 +137,25 @@ function Cell({
 				{value}
 			</div>
 		</div>
+	);
+}
+
+/** What its sensors told last. */
+function ToldWords({ row, site, now }: { row: LineStation; site: SiteView; now: number }) {
+	if (row.told.length === 0) return null;
+	const newest = Math.max(...row.told.map((t) => Date.parse(t.at)));
+	const doubted = row.told.find((t) => !permits(t, 'station'));
+	return (
+		<span className="block text-[0.8rem]" data-told={row.station}>
+			sensor {row.told.map((t) => shownWithUnit(t.quantity, t.restated ?? t.value, site.units)).join(', ')}{' '}
+			<span className="text-soft whitespace-nowrap">{age(newest, now)}</span>
+			{doubted && (
+				<>
+					{' '}
+					<StandingMark standing={standingOf(doubted)} />
+				</>
+			)}
+		</span>
 	);
 }
 

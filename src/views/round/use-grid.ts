@@ -79,7 +79,7 @@ export function useGrid(site: SiteView, rows: readonly SheetRow[]) {
 			at,
 			source: 'sheet',
 		};
-		const verdicts = typed.length > 0 && at !== null ? judgeDraft(engine, sample) : [];
+		const verdicts = typed.length > 0 && at !== null ? judgeDraft(engine, sample, site) : [];
 		return {
 			...r,
 			time,

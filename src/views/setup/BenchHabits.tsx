@@ -1,3 +1,4 @@
+import { HIGHEST_M, LOWEST_M } from '@/core/chem/oxygen';
 import type { CheckedForm } from '../ui/checked-form';
 import { Choice, Text } from './fields';
 import { between } from './numbers';
@@ -31,6 +32,14 @@ export function BenchHabits({ form }: { form: CheckedForm<SiteValues> }) {
 			))}
 			<Choice form={form} name="sensitivity" label="The checks ask" width="w-32" options={['calm', 'usual', 'keen']} />
 			<span className="text-soft text-[0.9rem] pb-2">{WORDS[form.watch('sensitivity')]}</span>
+			<Text
+				form={form}
+				name="altitude"
+				label="Metres above the sea"
+				width="w-44"
+				mode="decimal"
+				check={between(LOWEST_M, HIGHEST_M, 'Write metres, −400 to 4000.')}
+			/>
 		</div>
 	);
 }

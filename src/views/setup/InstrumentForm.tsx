@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { Instrument } from '@/contract/site';
+import { MEASURES } from '@/core/reading/protocol';
 import { useCheckedForm } from '../ui/checked-form';
 import { Choice, Text, Tick } from './fields';
 import { InstrumentLeaflet } from './InstrumentLeaflet';
@@ -7,7 +8,19 @@ import { INSTRUMENT_FIELDS, instrumentValues, readInstrument } from './instrumen
 import { ScaleFinder } from './ScaleFinder';
 import type { Refused } from './use-setup';
 
-const KINDS: readonly Instrument['kind'][] = ['combined', 'ph', 'ec', 'drop_kit', 'sensor_node'];
+const KIND_WORDS: Record<Instrument['kind'], string> = {
+	combined: 'pH and EC',
+	ph: 'pH',
+	ec: 'EC',
+	drop_kit: 'drop kit',
+	ion: 'ion pen (nitrate, potassium, calcium)',
+	oxygen: 'oxygen meter',
+	orp: 'ORP pen',
+	substrate: 'substrate probe',
+	air: 'air temperature and humidity',
+	sensor_node: 'sensor node',
+};
+const KINDS = Object.keys(KIND_WORDS) as Instrument['kind'][];
 
 /** One instrument: its scale, its compensation, and what its leaflet says. */
 export function InstrumentForm({
@@ -24,7 +37,7 @@ export function InstrumentForm({
 		fields: INSTRUMENT_FIELDS,
 	});
 	const [finding, setFinding] = useState(false);
-	const kind = form.watch('kind');
+	const conducts = MEASURES[form.watch('kind') as Instrument['kind']].includes('ec');
 	const save = form.handleSubmit(async (v) => void form.say((await onSave(readInstrument(i, v))) ?? []));
 	return (
 		<form className="grid gap-4" data-form={`instrument ${i.code}`} onSubmit={save}>
@@ -37,10 +50,10 @@ export function InstrumentForm({
 				name="kind"
 				label="Kind"
 				options={KINDS}
-				labels={{ combined: 'pH and EC', ph: 'pH', ec: 'EC' }}
+				labels={KIND_WORDS}
 				hint="Decides the steps of measuring with it, and which standards it is dipped in."
 			/>
-			{kind !== 'ph' && kind !== 'drop_kit' && (
+			{conducts && (
 				<div>
 					<Choice
 						form={form}
@@ -65,7 +78,7 @@ export function InstrumentForm({
 					)}
 				</div>
 			)}
-			{kind !== 'drop_kit' && (
+			{conducts && (
 				<Tick form={form} name="compensates">
 					brings EC to 25 °C by itself (it says ATC)
 				</Tick>

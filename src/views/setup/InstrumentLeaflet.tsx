@@ -1,3 +1,4 @@
+import { type InstrumentKind, MEASURES } from '@/core/reading/protocol';
 import type { CheckedForm } from '../ui/checked-form';
 import { Choice, Text, Tick } from './fields';
 import type { InstrumentValues } from './instrument-values';
@@ -9,6 +10,7 @@ const SCHOOLS = ['learned', 'weekly', 'before_use', 'monthly', 'maker'] as const
 /** What the meter's leaflet says: how finely it shows, how right it claims to be, how it is calibrated. */
 export function InstrumentLeaflet({ form }: { form: CheckedForm<InstrumentValues> }) {
 	const [kind, by] = form.watch(['kind', 'calibrate_by']);
+	const [reads, conducts] = (['ph', 'ec'] as const).map((q) => MEASURES[kind as InstrumentKind].includes(q));
 	const positive = (text: string) => isPositive(text) || 'Write a number above nothing.';
 	const number = (name: 'phSteps' | 'phRight' | 'ecSteps' | 'ecRight', label: string) => (
 		<Text form={form} name={name} label={label} width="w-28" mode="decimal" check={positive} />
@@ -17,10 +19,10 @@ export function InstrumentLeaflet({ form }: { form: CheckedForm<InstrumentValues
 		<details className="w-full">
 			<summary className="cursor-pointer text-soft text-[0.9rem]">what its leaflet says</summary>
 			<div className="flex flex-wrap gap-2 items-end py-1">
-				{kind !== 'ec' && number('phSteps', 'pH steps of')}
-				{kind !== 'ec' && number('phRight', 'pH right to ±')}
-				{kind !== 'ph' && number('ecSteps', 'EC steps, µS/cm')}
-				{kind !== 'ph' && number('ecRight', 'EC right to ± %')}
+				{(reads || kind === 'drop_kit') && number('phSteps', 'pH steps of')}
+				{(reads || kind === 'drop_kit') && number('phRight', 'pH right to ±')}
+				{conducts && number('ecSteps', 'EC steps, µS/cm')}
+				{conducts && number('ecRight', 'EC right to ± %')}
 				<Text
 					form={form}
 					name="alpha"

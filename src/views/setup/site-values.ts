@@ -12,6 +12,7 @@ export const siteValues = (site: WholeSite) => {
 		temp: site.units.temp ?? 'C',
 		volume: site.units.volume ?? 'L',
 		sensitivity: site.settings.sensitivity ?? 'usual',
+		altitude: String(site.settings.altitudeM ?? 0),
 		waitPh: String(waits.ph),
 		waitLow: String(waits.phLowMineral),
 		waitEc: String(waits.ec),
@@ -25,6 +26,7 @@ export const SITE_FIELDS = {
 	'units.temp': 'temp',
 	'units.volume': 'volume',
 	'settings.sensitivity': 'sensitivity',
+	'settings.altitudeM': 'altitude',
 	'settings.waits.ph': 'waitPh',
 	'settings.waits.phLowMineral': 'waitLow',
 	'settings.waits.ec': 'waitEc',
@@ -48,6 +50,7 @@ export function readSite(site: WholeSite, v: SiteValues): WholeSite {
 			...site.settings,
 			// What nobody touched goes on following what is usual.
 			...(usual ? {} : { waits }),
+			...(v.altitude === first.altitude ? {} : { altitudeM: readNumber(v.altitude) ?? 0 }),
 			...(v.sensitivity === first.sensitivity ? {} : { sensitivity: v.sensitivity }),
 		},
 	};

@@ -40,6 +40,22 @@ const STEP_WORDS: Record<StepCode, readonly [text: string, why: string]> = {
 		'Compare in daylight, by the printed value',
 		'Lamps for plants shift colours; a second pair of eyes helps where colours look alike.',
 	],
+	blot: [
+		'Blot the sensor, then cover it with the sample twice',
+		'The film of the last water is as much as the drop that is measured; rubbing harms the membrane.',
+	],
+	move: [
+		'Keep the water moving past the membrane, no bubble on it',
+		'The probe uses up the oxygen before it: in still water it reads less and less.',
+	],
+	insert: [
+		'Same place and depth as always, pushed in firmly',
+		'Moisture falls away from a dripper and grows with depth; a gap beside a rod is air.',
+	],
+	shade: [
+		'Among the leaves, out of the light, with air moving past',
+		'In the light it shows how warm the sensor is and not the air.',
+	],
 };
 
 /** A known step in words. */
@@ -63,5 +79,10 @@ export const AFTERWARDS: Record<InstrumentKind, string> = {
 	combined: 'Rinse, and back into its storage solution: dry glass is dead glass.',
 	ec: 'Rinse, shake off, and put it away dry.',
 	drop_kit: 'Rinse the tube.',
+	ion: 'Rinse, blot, and close the cap.',
+	oxygen: 'Rinse, and back into its moist cap.',
+	orp: 'Rinse, and back into its storage solution.',
+	substrate: 'Wipe the rods clean.',
+	air: '',
 	sensor_node: '',
 };

@@ -29,6 +29,7 @@ describe('docs/formats.md is true', () => {
 					kind === 'readings'
 						? readingRow(r.cells, header.header, {
 								zone: config.timezone!,
+								altitudeM: 0,
 								ppmScale: () => null,
 								hours: new RepeatedHours(),
 							})

@@ -8,10 +8,13 @@ import { type DrawnLine, YEAR_MS } from './use-lines';
 /** A line is not drawn across a silence of more than this many of its steps. */
 const GAP = 6;
 const DASHES = [0, 6, 2, 9];
+/** Standard uncertainties to a side that hold 95 of 100. */
+const SURE = 1.96;
 
 interface XY {
 	x: number;
-	y: number | null;
+	/** Of a band its lower and upper end. */
+	y: number | [number, number] | null;
 }
 export interface Drawn {
 	name: string;
@@ -22,6 +25,8 @@ export interface Drawn {
 	width: number;
 	dash: number;
 	marker: number;
+	/** An area between two values and not a line. */
+	band?: boolean;
 	/** It may lie anywhere: no scale is made for it. */
 	doubtful?: boolean;
 }
@@ -34,7 +39,7 @@ function course(
 	points: readonly SeriesPoint[],
 	stepMs: number,
 	at: (p: SeriesPoint) => number,
-	y: (p: SeriesPoint) => number,
+	y: (p: SeriesPoint) => number | [number, number],
 	which: (p: SeriesPoint) => boolean = believed,
 ): XY[] {
 	const out: XY[] = [];
@@ -49,7 +54,7 @@ function course(
 }
 
 /**
- * Everything that is drawn: for each line what its sensor tells with least and greatest, as it was read where it was put right, what
+ * Everything that is drawn: for each line what its sensor tells, of one alone with a band and as it was read where it was put right; what
  * hands read, and the same weeks of last year. Pure: the same lines give the same chart.
  */
 export function drawnSeries(
@@ -72,6 +77,16 @@ export function drawnSeries(
 		const add = (d: Partial<Drawn> & Pick<Drawn, 'name' | 'data'>) => {
 			if (d.data.length > 0) all.push({ unit, hue, width: 1.6, dash: DASHES[n % DASHES.length]!, marker: 0, ...d });
 		};
+		if (lines.length === 1) {
+			// What its samples differed by, and how far off each may be 95 times in 100.
+			add({
+				name: 'least to greatest, and how far off',
+				band: true,
+				data: course(line.sensor, line.stepMs, at, (p) => [y(p.low - SURE * p.u), y(p.high + SURE * p.u)]),
+				width: 0,
+				dash: 0,
+			});
+		}
 		add({ name, data: course(line.sensor, line.stepMs, at, (p) => y(p.value)) });
 		add({
 			name: `${name}, doubtful`,
@@ -88,9 +103,6 @@ export function drawnSeries(
 			doubtful: true,
 		});
 		if (lines.length === 1) {
-			const many = line.sensor.filter((p) => p.count > 1);
-			add({ name: 'least', data: course(many, line.stepMs, at, (p) => y(p.low)), width: 0.5 });
-			add({ name: 'greatest', data: course(many, line.stepMs, at, (p) => y(p.high)), width: 0.5 });
 			const righted = line.sensor.filter((p) => p.was !== null);
 			add({ name: 'as it was read', data: course(righted, line.stepMs, at, (p) => y(p.was!)), width: 1, dash: 3 });
 		}

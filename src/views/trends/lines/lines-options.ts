@@ -7,11 +7,12 @@ import { causeWords } from '@/words/en/cause';
 import { eventMarks } from '../event-marks';
 import type { Drawn } from './drawn-series';
 import { hueOf, inUnit, lineUnit } from './line';
+import { nights } from './nights';
 import type { DrawnLine } from './use-lines';
 
 /** The ends of each scale: all that is drawn on it, and the target ranges that lie near. */
 function scaleOf(unit: string, series: readonly Drawn[], ranges: readonly { low: number; high: number }[]): Scale {
-	const of = (some: readonly Drawn[]) => some.flatMap((s) => s.data.flatMap((d) => d.y ?? []));
+	const of = (some: readonly Drawn[]) => some.flatMap((s) => s.data.flatMap((d): number | number[] => d.y ?? []));
 	const here = series.filter((s) => s.unit === unit);
 	const sound = of(here.filter((s) => !s.doubtful));
 	const doubted = of(here.filter((s) => s.doubtful));
@@ -80,7 +81,6 @@ export function linesOptions(
 		);
 		return { unit, ...scale, hue: hueOf(on[0]!.quantity, theme) };
 	});
-	const single = lines.length === 1 ? rangeOf(lines[0]!) : null;
 	return {
 		chart: {
 			id: 'lines',
@@ -95,6 +95,7 @@ export function linesOptions(
 			},
 		},
 		colors: drawn.map((d) => d.hue),
+		fill: { opacity: drawn.map((d) => (d.band ? 0.18 : 1)) },
 		stroke: { width: drawn.map((d) => d.width), dashArray: drawn.map((d) => d.dash), curve: 'straight' },
 		markers: { size: drawn.map((d) => d.marker), strokeWidth: 0, hover: { sizeOffset: 2 } },
 		grid: { padding: { top: -8, bottom: 0 } },
@@ -125,17 +126,22 @@ export function linesOptions(
 			y: { formatter: (v) => (v == null ? '–' : String(Number(v.toPrecision(4)))) },
 		},
 		annotations: {
-			yaxis: single
-				? [
-						{
-							y: single.low,
-							y2: single.high,
-							fillColor: theme['--zone'] ?? '#eee',
-							opacity: 0.32,
-							borderColor: 'transparent',
-						},
-					]
-				: [],
+			// Each range on its own scale; of several each in the colour of its line.
+			yaxis: lines.flatMap((l) => {
+				const range = rangeOf(l);
+				if (!range) return [];
+				const alone = lines.length === 1;
+				return [
+					{
+						y: range.low,
+						y2: range.high,
+						yAxisIndex: units.indexOf(lineUnit(l.quantity, site.units)),
+						fillColor: alone ? (theme['--zone'] ?? '#eee') : hueOf(l.quantity, theme),
+						opacity: alone ? 0.32 : 0.07,
+						borderColor: 'transparent',
+					},
+				];
+			}),
 			xaxis: [
 				...nights(events, from, to).map(([a, b]) => ({
 					x: wall(a),
@@ -179,23 +185,4 @@ function doubtMark(
 			style: { background: 'transparent', color: hueOf(l.quantity, theme), fontSize: '11px' },
 		},
 	};
-}
-
-/** Between lights off and lights on, where somebody noted them. */
-export function nights(events: readonly StoredEvent[], from: number, to: number): [number, number][] {
-	const lights = events
-		.filter((e) => e.kind === 'lights_off' || e.kind === 'lights_on')
-		.map((e) => ({ at: Date.parse(e.time), off: e.kind === 'lights_off' }))
-		.sort((a, b) => a.at - b.at);
-	const all: [number, number][] = [];
-	let dark: number | null = lights[0] && !lights[0].off ? from : null;
-	for (const l of lights) {
-		if (l.off) dark ??= l.at;
-		else if (dark !== null) {
-			all.push([dark, l.at]);
-			dark = null;
-		}
-	}
-	if (dark !== null) all.push([dark, to]);
-	return all;
 }

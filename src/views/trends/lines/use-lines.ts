@@ -29,7 +29,8 @@ export function useLines(
 	{ from, to }: Span,
 ): { drawn: DrawnLine[]; pending: boolean; problem: string } {
 	const span = { from: formatTime(from), to: formatTime(to) };
-	const points = Math.max(Math.floor(POINTS / Math.max(lines.length, 1)), LEAST_POINTS);
+	// One alone has its band beside it.
+	const points = Math.max(Math.floor(POINTS / Math.max(lines.length, 2)), LEAST_POINTS);
 	const sensors = useAskedAll(
 		'GET /stations/:code/series',
 		lines.map(({ station, quantity }) => ({

@@ -10,7 +10,7 @@ import { DAY, MINUTE, START, stationOf } from '../../../helpers/small-site';
 
 /** Parts that the engine is made of, each by itself. */
 const read = (quantity: Quantity, value: string, unit: Unit, more: Partial<Reading> = {}): Reading => {
-	const got = readingFromText({ quantity, value, unit, tempC: null, waitS: null }, null);
+	const got = readingFromText({ quantity, value, unit, tempC: null, waitS: null }, { ppmScale: null, altitudeM: 0 });
 	if (!got.ok) throw new Error(got.problem.code);
 	return { ...got.value, at: 0, station: 'pond', instrument: 'plum', ...more };
 };
@@ -74,7 +74,14 @@ async function flags(
 	}
 	let out = '';
 	const site: JudgeContext = { stations: new Map([stationOf('tank', 'reservoir')]), instruments: new Map() };
-	for await (const line of checkStream({ readings: csv(), events: [], site, zone: 'UTC', now: () => START + 99 * DAY }))
+	for await (const line of checkStream({
+		readings: csv(),
+		events: [],
+		site,
+		zone: 'UTC',
+		altitudeM: 0,
+		now: () => START + 99 * DAY,
+	}))
 		out += line;
 	const [head, ...lines] = out.trim().split('\n');
 	return lines.map((l) => Object.fromEntries(l.split(',').map((c, i) => [head!.split(',')[i]!, c])));

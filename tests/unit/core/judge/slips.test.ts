@@ -7,7 +7,7 @@ import type { Reading } from '@/core/reading/model';
 
 /** Parts that the engine is made of, each by itself. */
 const read = (quantity: Quantity, value: string, unit: Unit, more: Partial<Reading> = {}): Reading => {
-	const got = readingFromText({ quantity, value, unit, tempC: null, waitS: null }, null);
+	const got = readingFromText({ quantity, value, unit, tempC: null, waitS: null }, { ppmScale: null, altitudeM: 0 });
 	if (!got.ok) throw new Error(got.problem.code);
 	return { ...got.value, at: 0, station: 'pond', instrument: 'plum', ...more };
 };

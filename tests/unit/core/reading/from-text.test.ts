@@ -13,6 +13,7 @@ const line = (quantity: string, value: string, unit: string, temp = '', wait = '
 	if (!header.ok) throw new Error('the header is known');
 	return readingRow(['2026-03-01T07:30Z', 'pond', 'plum', quantity, value, unit, temp, wait], header.header, {
 		zone: 'UTC',
+		altitudeM: 0,
 		ppmScale: () => 700,
 		hours: new RepeatedHours(),
 	});
@@ -23,7 +24,7 @@ const read = (
 	unit: string,
 	tempC: number | null = null,
 	waitS: number | null = null,
-) => readingFromText({ quantity, value, unit, tempC, waitS }, 700);
+) => readingFromText({ quantity, value, unit, tempC, waitS }, { ppmScale: 700, altitudeM: 0 });
 
 describe('from text to a reading', () => {
 	it.each([
@@ -79,7 +80,10 @@ describe('from text to a reading', () => {
 	});
 	it('plain ppm wants a scale, water a temperature of water, a wait is not negative', () => {
 		expect(
-			readingFromText({ quantity: 'tds', value: '36', unit: 'ppm', tempC: null, waitS: null }, null),
+			readingFromText(
+				{ quantity: 'tds', value: '36', unit: 'ppm', tempC: null, waitS: null },
+				{ ppmScale: null, altitudeM: 0 },
+			),
 		).toMatchObject({
 			problem: { code: 'ppm-without-scale' },
 		});
@@ -87,6 +91,15 @@ describe('from text to a reading', () => {
 		expect(read('ph', '5.8', 'pH', 21, -1)).toMatchObject({ problem: { field: 'wait_s', code: 'not-a-wait' } });
 		expect(temperatureOf('70', 'F')).toBe(21.11);
 		expect(temperatureOf('212', 'F')).toBeNull();
+	});
+	it('100 % of oxygen is what water holds there: at 20 °C 9.09 mg/L by the sea, about 7.6 at 1,500 m (USGS memorandum 2011.03, tables)', () => {
+		const of = (altitudeM: number) =>
+			readingFromText(
+				{ quantity: 'do', value: '100', unit: '%', tempC: 20, waitS: null },
+				{ ppmScale: null, altitudeM },
+			);
+		expect(of(0)).toMatchObject({ ok: true, value: { value: expect.closeTo(9.09, 1), unit: '%' } });
+		expect(of(1500)).toMatchObject({ ok: true, value: { value: expect.closeTo(7.57, 1) } });
 	});
 	it('a line of a file is read as what was typed: the same reading or the same refusal, whatever was written', () => {
 		const text = fc.oneof(

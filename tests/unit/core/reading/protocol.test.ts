@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { wantedWait } from '@/core/judge/waits';
-import { STEPS, skippedSteps, usualProtocol } from '@/core/reading/protocol';
+import { INSTRUMENT_KINDS, MEASURES, STEPS, skippedSteps, usualProtocol } from '@/core/reading/protocol';
 import { stepsHere, stepWords } from '@/words/en/protocol';
 
 /** Facts of the trade (common practice, no source) unless a source is named. */
@@ -15,6 +15,13 @@ describe('protocols', () => {
 		expect(stepsHere([{ code: 'own-1', text: 'Gloves on' }], STEPS)).toEqual([
 			{ code: 'own-1', text: 'Gloves on', why: '' },
 		]);
+	});
+	it('no cup for what is not dipped; an ion pen wants a fresh film, an oxygen probe moving water', () => {
+		expect(usualProtocol('root_zone', 'substrate', false)).toEqual(['insert', 'wait']);
+		expect(usualProtocol('reservoir', 'air', false)).not.toContain('place');
+		expect(usualProtocol('drain', 'ion', false)).toEqual(['catch', 'rinse', 'blot', 'wait']);
+		expect(usualProtocol('reservoir', 'oxygen', false)).toContain('move');
+		for (const kind of INSTRUMENT_KINDS) expect(new Set(MEASURES[kind]).size).toBe(MEASURES[kind].length);
 	});
 	it('what was passed over on the way to the last step done is left out; nothing ticked says nothing', () => {
 		const steps = usualProtocol('reservoir', 'combined', false).map((code) => ({ code }));

@@ -12,7 +12,7 @@ describe('what was written and is no reading', () => {
 		more: { tempC?: number; waitS?: number; scale?: 500 | 640 | 700 } = {},
 	): string => {
 		const { tempC = null, waitS = null, scale = null } = more;
-		const r = readingFromText({ quantity, value, unit, tempC, waitS }, scale);
+		const r = readingFromText({ quantity, value, unit, tempC, waitS }, { ppmScale: scale, altitudeM: 0 });
 		return r.ok ? 'a reading' : `${r.problem.field} ${readingProblem(r.problem)}`;
 	};
 	it('names the column, quotes what stood there, and says what would be understood', () => {
