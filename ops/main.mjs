@@ -20,7 +20,14 @@ async function settings() {
 	const { settings: read } = await import('./settings.mjs');
 	try {
 		const s = read();
-		return { host: s.HOST, port: s.PORT, dataDir: resolve(root, s.CORDWAIN_DATA), external: s.DATABASE_URL };
+		return {
+			host: s.HOST,
+			port: s.PORT,
+			tlsPort: s.CORDWAIN_TLS_PORT,
+			dataDir: resolve(root, s.CORDWAIN_DATA),
+			external: s.DATABASE_URL,
+			all: s,
+		};
 	} catch (error) {
 		throw new SetupError(error.message);
 	}
@@ -72,13 +79,17 @@ function claim(dataDir) {
 	return { file, write: (address) => writeFileSync(file, JSON.stringify({ pid: process.pid, address })) };
 }
 
-function prepare(databaseUrl, demo) {
+function prepare(databaseUrl, demo, lan) {
 	return new Promise((done, fail) => {
-		const child = spawn(process.execPath, [join(root, 'ops/run.mjs'), 'ops/prepare.ts', ...(demo ? ['--demo'] : [])], {
-			cwd: root,
-			env: { ...process.env, DATABASE_URL: databaseUrl },
-			stdio: ['ignore', 'inherit', 'pipe'],
-		});
+		const child = spawn(
+			process.execPath,
+			[join(root, 'ops/run.mjs'), 'ops/prepare.ts', ...(demo ? ['--demo'] : []), ...(lan ? ['--lan'] : [])],
+			{
+				cwd: root,
+				env: { ...process.env, DATABASE_URL: databaseUrl },
+				stdio: ['ignore', 'inherit', 'pipe'],
+			},
+		);
 		let errors = '';
 		child.stderr.on('data', (d) => {
 			errors += d;
@@ -89,9 +100,26 @@ function prepare(databaseUrl, demo) {
 	});
 }
 
-async function serve({ demo }) {
+/** Address and code for the phones of the house. */
+async function sayWhereOthersFindIt({ port, tlsPort, ownAuthority }) {
+	const { lanAddresses } = await import('./authority.mjs');
+	const { default: QRCode } = await import('qrcode');
+	const addresses = lanAddresses();
+	if (addresses.length === 0) {
+		say('This machine has no address in a local network; others cannot reach it yet.');
+		return;
+	}
+	for (const a of addresses) say(`In the local network: https://${a}:${tlsPort}`);
+	// What a phone opens first: how it learns to trust the certificate that was made here.
+	const first = ownAuthority ? `http://${addresses[0]}:${port}/trust` : `https://${addresses[0]}:${tlsPort}`;
+	say(await QRCode.toString(first, { type: 'terminal', small: true }));
+	say(`The code leads to ${first}. Who joins needs a code of their own, from People.`);
+}
+
+async function serve({ demo, lan }) {
+	if (lan) process.env.CORDWAIN_LAN = '1';
 	ensureNpmPackages();
-	const { host, port, dataDir, external } = await settings();
+	const { host, port, tlsPort, dataDir, external, all } = await settings();
 	ensureDebianPackages({ database: !external, browser: false });
 	const lock = claim(dataDir);
 	if (!(await portIsFree(host, port)))
@@ -120,7 +148,7 @@ async function serve({ demo }) {
 	try {
 		cluster = external ? undefined : await startCluster({ dataDir });
 		const databaseUrl = external ?? (await ensureDatabase(cluster, 'cordwain'));
-		await prepare(databaseUrl, demo);
+		await prepare(databaseUrl, demo, lan);
 		Object.assign(process.env, {
 			DATABASE_URL: databaseUrl,
 			HOST: host,
@@ -134,11 +162,15 @@ async function serve({ demo }) {
 		}
 		// Mail of the demo goes into a mailbox of this machine, to be looked at under /mailbox.
 		if (demo) process.env.CORDWAIN_MAILBOX ??= String(port + MAILBOX_AWAY);
-		const { startServer } = await import('./serve.mjs');
-		server = await startServer({ host, port }).catch((error) => {
+		const { certificate, startServer } = await import('./serve.mjs');
+		try {
+			const tls = await certificate(all, dataDir);
+			server = await startServer({ host, port, tls, tlsPort });
+		} catch (error) {
 			throw new SetupError(error.message);
-		});
+		}
 		say(`Cordwain ${demo ? 'with the Saltmarsh Yard demo ' : ''}is ready: ${address}`);
+		if (lan) await sayWhereOthersFindIt({ port, tlsPort, ownAuthority: !all.CORDWAIN_TLS_CERT });
 		say('Ctrl-C stops it; what you entered is kept.');
 		cluster?.exited.then(() => {
 			if (stopping) return;
@@ -156,7 +188,11 @@ async function serve({ demo }) {
 try {
 	checkNode();
 	const mode = process.argv[2];
-	if (mode === 'demo' || mode === 'start') await serve({ demo: mode === 'demo' });
+	const flags = process.argv.slice(3);
+	const serves = mode === 'demo' || mode === 'start';
+	const unknown = serves && flags.find((f) => f !== '--lan');
+	if (unknown) throw new SetupError(`${unknown} is not known here. There is --lan, which serves the local network.`);
+	if (serves) await serve({ demo: mode === 'demo', lan: flags.includes('--lan') });
 	else if (mode === 'test') process.exitCode = await runTests(process.argv.slice(3));
 	else throw new SetupError('Usage: node ops/main.mjs demo|start|test');
 } catch (error) {

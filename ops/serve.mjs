@@ -1,5 +1,8 @@
 // The server: files that were built, compressed beforehand and kept by browsers for good, and everything else by the application.
+import { readFileSync } from 'node:fs';
 import { createServer } from 'node:http';
+import { createServer as createTlsServer } from 'node:https';
+import { isIP } from 'node:net';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import sirv from 'sirv';
@@ -31,27 +34,33 @@ function keepAddress(request) {
 		request.url = [names.map((name) => (misread(name) ? '-' : name)).join('/'), ...query].join('?');
 }
 
+const isLoopback = (address) => /^127\./.test(address) || address === '::1';
+const plainAddress = (address) => (address ?? '').replace(/^::ffff:/, '');
+
 /**
- * @returns what ends it, once requests under way are answered
- * @throws with one sentence where the port cannot be had
+ * Says how a request came (src/server/connection.ts). What a browser says of that itself is thrown away; what a proxy says is believed
+ * of proxies that were named, and whatever somebody else forwards is not of this machine.
  */
-export async function startServer({ host, port }) {
-	const { handler } = await import(join(dist, 'server/entry.mjs'));
-	const files = sirv(join(dist, 'client'), {
-		brotli: true,
-		gzip: true,
-		etag: true,
-		setHeaders: (response, path) => {
-			response.setHeader('x-content-type-options', 'nosniff');
-			// The name of a built file changes with what is in it.
-			if (path.startsWith('/_astro/')) response.setHeader('cache-control', 'public, max-age=31536000, immutable');
-		},
-	});
-	const server = createServer((request, response) => {
-		keepAddress(request);
-		files(request, response, () => handler(request, response));
-	});
-	await new Promise((done, fail) => {
+function sayHowItCame(request, proxies) {
+	const { headers, socket } = request;
+	const peer = plainAddress(socket.remoteAddress);
+	const forwarded = headers['x-forwarded-for'];
+	const believed = proxies.includes(peer);
+	// The last address is the one that our proxy saw; those before it anybody may have written.
+	const last = believed && forwarded ? forwarded.split(',').at(-1).trim() : '';
+	const from = isIP(last) ? last : peer;
+	const host = believed ? headers['x-forwarded-host'] : undefined;
+	const proto = believed ? headers['x-forwarded-proto'] : undefined;
+	for (const name of Object.keys(headers))
+		if (/^(x-forwarded-|forwarded$|x-cordwain-(?!page$))/.test(name)) delete headers[name];
+	headers['x-cordwain-peer'] = from;
+	headers['x-cordwain-here'] = isLoopback(peer) && !believed && forwarded === undefined ? '1' : '0';
+	headers['x-cordwain-proto'] = proto === 'https' || socket.encrypted ? 'https' : 'http';
+	if (host) headers['x-cordwain-host'] = host.split(',').at(-1).trim();
+}
+
+const listening = (server, host, port) =>
+	new Promise((done, fail) => {
 		server.once('error', (error) =>
 			fail(
 				error.code === 'EADDRINUSE'
@@ -63,23 +72,110 @@ export async function startServer({ host, port }) {
 		);
 		server.listen(port, host, done);
 	});
-	// What is done without being asked (src/server/background.ts) begins with the first request: this is it.
-	const here = host.includes(':') ? `[${host}]` : host;
-	fetch(`http://${here}:${port}/api/v1/health`).catch(() => {});
-	return {
-		stop: () =>
-			new Promise((done) => {
-				server.close(done);
-				server.closeIdleConnections();
-				setTimeout(() => server.closeAllConnections(), PATIENCE_MS).unref();
-			}),
+
+const stopped = (server) =>
+	new Promise((done) => {
+		server.close(done);
+		server.closeIdleConnections();
+		setTimeout(() => server.closeAllConnections(), PATIENCE_MS).unref();
+	});
+
+/** What is sent with every answer, whoever gives it. */
+const HEADERS = {
+	'x-content-type-options': 'nosniff',
+	'x-frame-options': 'DENY',
+	'referrer-policy': 'same-origin',
+	'cross-origin-opener-policy': 'same-origin',
+	'cross-origin-resource-policy': 'same-origin',
+	'permissions-policy': 'camera=(), microphone=(), geolocation=(), payment=(), usb=()',
+};
+
+/**
+ * @param tls `{ cert, key, root }` in PEM: serves the local network at `tlsPort`, and at `port` whoever is not of this machine is told to go there
+ * @returns what ends it, once requests under way are answered
+ * @throws with one sentence where the port cannot be had
+ */
+export async function startServer({ host, port, tls = null, tlsPort = 0 }) {
+	const { CORDWAIN_PROXIES: proxies } = settings();
+	const { handler } = await import(join(dist, 'server/entry.mjs'));
+	const files = sirv(join(dist, 'client'), {
+		brotli: true,
+		gzip: true,
+		etag: true,
+		setHeaders: (response, path) => {
+			// The name of a built file changes with what is in it.
+			if (path.startsWith('/_astro/')) response.setHeader('cache-control', 'public, max-age=31536000, immutable');
+			// The worker itself is looked for anew each time, so that an old one never stays.
+			if (path === '/worker.js') response.setHeader('cache-control', 'no-cache');
+		},
+	});
+	const answer = (request, response) => {
+		for (const [name, value] of Object.entries(HEADERS)) response.setHeader(name, value);
+		if (request.socket.encrypted) response.setHeader('strict-transport-security', 'max-age=15552000');
+		sayHowItCame(request, proxies);
+		keepAddress(request);
+		files(request, response, () => handler(request, response));
 	};
+	/** Without TLS the network is shown the way: the authority's certificate, the page about it, and where to go. */
+	const showTheWay = (request, response) => {
+		const path = request.url.split('?')[0];
+		if (path === '/cordwain-root.crt') {
+			response.writeHead(200, {
+				'content-type': 'application/x-x509-ca-cert',
+				'content-disposition': 'attachment; filename="cordwain-root.crt"',
+			});
+			response.end(tls.root);
+			return;
+		}
+		if (path === '/trust' || path.startsWith('/_astro/') || path === '/mark.svg') {
+			answer(request, response);
+			return;
+		}
+		const name = (request.headers.host ?? '').replace(/:\d+$/, '');
+		if (!/^[\w.-]+$|^\[[0-9a-f:.]+\]$/i.test(name)) {
+			response.writeHead(400);
+			response.end();
+			return;
+		}
+		response.writeHead(307, { location: `https://${name}:${tlsPort}${request.url}` });
+		response.end();
+	};
+	const plain = createServer((request, response) => {
+		const away = tls !== null && !isLoopback(plainAddress(request.socket.remoteAddress));
+		if (away) showTheWay(request, response);
+		else answer(request, response);
+	});
+	await listening(plain, tls === null ? host : '::', port);
+	const secure = tls === null ? null : createTlsServer({ cert: tls.cert, key: tls.key, minVersion: 'TLSv1.2' }, answer);
+	if (secure) await listening(secure, '::', tlsPort);
+	// What is done without being asked (src/server/background.ts) begins with the first request: this is it.
+	const here = tls !== null ? '127.0.0.1' : host.includes(':') ? `[${host}]` : host;
+	fetch(`http://${here}:${port}/api/v1/health`).catch(() => {});
+	return { stop: () => Promise.all([stopped(plain), secure ? stopped(secure) : null]) };
+}
+
+/** The certificate that the environment names, or one of a local authority; null where only this machine is served. */
+export async function certificate({ CORDWAIN_LAN, CORDWAIN_TLS_CERT, CORDWAIN_TLS_KEY }, dataDir) {
+	if (!CORDWAIN_LAN) return null;
+	if (!CORDWAIN_TLS_CERT !== !CORDWAIN_TLS_KEY)
+		throw new Error('CORDWAIN_TLS_CERT and CORDWAIN_TLS_KEY belong together: name both files, or neither.');
+	if (CORDWAIN_TLS_CERT) {
+		try {
+			const cert = readFileSync(CORDWAIN_TLS_CERT, 'utf8');
+			return { cert, key: readFileSync(CORDWAIN_TLS_KEY, 'utf8'), root: cert };
+		} catch (error) {
+			throw new Error(`The certificate cannot be read: ${error.message}`);
+		}
+	}
+	const { ownCertificate } = await import('./authority.mjs');
+	return ownCertificate(dataDir);
 }
 
 if (process.argv[1] === fileURLToPath(import.meta.url)) {
 	try {
-		const { HOST, PORT } = settings();
-		const { stop } = await startServer({ host: HOST, port: PORT });
+		const all = settings();
+		const tls = await certificate(all, all.CORDWAIN_DATA);
+		const { stop } = await startServer({ host: all.HOST, port: all.PORT, tls, tlsPort: all.CORDWAIN_TLS_PORT });
 		process.on('SIGTERM', () => void stop().then(() => process.exit(0)));
 	} catch (error) {
 		process.stderr.write(`${error.message}\n`);

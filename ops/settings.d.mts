@@ -4,6 +4,12 @@ export interface Settings {
 	CORDWAIN_DATA: string;
 	DATABASE_URL?: string | undefined;
 	CORDWAIN_CHECK_ROWS: boolean;
+	CORDWAIN_LAN: boolean;
+	CORDWAIN_TLS_PORT: number;
+	CORDWAIN_TLS_CERT?: string | undefined;
+	CORDWAIN_TLS_KEY?: string | undefined;
+	CORDWAIN_HOSTS: string[];
+	CORDWAIN_PROXIES: string[];
 	MQTT_URL?: string | undefined;
 	CORDWAIN_BROKER?: number | undefined;
 	CORDWAIN_JOBS: boolean;

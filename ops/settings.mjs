@@ -5,13 +5,25 @@ const LOOPBACK = ['127.0.0.1', 'localhost', '::1'];
 /** An empty variable is one that nobody set. */
 const unset = (schema) => z.preprocess((v) => (v === '' ? undefined : v), schema);
 
+const list = (each, error) =>
+	z
+		.string()
+		.default('')
+		.transform((text) =>
+			text
+				.split(',')
+				.map((t) => t.trim().toLowerCase())
+				.filter(Boolean),
+		)
+		.refine((all) => all.every((t) => each.test(t)), { error });
+
 export const environment = z.object({
-	/** Cordwain has no sign-in yet, and so serves this machine alone. */
+	/** This machine alone; others by `npm start -- --lan`, or through a proxy. */
 	HOST: unset(
 		z
 			.enum(LOOPBACK, {
 				error: (issue) =>
-					`HOST is "${issue.input}", but Cordwain has no sign-in yet and so serves this machine only. Leave HOST unset, or put an authenticating proxy in front.`,
+					`HOST is "${issue.input}", but HOST serves this machine only. Leave it unset, and serve the local network with: npm start -- --lan`,
 			})
 			.default('127.0.0.1'),
 	),
@@ -45,6 +57,32 @@ export const environment = z.object({
 			})
 			.default('warn'),
 	),
+	/** Serves the local network, by TLS; set by `--lan`, which asks for an owner first. */
+	CORDWAIN_LAN: unset(
+		z
+			.enum(['1'], { error: () => 'CORDWAIN_LAN is 1 or unset; npm start -- --lan sets it.' })
+			.optional()
+			.transform((v) => v === '1'),
+	),
+	/** Where the local network reaches it. */
+	CORDWAIN_TLS_PORT: unset(
+		z
+			.string()
+			.default('4443')
+			.refine((text) => /^\d{1,5}$/.test(text) && Number(text) >= 1 && Number(text) <= 65_535, {
+				error: (issue) => `CORDWAIN_TLS_PORT must be a whole number from 1 to 65535; it is "${issue.input}".`,
+			})
+			.transform(Number),
+	),
+	/** A certificate of one's own and its key, PEM; otherwise one is made here. */
+	CORDWAIN_TLS_CERT: unset(z.string().optional()),
+	CORDWAIN_TLS_KEY: unset(z.string().optional()),
+	/** Names by which others reach it through a proxy: host names, commas between. */
+	CORDWAIN_HOSTS: unset(
+		list(/^[\w.-]+$|^\[[0-9a-f:.]+\]$/i, 'CORDWAIN_HOSTS is host names with commas between, as cordwain.example.'),
+	),
+	/** Addresses of proxies that are believed about whom they speak for. */
+	CORDWAIN_PROXIES: unset(list(/^[0-9a-f:.]+$/i, 'CORDWAIN_PROXIES is addresses with commas between, as 127.0.0.1.')),
 	/** A broker that sensor nodes speak to, which Cordwain listens to. */
 	MQTT_URL: unset(
 		z

@@ -4,12 +4,15 @@ import type { APIContext, MiddlewareNext } from 'astro';
 import { pathOf } from '@/server/address';
 import { beginBackground } from '@/server/background';
 import { compressed } from '@/server/compress';
+import { connectionOf, isOurName } from '@/server/connection';
+import { database } from '@/server/database';
 import { isDatabaseDown } from '@/server/database-down';
 import { databaseDownPage } from '@/server/down-page';
-import { isLoopbackHost, isUuid, originAllowed } from '@/server/guard';
+import { isUuid, originAllowed } from '@/server/guard';
 import { keepJudged } from '@/server/keep-judged';
 import { log, pathShape, requestId } from '@/server/log';
-import { problem } from '@/server/problem';
+import { problem, problemOf } from '@/server/problem';
+import { fromOurPage, whoAsks } from '@/server/who-asks';
 
 /** Tells whose entry is whose until people sign in: “undo” takes back one’s own. */
 const DEVICE = 'cordwain_device';
@@ -41,30 +44,62 @@ export const onRequest = defineMiddleware(async (context, next) => {
 	return response;
 });
 
-/** Until there is sign-in, only this machine's own pages may speak to the server. */
+/** Pages that are there for whoever is not known yet. */
+const FOR_ANYBODY = /^\/(?:sign-in|join|trust)\/?$/;
+
+/** Only names that are ours, pages that are ours, and people who are known. */
 async function guarded({ request, locals, cookies }: APIContext, next: MiddlewareNext): Promise<Response> {
-	if (!isLoopbackHost(request.headers.get('host')))
+	const connection = connectionOf(request);
+	if (!isOurName(connection.host))
 		return problem('foreign-host', [
-			{ path: 'Host', message: 'Cordwain serves this machine only. Open it at http://127.0.0.1.' },
+			{
+				path: 'Host',
+				message:
+					'Cordwain does not go by this name. Open it at http://127.0.0.1, or name what others reach it by in CORDWAIN_HOSTS.',
+			},
 		]);
 	const changes = !['GET', 'HEAD', 'OPTIONS'].includes(request.method);
-	if (changes && !originAllowed(request.headers))
+	if (changes && !originAllowed(request.headers, connection))
 		return problem('foreign-origin', [{ path: 'Origin', message: 'A page from elsewhere may not write here.' }]);
 	if (!begun) {
 		begun = true;
 		void keepJudged();
 		beginBackground();
 	}
-	locals.who = 'grower';
+	locals.connection = connection;
 	const device = cookies.get(DEVICE)?.value;
 	locals.device = device !== undefined && isUuid(device) ? device : null;
+	const path = pathOf(request);
+	const page = !path.startsWith('/api/');
 	// A page that was opened names the browser from then on; scripts keep none and need none.
 	if (locals.device === null && request.headers.get('accept')?.includes('text/html'))
-		cookies.set(DEVICE, randomUUID(), { path: '/', httpOnly: true, sameSite: 'strict', maxAge: TEN_YEARS_S });
+		cookies.set(DEVICE, randomUUID(), {
+			path: '/',
+			httpOnly: true,
+			sameSite: 'strict',
+			secure: connection.secure,
+			maxAge: TEN_YEARS_S,
+		});
 	try {
+		const { asker, byCookie } = await whoAsks(database(), request, connection, Date.now());
+		locals.asker = asker;
+		if (changes && byCookie !== null && !fromOurPage(request, byCookie))
+			return problem('foreign-page', [
+				{
+					path: 'X-Cordwain-Page',
+					message: 'This page is older than its sign-in. Load it again; what you typed is kept.',
+				},
+			]);
+		if (page && asker.role === null && !FOR_ANYBODY.test(path)) {
+			const { search } = new URL(request.url);
+			return new Response(null, {
+				status: 303,
+				headers: { location: `/sign-in?to=${encodeURIComponent(path + search)}`, 'cache-control': 'no-store' },
+			});
+		}
 		return await next();
 	} catch (error) {
-		if (isDatabaseDown(error)) return databaseDownPage();
+		if (isDatabaseDown(error)) return page ? databaseDownPage() : problemOf(error);
 		throw error;
 	}
 }

@@ -11,6 +11,7 @@ import { files } from './files';
 import { leaf } from './leaf';
 import { meters } from './meters';
 import type { Resource } from './operation';
+import { people } from './people';
 import { plans } from './plans';
 import { probeCalculators } from './probe-calculators';
 import { probes } from './probes';
@@ -54,6 +55,7 @@ export const RESOURCES = [
 	calibrations,
 	files,
 	attachments,
+	people,
 ] as const satisfies readonly Resource[];
 
 type Together<R extends readonly Resource[]> = R extends readonly [

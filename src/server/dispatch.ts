@@ -1,16 +1,20 @@
 import { type ZodType, z } from 'zod';
 import type { Address, Answered, Asked, Operation, Operations, Resource } from '@/contract/operation';
 import { fieldProblems } from '@/contract/problems';
+import { wantedBy } from '@/contract/roles';
+import { type Asker, requireRole } from '@/service/people/sign-ins';
 import { Refusal } from '@/service/refusal';
 import { requireSite, type SiteContext } from '@/service/site';
 import type { Client, Db } from '@/store/pool';
 import { announce } from './changes';
+import type { Connection } from './connection';
 import { database } from './database';
 import { isUuid } from './guard';
 import { beginJob, jobBegunBy, type Progress } from './jobs';
 import { keepJudged } from './keep-judged';
 import { type Answer, type Changing, fingerprintOf, once } from './once';
 import { problem, problemOf } from './problem';
+import { signInCookies } from './who-asks';
 
 /** What a handler is given: the request as its contract declares it, and what every handler needs. */
 export interface Surroundings<R> {
@@ -21,6 +25,10 @@ export interface Surroundings<R> {
 	site: () => Promise<SiteContext>;
 	now: number;
 	who: string;
+	asker: Asker;
+	connection: Connection;
+	/** Has the browser keep a sign-in by its token, or forget it (null). */
+	signsIn: (token: string | null) => void;
 	/** Tells other pages of a change, once it is stored. */
 	announce: typeof announce;
 	/** Answers 202 with a job whose result will be the answer of this operation, stored in a transaction of its own. */
@@ -141,98 +149,110 @@ const asResponse = ({ status, text, replayed = false }: Answer & { replayed?: bo
 
 /** Who calls, as far as it is known. */
 export interface Caller {
-	who: string;
+	asker: Asker;
 	/** A UUID that the browser keeps. */
 	device: string | null;
+	connection: Connection;
 }
 
 export async function dispatch(
 	routes: readonly Route[],
 	path: string,
 	request: Request,
-	{ who, device }: Caller,
+	{ asker, device, connection }: Caller,
 ): Promise<Response> {
-	try {
-		const here = routes.flatMap((route) => {
-			const params = match(route.path, path);
-			return params ? [{ route, params }] : [];
-		});
-		if (here.length === 0)
-			return problem('no-such-address', [{ path: '', message: `There is nothing at /api/v1${path}.` }]);
-		const method = request.method === 'HEAD' ? 'GET' : request.method;
-		const found = here.find(({ route }) => route.method === method);
-		if (!found)
-			return problem('method', [
-				{ path: '', message: `Use ${here.map(({ route }) => route.method).join(' or ')} here.` },
-			]);
-		const { operation: o, run } = found.route;
-		const stores = method !== 'GET' && !o.storesNothing;
-		const key = stores ? keyOf(request) : null;
-		const query = new URL(request.url).searchParams;
-		const json = o.body ? await readJson(request) : undefined;
-		const asked = {
-			params: namedIn(o.params, found.params),
-			query: o.query?.parse(Object.fromEntries(query)),
-			body: o.body?.parse(json),
-		};
-		const by: Changing = {
-			key,
-			device,
-			operation: `${method} ${found.route.path}`,
-			fingerprint: fingerprintOf(path, query.toString(), JSON.stringify(json ?? null)),
-		};
-		let told: (() => void)[] = [];
-		const answerOf = (value: unknown): Answer => ({
-			status: o.status ?? 200,
-			text: JSON.stringify(encoded(o.answer, value)),
-		});
-		const storing = async (
-			work: (db: Client) => Promise<unknown>,
-			of?: Partial<OwnBody>,
-		): Promise<Answer & { replayed: boolean }> => {
-			told = [];
-			const asked = of?.body ? { ...by, fingerprint: fingerprintOf(by.fingerprint, of.body) } : by;
-			try {
-				const answer = await once(database(), asked, async (client) => answerOf(await work(client)));
-				for (const tell of told) tell();
-				return answer;
-			} finally {
-				void keepJudged();
-				await of?.end?.();
-			}
-		};
-		const inputOn = (db: Db | null) => {
-			let site: Promise<SiteContext> | null = null;
-			return {
-				...asked,
-				request,
-				now: Date.now(),
-				who,
-				get db() {
-					return db ?? database();
-				},
-				site: () => {
-					site ??= requireSite(db ?? database());
-					return site;
-				},
-				announce: (change: Parameters<typeof announce>[0]) => void told.push(() => announce(change)),
-				begin: (kind: string, work: (db: Db, progress: Progress) => Promise<unknown>, of: Partial<OwnBody> = {}) => {
-					const before = jobBegunBy(key);
-					if (before !== undefined) void of.end?.();
-					const begin = async (progress: Progress) =>
-						of.storesNothing
-							? encoded(o.answer, await work(database(), progress).finally(() => of.end?.()))
-							: JSON.parse((await storing((client) => work(client, progress), of)).text);
-					return Response.json({ job: before ?? beginJob(kind, begin, { key, stoppable: true }) }, { status: 202 });
-				},
-				store: async (work: (db: Db) => Promise<unknown>, of: OwnBody) => asResponse(await storing(work, of)),
+	const cookies: string[] = [];
+	const response = await answer();
+	for (const c of cookies) response.headers.append('set-cookie', c);
+	return response;
+
+	async function answer(): Promise<Response> {
+		try {
+			const here = routes.flatMap((route) => {
+				const params = match(route.path, path);
+				return params ? [{ route, params }] : [];
+			});
+			if (here.length === 0)
+				return problem('no-such-address', [{ path: '', message: `There is nothing at /api/v1${path}.` }]);
+			const method = request.method === 'HEAD' ? 'GET' : request.method;
+			const found = here.find(({ route }) => route.method === method);
+			if (!found)
+				return problem('method', [
+					{ path: '', message: `Use ${here.map(({ route }) => route.method).join(' or ')} here.` },
+				]);
+			const { operation: o, run } = found.route;
+			requireRole(asker, wantedBy(`${method} ${found.route.path}`));
+			const stores = method !== 'GET' && !o.storesNothing;
+			const key = stores ? keyOf(request) : null;
+			const query = new URL(request.url).searchParams;
+			const json = o.body ? await readJson(request) : undefined;
+			const asked = {
+				params: namedIn(o.params, found.params),
+				query: o.query?.parse(Object.fromEntries(query)),
+				body: o.body?.parse(json),
 			};
-		};
-		if (stores && !o.rawBody && !(o.background && query.get('background') === '1'))
-			return asResponse(await storing(async (client) => run(inputOn(client) as never)));
-		const result = await run(inputOn(null) as never);
-		return result instanceof Response ? result : asResponse(answerOf(result));
-	} catch (error) {
-		return problemOf(error);
+			const by: Changing = {
+				key,
+				device,
+				operation: `${method} ${found.route.path}`,
+				fingerprint: fingerprintOf(path, query.toString(), JSON.stringify(json ?? null)),
+			};
+			let told: (() => void)[] = [];
+			const answerOf = (value: unknown): Answer => ({
+				status: o.status ?? 200,
+				text: JSON.stringify(encoded(o.answer, value)),
+			});
+			const storing = async (
+				work: (db: Client) => Promise<unknown>,
+				of?: Partial<OwnBody>,
+			): Promise<Answer & { replayed: boolean }> => {
+				told = [];
+				const asked = of?.body ? { ...by, fingerprint: fingerprintOf(by.fingerprint, of.body) } : by;
+				try {
+					const answer = await once(database(), asked, async (client) => answerOf(await work(client)));
+					for (const tell of told) tell();
+					return answer;
+				} finally {
+					void keepJudged();
+					await of?.end?.();
+				}
+			};
+			const inputOn = (db: Db | null) => {
+				let site: Promise<SiteContext> | null = null;
+				return {
+					...asked,
+					request,
+					now: Date.now(),
+					who: asker.name ?? 'grower',
+					asker,
+					connection,
+					signsIn: (token: string | null) => void cookies.push(...signInCookies(token, connection.secure)),
+					get db() {
+						return db ?? database();
+					},
+					site: () => {
+						site ??= requireSite(db ?? database());
+						return site;
+					},
+					announce: (change: Parameters<typeof announce>[0]) => void told.push(() => announce(change)),
+					begin: (kind: string, work: (db: Db, progress: Progress) => Promise<unknown>, of: Partial<OwnBody> = {}) => {
+						const before = jobBegunBy(key);
+						if (before !== undefined) void of.end?.();
+						const begin = async (progress: Progress) =>
+							of.storesNothing
+								? encoded(o.answer, await work(database(), progress).finally(() => of.end?.()))
+								: JSON.parse((await storing((client) => work(client, progress), of)).text);
+						return Response.json({ job: before ?? beginJob(kind, begin, { key, stoppable: true }) }, { status: 202 });
+					},
+					store: async (work: (db: Db) => Promise<unknown>, of: OwnBody) => asResponse(await storing(work, of)),
+				};
+			};
+			if (stores && !o.rawBody && !(o.background && query.get('background') === '1'))
+				return asResponse(await storing(async (client) => run(inputOn(client) as never)));
+			const result = await run(inputOn(null) as never);
+			return result instanceof Response ? result : asResponse(answerOf(result));
+		} catch (error) {
+			return problemOf(error);
+		}
 	}
 }

@@ -213,6 +213,28 @@ const examples = (ids: Ids): Asked => ({
 	},
 	'GET /attachments/:id/file': { params: { id: ids.attachment } },
 	'DELETE /attachments/:id': { params: { id: ids.attachment } },
+	'GET /me': {},
+	'GET /people': {},
+	'GET /sign-ins': {},
+	'GET /passkeys': {},
+	// From here on whoever asks has signed in.
+	'POST /people/owner': { body: { name: 'Wren', passphrase: OWNERS } },
+	'POST /sign-in': { body: { name: 'wren', passphrase: OWNERS, as: 'token' } },
+	'POST /people/codes': { body: { role: 'helper' } },
+	'POST /people/join': { body: { code: 'none', name: 'Linnet', passphrase: 'four plain words together' } },
+	'PUT /people/:id': { params: { id: '0' }, body: { role: 'visitor' } },
+	'PUT /me': { body: { so_far: OWNERS, pin: '2468' } },
+	'DELETE /sign-ins/:id': { params: { id: '0' } },
+	'POST /passkeys/begin': {},
+	'POST /passkeys': { body: { response: {}, label: '' } },
+	'DELETE /passkeys/:id': { params: { id: '0' } },
+	'POST /passkeys/sign-in/begin': {},
+	'POST /passkeys/sign-in': { body: { response: {} } },
+	'POST /shared-device': { body: { label: 'phone at the tank' } },
+	'GET /shared-device/people': {},
+	'POST /shared-device/person': { body: { id: 0, pin: '1111' } },
+	'POST /shared-device/leave': {},
+	'POST /sign-out': {},
 });
 
 let app: Application;
@@ -222,6 +244,18 @@ beforeAll(async () => {
 afterAll(() => app.stop());
 
 type Given = { params?: Record<string, unknown>; query?: Record<string, unknown>; body?: unknown };
+const OWNERS = 'copper kettle under snow';
+/** What a browser would send back of the cookies it was told to keep. */
+let kept: Record<string, string> = {};
+function keep(response: Response): Response {
+	const cookies = response.headers.getSetCookie().map((c) => c.split(';')[0]!);
+	if (cookies.length > 0)
+		kept = {
+			cookie: cookies.join('; '),
+			'x-cordwain-page': cookies.find((c) => c.startsWith('cordwain_page='))?.split('=')[1] ?? '',
+		};
+	return response;
+}
 /** fetch itself parses each answer in tests; here everything that came back is looked at. */
 let token = '';
 /** Of no instrument. */
@@ -234,11 +268,13 @@ async function ask(address: string, { params = {}, query = {}, body }: Given): P
 		address === 'POST /import'
 			? 'time,station,instrument,quantity,value,unit\n2026-07-14T09:00:00Z,pond,plum,ph,6.2,pH\n'
 			: JSON.stringify(body ?? (address === 'POST /ingest' ? OUT_OF_RANGE : undefined));
-	return fetch(`${app.base}/api/v1${path}?${search}`, {
-		method,
-		...(address === 'POST /ingest' ? { headers: { authorization: `Bearer ${token}` } } : {}),
-		...(sent !== undefined ? { body: sent } : {}),
-	});
+	return keep(
+		await fetch(`${app.base}/api/v1${path}?${search}`, {
+			method,
+			headers: address === 'POST /ingest' ? { authorization: `Bearer ${token}` } : kept,
+			...(sent !== undefined ? { body: sent } : {}),
+		}),
+	);
 }
 
 /** So many rows of examples, one after the other: a test each. */
@@ -324,6 +360,16 @@ describe('the contract', () => {
 			['DELETE /sample', 409],
 			['GET /jobs/:id', 404],
 			['DELETE /jobs/:id', 404],
+			['DELETE /sign-ins/:id', 404],
+			['PUT /people/:id', 404],
+			['POST /people/join', 422],
+			['POST /shared-device/person', 401],
+			// An address in numbers is no name that a passkey could belong to (tests/e2e/people.test.ts makes one).
+			['POST /passkeys/begin', 403],
+			['POST /passkeys', 403],
+			['DELETE /passkeys/:id', 404],
+			['POST /passkeys/sign-in/begin', 403],
+			['POST /passkeys/sign-in', 403],
 		]);
 	});
 	it('says in OpenAPI what each operation refuses, by its status', async () => {

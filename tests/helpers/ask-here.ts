@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { dispatch } from '@/server/dispatch';
 import { routes } from '@/server/routes';
+import { atTheMachine } from './at-the-machine';
 
 /** Asks an operation of the API in this very process, as a device with a key of its own would. */
 export async function askHere(method: string, path: string, body?: unknown) {
@@ -8,6 +9,6 @@ export async function askHere(method: string, path: string, body?: unknown) {
 		method,
 		...(body === undefined ? {} : { body: JSON.stringify(body), headers: { 'idempotency-key': randomUUID() } }),
 	});
-	const response = await dispatch(routes, path.split('?')[0]!, request, { who: 'grower', device: randomUUID() });
+	const response = await dispatch(routes, path.split('?')[0]!, request, atTheMachine(randomUUID()));
 	return { status: response.status, body: await response.json() };
 }

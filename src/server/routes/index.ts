@@ -9,6 +9,7 @@ import { files } from './files';
 import { leaf } from './leaf';
 import { meters } from './meters';
 import { batches, doses } from './mix';
+import { people } from './people';
 import { plans } from './plans';
 import { probeCalculators } from './probe-calculators';
 import { calibrations, probes } from './probes';
@@ -48,6 +49,7 @@ export const routes: Route[] = [
 	...doses,
 	...batches,
 	...meters,
+	...people,
 	...probes,
 	...calibrations,
 	...files,

@@ -15,6 +15,11 @@ export class ApiProblem extends Error {
 	get unreachable(): boolean {
 		return this.status === 0 || this.status === 503;
 	}
+	/** Nobody is signed in any more: what was typed should wait until somebody is. */
+	get wantsSignIn(): boolean {
+		const { type } = (this.body ?? {}) as { type?: string };
+		return type === 'about:blank#sign-in-first' || type === 'about:blank#foreign-page';
+	}
 }
 
 type Addresses = keyof Contract & string;
@@ -54,6 +59,12 @@ export const newKey = (): string => {
 	return hex.replace(/^(.{8})(.{4})(.{4})(.{4})(.{12})$/, '$1-$2-$3-$4-$5');
 };
 
+/** What goes beside a sign-in with whatever changes something: pages from elsewhere cannot read it. */
+function pageToken(): Record<string, string> {
+	const token = /(?:^|; )cordwain_page=([^;]+)/.exec(document.cookie)?.[1];
+	return token ? { 'x-cordwain-page': token } : {};
+}
+
 /** Sends one request, once. @throws ApiProblem */
 export async function send(address: string, asked: Sent, key: string): Promise<unknown> {
 	const { body, file } = asked;
@@ -63,7 +74,7 @@ export async function send(address: string, asked: Sent, key: string): Promise<u
 		response = await fetch(urlOf(address, asked), {
 			method,
 			headers: {
-				...(method === 'GET' ? {} : { 'idempotency-key': key }),
+				...(method === 'GET' ? {} : { 'idempotency-key': key, ...pageToken() }),
 				...(file ? { 'content-type': file.type } : body !== undefined ? { 'content-type': 'application/json' } : {}),
 			},
 			...(file ? { body: file.data } : body !== undefined ? { body: JSON.stringify(body) } : {}),

@@ -117,7 +117,7 @@ async function sendInOrder(upTo?: string): Promise<unknown> {
 			if (!awaited.has(e.key)) for (const hear of storedLater) hear(e.words);
 			if (e.key === upTo) return answer;
 		} catch (error) {
-			if (!(error instanceof ApiProblem) || error.unreachable) throw error;
+			if (!(error instanceof ApiProblem) || error.unreachable || error.wantsSignIn) throw error;
 			if (awaited.has(e.key)) await del(e.key, entries());
 			else await set(e.key, { ...e, refused: error.message }, entries());
 			told();
@@ -169,9 +169,9 @@ export async function enter<A extends Entering>(
 		turn.catch(later);
 		return { kind: 'kept', message: keptWords(), key: entry.key };
 	} catch (error) {
-		if (!(error instanceof ApiProblem) || !error.unreachable) throw error;
+		if (!(error instanceof ApiProblem) || !(error.unreachable || error.wantsSignIn)) throw error;
 		later();
-		return { kind: 'kept', message: keptWords(), key: entry.key };
+		return { kind: 'kept', message: error.wantsSignIn ? error.message : keptWords(), key: entry.key };
 	} finally {
 		awaited.delete(entry.key);
 	}

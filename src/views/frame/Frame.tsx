@@ -1,4 +1,5 @@
 import { Suspense, useCallback, useEffect, useState } from 'react';
+import type { Me } from '@/contract/people';
 import type { SiteView } from '@/core/reading/site-view';
 import { type Held, unheld } from '../data/held';
 import { onStoredLater } from '../data/queue';
@@ -30,8 +31,12 @@ const OPENED = {
 	event: later(() => import('../entry/EventDialog')),
 };
 const Keys = later(() => import('./Keys'));
+const WhoMeasures = later(() => import('../people/WhoMeasures'));
 const Bell = later(() => import('../watch/Bell'));
 const SAID = 'cordwain.said';
+
+/** Who sits before it, as the page came. */
+type FrameMe = Pick<Me, 'open' | 'name' | 'role' | 'shared'>;
 
 /** What is said of what was just entered, and what can be taken back of it. */
 interface Said {
@@ -44,10 +49,12 @@ export function Frame({
 	place,
 	site: held,
 	reviewCount,
+	me,
 }: {
 	place: string;
 	site: Held<SiteView> | null;
 	reviewCount: number;
+	me: FrameMe;
 }) {
 	const site = held && unheld(held);
 
@@ -132,6 +139,11 @@ export function Frame({
 								Review <strong>{reviewCount}</strong>
 							</a>
 						)}
+						{me.name !== null && !me.shared && (
+							<a href="/people" className="hidden sm:inline underline underline-offset-4" data-me={me.name}>
+								{me.name}
+							</a>
+						)}
 						<ThemeSwitch />
 						<button
 							type="button"
@@ -148,7 +160,9 @@ export function Frame({
 			<nav className="border-b border-line hidden sm:block" aria-label="Places">
 				<div className="max-w-[1280px] mx-auto px-5 flex flex-wrap gap-x-6">
 					{PLACES.map(link)}
-					<span className="ml-auto flex flex-wrap gap-x-6">{MORE.map(link)}</span>
+					<span className="ml-auto flex flex-wrap gap-x-6">
+						{MORE.filter(([code]) => code !== 'setup' || me.role === 'grower').map(link)}
+					</span>
 				</div>
 			</nav>
 			<ThumbNav place={place} />
@@ -158,6 +172,11 @@ export function Frame({
 				)}
 				{keys && <Keys onClose={() => setKeys(false)} />}
 			</Suspense>
+			{me.shared && (
+				<div className="max-w-[1280px] mx-auto px-4 sm:px-5">
+					<Suspense>{awake && <WhoMeasures name={me.name} />}</Suspense>
+				</div>
+			)}
 			<div aria-live="polite" className="max-w-[1280px] mx-auto px-4 sm:px-5">
 				<WaitingEntries />
 				{said.text && (

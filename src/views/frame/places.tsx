@@ -17,6 +17,7 @@ export const MORE = [
 	['ledger', 'Ledger', '/ledger'],
 	['events', 'Events', '/ledger/events'],
 	['files', 'Files', '/files'],
+	['people', 'People', '/people'],
 	['setup', 'Setup', '/setup'],
 ] as const;
 

@@ -1,4 +1,5 @@
-import { describe, expect, it, vi } from 'vitest';
+import { atTheMachine } from '@tests/helpers/at-the-machine';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { z } from 'zod';
 import { byId, flag, instant } from '@/contract/fields';
 import { resource } from '@/contract/operation';
@@ -58,7 +59,10 @@ const routes = handle(cups, {
 	},
 	'GET /cups/:name/label': ({ params }) => ({ name: params.name }),
 });
-const nobody = { who: 'grower', device: null };
+// A job is handed the database, and this one asks it nothing.
+beforeAll(() => void vi.stubEnv('DATABASE_URL', 'postgres://127.0.0.1:1/none'));
+afterAll(() => void vi.unstubAllEnvs());
+const nobody = atTheMachine();
 const ask = async (method: string, path: string, body?: string) => {
 	const url = `http://127.0.0.1/api/v1${path}`;
 	const request = new Request(url, { method, ...(body === undefined ? {} : { body }) });

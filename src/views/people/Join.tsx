@@ -1,0 +1,79 @@
+import { useEffect, useState } from 'react';
+import { api } from '../data/client';
+import { Wrong } from '../ui/Field';
+import { SecretField } from './SecretField';
+import { useRefused } from './use-refused';
+
+/** Joins by the code that a grower shows: scanned, or typed. */
+export function Join() {
+	const [code, setCode] = useState('');
+	const [name, setName] = useState('');
+	const [passphrase, setPassphrase] = useState('');
+	const [pin, setPin] = useState('');
+	const [awake, setAwake] = useState(false);
+	const { wrong, busy, attempt } = useRefused();
+	useEffect(() => {
+		setAwake(true);
+		// Behind the hash it is sent to nobody before it is used.
+		const scanned = decodeURIComponent(location.hash.slice(1));
+		if (scanned) setCode(scanned);
+	}, []);
+	return (
+		<form
+			className="grid gap-4 max-w-96"
+			data-ready={awake}
+			onSubmit={async (e) => {
+				e.preventDefault();
+				const body = { code, name, passphrase, ...(pin === '' ? {} : { pin }) };
+				if (await attempt(() => api('POST /people/join', { body }))) location.assign('/');
+			}}
+		>
+			<h1>Join</h1>
+			<label className="block">
+				<span className="field-label">Code</span>
+				<input
+					className="field uppercase"
+					autoComplete="off"
+					maxLength={40}
+					placeholder="ABCDE-FGHJK"
+					value={code}
+					onChange={(e) => setCode(e.target.value)}
+				/>
+				<Wrong>{wrong.code}</Wrong>
+			</label>
+			<label className="block">
+				<span className="field-label">Your name, as it stands beside what you enter</span>
+				<input
+					className="field"
+					autoComplete="username"
+					maxLength={80}
+					value={name}
+					onChange={(e) => setName(e.target.value)}
+				/>
+				<Wrong>{wrong.name}</Wrong>
+			</label>
+			<SecretField
+				label="Passphrase"
+				value={passphrase}
+				onChange={setPassphrase}
+				wrong={wrong.passphrase}
+				isNew
+				hint="At least 12 characters. Four words are easier kept than one riddle."
+			/>
+			<SecretField
+				label="PIN, for a device that several share"
+				value={pin}
+				onChange={setPin}
+				wrong={wrong.pin}
+				digits
+				hint="4 to 8 digits; leave it empty where there is no such device."
+			/>
+			<Wrong>{wrong['']}</Wrong>
+			<div>
+				<button type="submit" className="act act-main" disabled={busy || code.trim() === '' || name.trim() === ''}>
+					Join
+				</button>
+			</div>
+		</form>
+	);
+}
