@@ -144,10 +144,14 @@ function Cell({
 function ToldWords({ row, site, now }: { row: LineStation; site: SiteView; now: number }) {
 	if (row.told.length === 0) return null;
 	const newest = Math.max(...row.told.map((t) => Date.parse(t.at)));
+	const inOrder = [...row.told].sort((a, b) => (a.quantity === 'ph' ? -1 : b.quantity === 'ph' ? 1 : 0));
 	const doubted = row.told.find((t) => !permits(t, 'station'));
 	return (
 		<span className="block text-[0.8rem]" data-told={row.station}>
-			sensor {row.told.map((t) => shownWithUnit(t.quantity, t.restated ?? t.value, site.units)).join(', ')}{' '}
+			sensor{' '}
+			{inOrder
+				.map((t) => `${QUANTITY[t.quantity].name} ${shown(t.quantity, t.restated ?? t.value, site.units)}`)
+				.join(', ')}{' '}
 			<span className="text-soft whitespace-nowrap">{age(newest, now)}</span>
 			{doubted && (
 				<>
