@@ -8,6 +8,7 @@ import {
 	ensureBuild,
 	ensureDebianPackages,
 	ensureNpmPackages,
+	postgresBinaries,
 	root,
 	SetupError,
 	say,
@@ -76,7 +77,11 @@ function claim(dataDir) {
 			if (error instanceof SetupError) throw error;
 		}
 	}
-	return { file, write: (address) => writeFileSync(file, JSON.stringify({ pid: process.pid, address })) };
+	return {
+		file,
+		write: (address, database) =>
+			writeFileSync(file, JSON.stringify({ pid: process.pid, address, database }), { mode: 0o600 }),
+	};
 }
 
 function prepare(databaseUrl, demo, lan) {
@@ -148,6 +153,7 @@ async function serve({ demo, lan }) {
 	try {
 		cluster = external ? undefined : await startCluster({ dataDir });
 		const databaseUrl = external ?? (await ensureDatabase(cluster, 'cordwain'));
+		lock.write(address, external ? null : databaseUrl);
 		await prepare(databaseUrl, demo, lan);
 		Object.assign(process.env, {
 			DATABASE_URL: databaseUrl,
@@ -185,6 +191,42 @@ async function serve({ demo, lan }) {
 	}
 }
 
+/** The database of what runs here, or of a cluster that is started for the while. */
+async function withDatabase(work) {
+	ensureNpmPackages();
+	const { dataDir, external } = await settings();
+	ensureDebianPackages({ database: !external, browser: false });
+	if (external) return work(external);
+	const file = join(dataDir, 'running.json');
+	if (existsSync(file)) {
+		const { pid, database } = JSON.parse(readFileSync(file, 'utf8'));
+		if (alive(pid) && database) return work(database);
+	}
+	const lock = claim(dataDir);
+	lock.write('', null);
+	const cluster = await startCluster({ dataDir });
+	try {
+		return await work(await ensureDatabase(cluster, 'cordwain'));
+	} finally {
+		await cluster.stop();
+		rmSync(lock.file, { force: true });
+	}
+}
+
+/** Runs a script of src/cli on that database. */
+const runOnDatabase = (script, args) =>
+	withDatabase(
+		(url) =>
+			new Promise((done) => {
+				const child = spawn(process.execPath, [join(root, 'ops/run.mjs'), `src/cli/${script}.ts`, ...args], {
+					cwd: root,
+					env: { ...process.env, DATABASE_URL: url, PG_DUMP: join(postgresBinaries() ?? '', 'pg_dump') },
+					stdio: 'inherit',
+				});
+				child.on('exit', (code) => done(code ?? 1));
+			}),
+	);
+
 try {
 	checkNode();
 	const mode = process.argv[2];
@@ -194,7 +236,9 @@ try {
 	if (unknown) throw new SetupError(`${unknown} is not known here. There is --lan, which serves the local network.`);
 	if (serves) await serve({ demo: mode === 'demo', lan: flags.includes('--lan') });
 	else if (mode === 'test') process.exitCode = await runTests(process.argv.slice(3));
-	else throw new SetupError('Usage: node ops/main.mjs demo|start|test');
+	else if (mode === 'backup' || mode === 'restore' || mode === 'people')
+		process.exitCode = await runOnDatabase(mode, mode === 'restore' ? flags.map((f) => resolve(f)) : flags);
+	else throw new SetupError('Usage: node ops/main.mjs demo|start|test|backup|restore|people');
 } catch (error) {
 	if (!(error instanceof SetupError)) throw error;
 	process.stderr.write(`${error.message}\n`);

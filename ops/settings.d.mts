@@ -4,6 +4,7 @@ export interface Settings {
 	CORDWAIN_DATA: string;
 	DATABASE_URL?: string | undefined;
 	CORDWAIN_CHECK_ROWS: boolean;
+	CORDWAIN_BACKUPS?: string | undefined;
 	CORDWAIN_LAN: boolean;
 	CORDWAIN_TLS_PORT: number;
 	CORDWAIN_TLS_CERT?: string | undefined;
@@ -16,4 +17,5 @@ export interface Settings {
 	CORDWAIN_MAILBOX?: number | undefined;
 	CORDWAIN_LOG: 'silent' | 'error' | 'warn' | 'info' | 'debug';
 }
+export function backupFolder(s?: Settings): string;
 export function settings(env?: Record<string, string | undefined>): Settings;

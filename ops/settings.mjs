@@ -1,4 +1,5 @@
 // Everything that the environment may say, once: what it is called, what it may be, what it is otherwise.
+import { join } from 'node:path';
 import { z } from 'zod';
 
 const LOOPBACK = ['127.0.0.1', 'localhost', '::1'];
@@ -38,6 +39,8 @@ export const environment = z.object({
 	),
 	/** Where the cluster of its own keeps its data. */
 	CORDWAIN_DATA: unset(z.string().default('.cordwain')),
+	/** Where backups are written each night; below CORDWAIN_DATA unless said. */
+	CORDWAIN_BACKUPS: unset(z.string().optional()),
 	/** A PostgreSQL of one's own, instead of that cluster. */
 	DATABASE_URL: unset(
 		z
@@ -131,3 +134,6 @@ export function settings(env = process.env) {
 	if (read.success) return read.data;
 	throw new Error(read.error.issues.map((i) => i.message).join('\n'));
 }
+
+/** The folder that backups are written into. */
+export const backupFolder = (s = settings()) => s.CORDWAIN_BACKUPS ?? join(s.CORDWAIN_DATA, 'backups');

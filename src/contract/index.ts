@@ -1,4 +1,5 @@
 import { about } from './about';
+import { archive } from './archive';
 import { attachments } from './attachments';
 import { batches } from './batches';
 import { calibrations } from './calibrations';
@@ -55,6 +56,7 @@ export const RESOURCES = [
 	calibrations,
 	files,
 	attachments,
+	archive,
 	people,
 ] as const satisfies readonly Resource[];
 

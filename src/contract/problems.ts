@@ -101,6 +101,7 @@ export const PROBLEMS = {
 	overflow: 422,
 	'reason-needed': 422,
 	'wrong-header': 422,
+	'not-an-archive': 422,
 	'wrong-standard': 422,
 	'wrong-way': 422,
 } as const satisfies Record<string, number>;

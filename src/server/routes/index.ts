@@ -1,5 +1,6 @@
 import type { Route } from '../dispatch';
 import { about } from './about';
+import { archive } from './archive';
 import { attachments } from './attachments';
 import { drains } from './drains';
 import { episodes } from './episodes';
@@ -49,6 +50,7 @@ export const routes: Route[] = [
 	...doses,
 	...batches,
 	...meters,
+	...archive,
 	...people,
 	...probes,
 	...calibrations,

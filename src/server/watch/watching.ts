@@ -5,6 +5,7 @@ import { alertSentence } from '@/service/watch/shown';
 import { watch } from '@/service/watch/watch';
 import type { Client, Pool } from '@/store/pool';
 import { deliveryTried, findAlert, findDelivery, listConditions, watchSettings } from '@/store/watch';
+import { backUpTonight } from '../back-up';
 import { announce } from '../changes';
 import { isDatabaseDown } from '../database-down';
 import { log } from '../log';
@@ -52,6 +53,7 @@ export async function beginWatching(pool: Pool, databaseUrl: string, mailbox: nu
 	);
 	await work.every('watch', '* * * * *', async () => look?.());
 	await work.every('let-go', '17 * * * *', () => dropOld(pool, Date.now()));
+	await work.every('backup', '41 2 * * *', () => backUpTonight(pool, databaseUrl));
 	lookSoon();
 }
 

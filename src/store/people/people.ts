@@ -4,9 +4,13 @@ import { idRow, read, time } from '../read';
 
 const ROLE = z.enum(['visitor', 'helper', 'grower']);
 
-/** Whether anybody was ever named: before that whoever sits at the machine is the grower. */
+/** Whether anybody can sign in: before that, or after an archive was brought back, whoever sits at the machine is the grower. */
 export async function anybodyNamed(db: Db): Promise<boolean> {
-	const rows = await read(db, z.strictObject({ named: z.boolean() }), 'SELECT EXISTS (SELECT 1 FROM person) AS named');
+	const rows = await read(
+		db,
+		z.strictObject({ named: z.boolean() }),
+		`SELECT EXISTS (SELECT 1 FROM person p WHERE p.ended_at IS NULL AND (p.passphrase IS NOT NULL OR EXISTS (SELECT 1 FROM passkey k WHERE k.person_id = p.id))) AS named`,
+	);
 	return rows[0]!.named;
 }
 
@@ -45,12 +49,19 @@ export async function insertPerson(
 	return rows[0]?.id ?? null;
 }
 
-/** Names the first person. @returns null where somebody was named already */
+/** Names the first person, whom an archive may know already. @returns null where somebody can sign in already */
 export async function insertOwner(db: Db, name: string, passphrase: string): Promise<number | null> {
 	// Two who ask at once: one of them is the first.
 	await db.query('LOCK TABLE person IN SHARE ROW EXCLUSIVE MODE');
 	if (await anybodyNamed(db)) return null;
-	return insertPerson(db, { name, passphrase, pin: null, owner: true });
+	const rows = await read(
+		db,
+		idRow,
+		`INSERT INTO person (name, passphrase, owner) VALUES ($1, $2, true)
+		ON CONFLICT (lower(name)) DO UPDATE SET passphrase = EXCLUDED.passphrase, owner = true, ended_at = NULL RETURNING id`,
+		[name, passphrase],
+	);
+	return rows[0]!.id;
 }
 
 export async function setSecrets(

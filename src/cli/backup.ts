@@ -1,0 +1,46 @@
+// npm run backup: writes the archive into the folder of backups now, tries it out, and has pg_dump write beside it.
+import { spawnSync } from 'node:child_process';
+import { join, resolve } from 'node:path';
+import { sheetDay } from '@/core/rhythm/sheet-row';
+import { backUp, tryOut } from '@/service/archive/backup';
+import { loadSite } from '@/service/site';
+import { listBackups, triedBackup } from '@/store/backups';
+import { migrate } from '@/store/migrate';
+import { createPool, PATIENT } from '@/store/pool';
+import { backupFolder, settings } from '../../ops/settings.mjs';
+
+const { DATABASE_URL: url } = settings();
+const pool = createPool(url!, PATIENT);
+try {
+	await migrate(pool);
+	const site = await loadSite(pool);
+	const folder = resolve(backupFolder());
+	const file = await backUp(pool, folder, sheetDay(Date.now(), site?.site.timezone ?? 'UTC'));
+	process.stdout.write(`${join(folder, file)}\n`);
+	const made = (await listBackups(pool)).find((b) => b.file === file)!;
+	const problem = await tryOut(url!, join(folder, file), made.sha256);
+	await triedBackup(pool, made.id, problem);
+	process.stdout.write(
+		problem ? `${problem}\n` : 'Brought back into a database of its own and taken out again: the same bytes.\n',
+	);
+	const dump = join(folder, file.replace('.zip', '.dump'));
+	// By the environment, so that no list of processes shows the password.
+	const { hostname, port, username, password, pathname } = new URL(url!);
+	const done = spawnSync(process.env.PG_DUMP ?? 'pg_dump', ['--format=custom', `--file=${dump}`], {
+		encoding: 'utf8',
+		env: {
+			...process.env,
+			PGHOST: hostname,
+			PGPORT: port || '5432',
+			PGUSER: decodeURIComponent(username),
+			PGPASSWORD: decodeURIComponent(password),
+			PGDATABASE: pathname.slice(1),
+		},
+	});
+	process.stdout.write(
+		done.status === 0 ? `${dump}\n` : `pg_dump did not: ${(done.stderr || done.error?.message) ?? ''}\n`,
+	);
+	process.exitCode = problem || done.status !== 0 ? 1 : 0;
+} finally {
+	await pool.end();
+}

@@ -1,0 +1,69 @@
+import { join, resolve } from 'node:path';
+import { archive as resource } from '@/contract/archive';
+import { sheetDay } from '@/core/rhythm/sheet-row';
+import { backUp, tryOut } from '@/service/archive/backup';
+import { restoreArchive } from '@/service/archive/restore';
+import { writeArchive } from '@/service/archive/write';
+import { Refusal } from '@/service/refusal';
+import { loadSite } from '@/service/site';
+import { listBackups, triedBackup } from '@/store/backups';
+import { backupFolder, settings } from '../../../ops/settings.mjs';
+import { database } from '../database';
+import { handle } from '../dispatch';
+import { spool } from '../uploads';
+
+const today = async (now: number): Promise<string> =>
+	sheetDay(now, (await loadSite(database()))?.site.timezone ?? 'UTC');
+
+export const archive = handle(resource, {
+	'GET /export.zip': async ({ now, request }) => {
+		const pieces = writeArchive(database());
+		request.signal.addEventListener('abort', () => void pieces.return(undefined));
+		// What cannot be begun is refused as everything else is; what breaks off later ends the file.
+		const first = await pieces.next();
+		const stream = new ReadableStream<Uint8Array>({
+			start: (controller) => {
+				if (!first.done) controller.enqueue(first.value);
+			},
+			pull: async (controller) => {
+				try {
+					const { done, value } = await pieces.next();
+					if (done) controller.close();
+					else controller.enqueue(value);
+				} catch (error) {
+					controller.error(error);
+				}
+			},
+			cancel: () => void pieces.return(undefined),
+		});
+		return new Response(stream, {
+			headers: {
+				'content-type': 'application/zip',
+				'content-disposition': `attachment; filename="cordwain-${await today(now)}.zip"`,
+				'cache-control': 'no-store',
+			},
+		});
+	},
+	'POST /restore': async ({ request, connection }) => {
+		if (!connection.here)
+			throw new Refusal('not-here', [
+				{ path: '', message: 'An archive is brought back on the machine that Cordwain runs on.' },
+			]);
+		const file = await spool(request);
+		try {
+			return await restoreArchive(database(), file.path);
+		} finally {
+			await file.remove();
+		}
+	},
+	'GET /backups': async ({ db }) => ({ folder: resolve(backupFolder()), backups: await listBackups(db) }),
+	'POST /backups': async ({ db, query, now }) => {
+		const folder = backupFolder();
+		const file = await backUp(database(), folder, await today(now));
+		if (query.try !== '1') return { file, problem: '' };
+		const made = (await listBackups(db)).find((b) => b.file === file)!;
+		const problem = await tryOut(settings().DATABASE_URL!, join(folder, file), made.sha256);
+		await triedBackup(db, made.id, problem);
+		return { file, problem };
+	},
+});

@@ -1,0 +1,117 @@
+import type { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { from as copyFrom, to as copyTo } from 'pg-copy-streams';
+import { z } from 'zod';
+import { type Client, type Db, type Pool, patiently } from '../pool';
+import { read } from '../read';
+import { type ArchivedTable, columnsOf, nameOf, selectOf } from './catalog';
+
+/** Numbers that the database counts with. */
+const COUNTERS = ['row_id', 'site_id_seq', 'series_number'] as const;
+
+/** The newest migration that the tables have. */
+export async function schemaVersion(db: Db): Promise<number> {
+	const rows = await read(
+		db,
+		z.strictObject({ version: z.number() }),
+		'SELECT max(version)::int AS version FROM schema_version',
+	);
+	return rows[0]!.version;
+}
+
+/** Runs `work` on one moment of the book: what is written meanwhile is not of it. */
+export async function atOneMoment<T>(pool: Pool, work: (client: Client) => Promise<T>): Promise<T> {
+	const client = await pool.connect();
+	try {
+		await client.query('BEGIN ISOLATION LEVEL REPEATABLE READ READ ONLY');
+		// The same text for the same value, wherever it is written.
+		await client.query(
+			"SET LOCAL timezone = 'UTC'; SET LOCAL datestyle = 'ISO, YMD'; SET LOCAL extra_float_digits = 1; SET LOCAL bytea_output = 'hex'; SET LOCAL intervalstyle = 'iso_8601'",
+		);
+		return await work(client);
+	} finally {
+		await client.query('ROLLBACK').catch(() => {});
+		client.release();
+	}
+}
+
+/** A table as CSV with a header, in the order of its key. */
+export const copyOut = (client: Client, t: ArchivedTable): Readable =>
+	client.query(copyTo(`COPY (${selectOf(t)}) TO STDOUT (FORMAT csv, HEADER)`));
+
+/** Months of which there are samples: their places have to be there before them. */
+export async function sampleMonths(db: Db): Promise<string[]> {
+	const rows = await read(
+		db,
+		z.strictObject({ month: z.string() }),
+		patiently(
+			`SELECT DISTINCT to_char(date_trunc('month', at AT TIME ZONE 'UTC'), 'YYYY-MM-DD') AS month FROM sensor_sample ORDER BY 1`,
+		),
+	);
+	return rows.map((r) => r.month);
+}
+
+export async function counters(db: Db): Promise<Record<string, number>> {
+	const found: Record<string, number> = {};
+	for (const name of COUNTERS) {
+		const rows = await read(
+			db,
+			z.strictObject({ at: z.number().nullable() }),
+			'SELECT pg_sequence_last_value(to_regclass($1)) AS at',
+			[name],
+		);
+		found[name] = rows[0]!.at ?? 0;
+	}
+	return found;
+}
+
+/** Whether there is nothing yet that a book could overwrite. */
+export async function isEmpty(db: Db): Promise<boolean> {
+	const rows = await read(
+		db,
+		z.strictObject({ empty: z.boolean() }),
+		'SELECT NOT EXISTS (SELECT 1 FROM station) AND NOT EXISTS (SELECT 1 FROM sample) AND NOT EXISTS (SELECT 1 FROM person) AS empty',
+	);
+	return rows[0]!.empty;
+}
+
+/** What a trigger would do of itself is in the archive already. */
+export const quietly = async (client: Client, t: Pick<ArchivedTable, 'name'>, quiet: boolean): Promise<void> => {
+	await client.query(`ALTER TABLE ${nameOf(t)} ${quiet ? 'DISABLE' : 'ENABLE'} TRIGGER USER`);
+};
+
+/** Takes away what a site is before anything is in it. Triggers of these tables are quiet. */
+export async function clearEmpty(client: Client, tables: readonly ArchivedTable[]): Promise<void> {
+	await quietly(client, { name: 'answered' }, true);
+	await client.query('DELETE FROM answered');
+	await quietly(client, { name: 'answered' }, false);
+	for (const t of [...tables].reverse()) await client.query(`DELETE FROM ${nameOf(t)}`);
+}
+
+export async function makeMonthsFor(client: Client, months: readonly string[]): Promise<void> {
+	for (const month of months) await client.query('SELECT make_sample_month($1)', [month]);
+}
+
+/** @returns how many rows there were */
+export async function copyIn(
+	client: Client,
+	t: ArchivedTable,
+	columns: readonly string[],
+	csv: Readable,
+): Promise<number> {
+	const stream = client.query(copyFrom(`COPY ${nameOf(t)} (${columnsOf(columns)}) FROM STDIN (FORMAT csv, HEADER)`));
+	await pipeline(csv, stream);
+	return stream.rowCount;
+}
+
+/** Every key that waits for the end of the transaction is looked at now. @throws where one names nothing */
+export async function keysHold(client: Client): Promise<void> {
+	await client.query('SET CONSTRAINTS ALL IMMEDIATE');
+}
+
+export async function setCounters(client: Client, all: Readonly<Record<string, number>>): Promise<void> {
+	for (const name of COUNTERS) {
+		const at = all[name] ?? 0;
+		if (at > 0) await client.query('SELECT setval(to_regclass($1), $2)', [name, at]);
+	}
+}
