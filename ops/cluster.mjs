@@ -1,6 +1,6 @@
 // A PostgreSQL cluster of Cordwain's own, on loopback only, beside whatever else the machine runs.
 import { spawn, spawnSync } from 'node:child_process';
-import { randomBytes } from 'node:crypto';
+import { createHash, randomBytes } from 'node:crypto';
 import {
 	chmodSync,
 	chownSync,
@@ -45,22 +45,41 @@ function makeOwned(dir) {
 	chmodSync(dir, 0o700);
 }
 
-/**
- * Where the cluster lives: `<data>/pg`. When root works in a folder that is closed to the postgres user, that user
- * could not reach it; then it is `/var/lib/cordwain/<random>`, and `<data>/pg-place` remembers which.
- */
+/** Whether the account that the database runs under gets into a folder that is there. */
+export function canHold(folder) {
+	if (!asRoot) return true;
+	const trial = join(folder, `trial-${randomBytes(4).toString('hex')}`);
+	try {
+		makeOwned(trial);
+		return runAsDatabaseUser('test', ['-w', trial]).status === 0;
+	} finally {
+		rmSync(trial, { recursive: true, force: true });
+	}
+}
+
+/** Where the cluster lives: `<data>/pg`, with all that belongs to it: a copy of the folder is a copy of the book. */
 function clusterDirectory(dataDir) {
-	const pointer = join(dataDir, 'pg-place');
-	if (existsSync(pointer)) return readFileSync(pointer, 'utf8').trim();
 	const inside = join(dataDir, 'pg');
 	if (existsSync(join(inside, 'PG_VERSION'))) return inside;
 	makeOwned(inside);
 	if (runAsDatabaseUser('test', ['-w', inside]).status === 0) return inside;
 	rmSync(inside, { recursive: true });
-	const outside = join('/var/lib/cordwain', randomBytes(8).toString('hex'));
-	mkdirSync('/var/lib/cordwain', { recursive: true, mode: 0o755 });
-	makeOwned(outside);
-	writeFileSync(pointer, `${outside}\n`);
+	throw new SetupError(
+		`The database runs under an account of its own, which may not enter ${dataDir}: a folder above it is closed to others. Choose one that is not, as CORDWAIN_DATA=/srv/cordwain, or run Cordwain under an ordinary account.`,
+	);
+}
+
+/**
+ * Where the data is kept when nobody says: `.cordwain` in the project, or, where root works in a folder that is closed to the account of
+ * the database, a folder of its own for this project below /var/lib/cordwain.
+ */
+export function usualDataDir(root) {
+	const usual = join(root, '.cordwain');
+	if (existsSync(join(usual, 'pg', 'PG_VERSION'))) return usual;
+	mkdirSync(usual, { recursive: true, mode: 0o711 });
+	if (canHold(usual)) return usual;
+	const outside = join('/var/lib/cordwain', createHash('sha256').update(root).digest('hex').slice(0, 16));
+	mkdirSync(outside, { recursive: true, mode: 0o711 });
 	return outside;
 }
 
@@ -175,10 +194,8 @@ export async function startCluster({ dataDir, durable = true }) {
 	};
 }
 
-/** Removes a throw-away cluster with everything in it, wherever it was put. */
+/** Removes a throw-away cluster with everything in it. */
 export function removeCluster(dataDir) {
-	const pointer = join(dataDir, 'pg-place');
-	if (existsSync(pointer)) rmSync(readFileSync(pointer, 'utf8').trim(), { recursive: true, force: true });
 	rmSync(dataDir, { recursive: true, force: true });
 }
 

@@ -13,7 +13,7 @@ import {
 	SetupError,
 	say,
 } from './bootstrap.mjs';
-import { ensureDatabase, startCluster } from './cluster.mjs';
+import { ensureDatabase, startCluster, usualDataDir } from './cluster.mjs';
 import { runTests } from './test.mjs';
 
 /** What the environment says; its schema needs a package, and so comes after those are installed. */
@@ -25,7 +25,8 @@ async function settings() {
 			host: s.HOST,
 			port: s.PORT,
 			tlsPort: s.CORDWAIN_TLS_PORT,
-			dataDir: resolve(root, s.CORDWAIN_DATA),
+			// Asked for only where it is needed: with a database of one's own nothing has to hold a cluster.
+			dataDir: process.env.CORDWAIN_DATA || s.DATABASE_URL ? resolve(root, s.CORDWAIN_DATA) : usualDataDir(root),
 			external: s.DATABASE_URL,
 			all: s,
 		};
@@ -157,6 +158,7 @@ async function serve({ demo, lan }) {
 		await prepare(databaseUrl, demo, lan);
 		Object.assign(process.env, {
 			DATABASE_URL: databaseUrl,
+			CORDWAIN_DATA: dataDir,
 			HOST: host,
 			PORT: String(port),
 			NODE_ENV: 'production',
@@ -196,31 +198,36 @@ async function withDatabase(work) {
 	ensureNpmPackages();
 	const { dataDir, external } = await settings();
 	ensureDebianPackages({ database: !external, browser: false });
-	if (external) return work(external);
+	if (external) return work(external, dataDir);
 	const file = join(dataDir, 'running.json');
 	if (existsSync(file)) {
 		const { pid, database } = JSON.parse(readFileSync(file, 'utf8'));
-		if (alive(pid) && database) return work(database);
+		if (alive(pid) && database) return work(database, dataDir);
 	}
 	const lock = claim(dataDir);
 	lock.write('', null);
 	const cluster = await startCluster({ dataDir });
 	try {
-		return await work(await ensureDatabase(cluster, 'cordwain'));
+		return await work(await ensureDatabase(cluster, 'cordwain'), dataDir);
 	} finally {
 		await cluster.stop();
 		rmSync(lock.file, { force: true });
 	}
 }
 
-/** Runs a script of src/cli on that database. */
+/** Runs a script of this folder on that database. */
 const runOnDatabase = (script, args) =>
 	withDatabase(
-		(url) =>
+		(url, dataDir) =>
 			new Promise((done) => {
-				const child = spawn(process.execPath, [join(root, 'ops/run.mjs'), `src/cli/${script}.ts`, ...args], {
+				const child = spawn(process.execPath, [join(root, 'ops/run.mjs'), `ops/${script}.ts`, ...args], {
 					cwd: root,
-					env: { ...process.env, DATABASE_URL: url, PG_DUMP: join(postgresBinaries() ?? '', 'pg_dump') },
+					env: {
+						...process.env,
+						DATABASE_URL: url,
+						CORDWAIN_DATA: dataDir,
+						PG_DUMP: join(postgresBinaries() ?? '', 'pg_dump'),
+					},
 					stdio: 'inherit',
 				});
 				child.on('exit', (code) => done(code ?? 1));

@@ -8,6 +8,7 @@ import { requireSite, type SiteContext } from '@/service/site';
 import type { Client, Db } from '@/store/pool';
 import { announce } from './changes';
 import type { Connection } from './connection';
+import { asksForSpreadsheet, harmless } from './csv-response';
 import { database } from './database';
 import { isUuid } from './guard';
 import { beginJob, jobBegunBy, type Progress } from './jobs';
@@ -162,7 +163,8 @@ export async function dispatch(
 	{ asker, device, connection }: Caller,
 ): Promise<Response> {
 	const cookies: string[] = [];
-	const response = await answer();
+	const answered = await answer();
+	const response = asksForSpreadsheet(request) ? harmless(answered) : answered;
 	for (const c of cookies) response.headers.append('set-cookie', c);
 	return response;
 
@@ -185,6 +187,8 @@ export async function dispatch(
 			const stores = method !== 'GET' && !o.storesNothing;
 			const key = stores ? keyOf(request) : null;
 			const query = new URL(request.url).searchParams;
+			// What a CSV is for changes how it is written, and nothing of what is asked.
+			if (query.get('for') === 'spreadsheet') query.delete('for');
 			const json = o.body ? await readJson(request) : undefined;
 			const asked = {
 				params: namedIn(o.params, found.params),

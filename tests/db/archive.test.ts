@@ -85,7 +85,8 @@ describe('an archive of the demo', () => {
 			expect(restored.sites).toEqual(['Saltmarsh Yard']);
 			const again = await archiveOf(pool);
 			const [a, b] = [unzipSync(whole), unzipSync(again)];
-			for (const n of Object.keys(a)) expect([n, Buffer.from(b[n]!).toString()]).toEqual([n, Buffer.from(a[n]!).toString()]);
+			for (const n of Object.keys(a))
+				expect([n, Buffer.from(b[n]!).toString()]).toEqual([n, Buffer.from(a[n]!).toString()]);
 			expect(createHash('sha256').update(again).digest('hex')).toBe(createHash('sha256').update(whole).digest('hex'));
 			// It goes on from there: the next number is a new one, and what is append-only is so again.
 			const { rows } = await pool.query("SELECT nextval('row_id') > (SELECT max(id) FROM reading) AS fresh");

@@ -46,7 +46,7 @@ describe('Files', () => {
 	it('every link that takes data out works', async () => {
 		const page = await open('/files');
 		const links = await page.locator('a[download]').evaluateAll((all) => all.map((a) => a.getAttribute('href')));
-		expect(links).toHaveLength(6);
+		expect(links).toHaveLength(8);
 		for (const href of links) {
 			const answer = await fetch(app.base + href);
 			if (href?.includes('zip')) {

@@ -1,5 +1,7 @@
 import { type ChildProcess, spawn } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { freshDatabase } from './database';
 
@@ -37,6 +39,7 @@ export async function startApplication(
 ): Promise<Application> {
 	const databaseUrl = typeof from === 'object' ? from.databaseUrl : await freshDatabase(from);
 	const port = await freePort();
+	const backups = mkdtempSync(join(tmpdir(), 'cordwain-test-backups-'));
 	const child = spawn(process.execPath, [join(import.meta.dirname, '../../ops/serve.mjs')], {
 		env: {
 			...process.env,
@@ -46,6 +49,7 @@ export async function startApplication(
 			NODE_ENV: 'production',
 			CORDWAIN_CHECK_ROWS: '1',
 			CORDWAIN_JOBS: 'off',
+			CORDWAIN_BACKUPS: backups,
 			...more,
 			...(log ? { CORDWAIN_LOG: 'info' } : {}),
 		},
@@ -62,7 +66,9 @@ export async function startApplication(
 		if (tries > 200 || child.exitCode !== null) throw new Error('The application did not start.');
 		await new Promise((resolve) => setTimeout(resolve, 50));
 	}
-	return { base, databaseUrl, pid: child.pid!, stop: () => end(child, 'SIGTERM'), kill: () => end(child, 'SIGKILL') };
+	const ended = (signal: NodeJS.Signals) =>
+		end(child, signal).finally(() => rmSync(backups, { recursive: true, force: true }));
+	return { base, databaseUrl, pid: child.pid!, stop: () => ended('SIGTERM'), kill: () => ended('SIGKILL') };
 }
 
 /** What an answer may hold; tests look only at what they name. */

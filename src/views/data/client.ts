@@ -117,6 +117,10 @@ export const api = <A extends Addresses>(
 	...[asked]: Given<Call<A, Contract[A]>>
 ): Promise<Got<Contract[A]>> => sendUntilAnswered(address, (asked ?? {}) as Sent) as Promise<Got<Contract[A]>>;
 
+/** Sends a file to an operation that takes one as it is. */
+export const sendFile = <A extends Addresses>(address: A, file: NonNullable<Sent['file']>): Promise<Got<Contract[A]>> =>
+	send(address, { file }, newKey()) as Promise<Got<Contract[A]>>;
+
 /** Where an operation is found, for a link. */
 export const addressOf = <A extends Addresses>(address: A, asked: Call<A, Contract[A]>): string =>
 	urlOf(address, asked as Sent);

@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { begin } from '../data/client';
 import { followJob, pendingJob, Stopped, stopJob } from '../data/job';
+import { Backups } from './Backups';
 import { ImportReport, type Report } from './ImportReport';
 import { TakeOut } from './TakeOut';
 
@@ -99,7 +100,10 @@ export function Files({ timezone }: { timezone: string }) {
 					)}
 				</div>
 			</section>
-			<TakeOut />
+			<div>
+				<TakeOut />
+				<Backups timezone={timezone} />
+			</div>
 		</div>
 	);
 }

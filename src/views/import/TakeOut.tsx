@@ -43,6 +43,13 @@ const ALSO = [
 	},
 ] as const;
 
+const WHOLE = {
+	name: 'everything, zip',
+	href: addressOf('GET /export.zip', {}),
+	holds:
+		'The whole book with all that belongs to it, without passphrases: a table and its schema each, with counts and digests. It comes back into an empty Cordwain as it was.',
+};
+
 /** Everything taken out of the book in open formats. */
 export function TakeOut() {
 	const row = (f: { name: string; href: string; holds: string; looks?: string }) => (
@@ -58,9 +65,17 @@ export function TakeOut() {
 		<section className="note-rule">
 			<h2>Take everything out</h2>
 			<p className="text-soft mb-2">
-				Open formats. The first four come in again as they went out, and change nothing. Grey: how one begins.
+				Open formats. Readings, events, calibrations and irrigations come in again as they went out, and change nothing.
+				Grey: how one begins.
 			</p>
-			<ul>{[...FILES, ...ALSO].map(row)}</ul>
+			<ul>{[WHOLE, ...FILES, ...ALSO].map(row)}</ul>
+			<p className="text-soft text-[0.92rem]">
+				For a spreadsheet that takes a cell for a formula: the same with{' '}
+				<a className="underline" href={`${FILES[0].href}&for=spreadsheet`} download="readings-to-look-at.csv">
+					readings to look at
+				</a>
+				; such a file does not come in again.
+			</p>
 		</section>
 	);
 }

@@ -4,6 +4,7 @@ import { CROPS, rangesFor, STAGES, SYSTEM_PRESETS } from '@/core/crop/presets';
 import { api } from '../data/client';
 import { ecWithUnit } from '../mix/typed';
 import { Field } from '../ui/Field';
+import { BringBack } from './BringBack';
 import { type FirstAnswers, PENS, type Pen, setUp, unitsOf } from './first-setup';
 import { ScaleFinder } from './ScaleFinder';
 
@@ -76,6 +77,7 @@ export function FirstSetup({ zones }: { zones: string[] }) {
 					</button>
 					: an invented yard with eight months of readings, thrown away with one press when you have seen enough.
 				</p>
+				<BringBack />
 				{sampling && <p aria-live="polite">It is being written; that takes some seconds…</p>}
 			</div>
 			<Field label="What do you call the place?" width="w-full">

@@ -7,7 +7,7 @@ import { listPeople, personByName, setEnded, setSecrets } from '@/store/people/p
 import { endOtherSignIns } from '@/store/people/sign-ins';
 import { createPool, PATIENT } from '@/store/pool';
 import { findSite } from '@/store/site';
-import { settings } from '../../ops/settings.mjs';
+import { settings } from './settings.mjs';
 
 const [what, name] = process.argv.slice(2);
 const pool = createPool(settings().DATABASE_URL!, PATIENT);

@@ -7,7 +7,7 @@ import { loadSite } from '@/service/site';
 import { listBackups, triedBackup } from '@/store/backups';
 import { migrate } from '@/store/migrate';
 import { createPool, PATIENT } from '@/store/pool';
-import { backupFolder, settings } from '../../ops/settings.mjs';
+import { backupFolder, settings } from './settings.mjs';
 
 const { DATABASE_URL: url } = settings();
 const pool = createPool(url!, PATIENT);

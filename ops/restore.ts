@@ -4,7 +4,7 @@ import { restoreArchive } from '@/service/archive/restore';
 import { Refusal } from '@/service/refusal';
 import { migrate } from '@/store/migrate';
 import { createPool, PATIENT } from '@/store/pool';
-import { settings } from '../../ops/settings.mjs';
+import { settings } from './settings.mjs';
 
 const path = process.argv[2];
 const fail = (text: string): never => {
