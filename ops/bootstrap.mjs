@@ -101,6 +101,18 @@ function sourceDigest() {
 	return hash.digest('hex');
 }
 
+/** The worker that keeps pages on a device knows the files of its build, and changes with them. */
+function writeWorker(directory) {
+	const files = [...filesBelow(directory)]
+		.map((f) => `/${f.slice(directory.length + 1).replaceAll('\\', '/')}`)
+		.filter((f) => /\.(js|css|woff2|svg|webmanifest)$/.test(f))
+		.sort();
+	const text = readFileSync(join(root, 'src/worker/worker.js'), 'utf8')
+		.replace('__VERSION__', digest(files.join()).slice(0, 16))
+		.replace('__FILES__', JSON.stringify(files));
+	writeFileSync(join(directory, 'worker.js'), text);
+}
+
 /** Files that browsers load are compressed once, as small as they get. */
 function compressFiles(directory) {
 	for (const entry of readdirSync(directory, { withFileTypes: true, recursive: true })) {
@@ -123,6 +135,7 @@ export async function ensureBuild() {
 		env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
 	});
 	if (done.status !== 0) throw new SetupError(`The build failed:\n${done.stdout}${done.stderr}`);
+	writeWorker(join(root, 'dist/client'));
 	compressFiles(join(root, 'dist/client'));
 	// What runs beside the server in a thread of its own. Only now are the packages there that put it together.
 	const { bundle } = await import('./bundle.mjs');

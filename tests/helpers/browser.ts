@@ -43,10 +43,13 @@ const theBrowser = (): Promise<Browser> => {
 export async function openBrowser(
 	size = { width: 1280, height: 800 },
 	timezoneId?: string,
+	/** With the worker that keeps pages on the device; otherwise what a test puts before a request is asked each time. */
+	keepsPages = false,
 ): Promise<{ context: BrowserContext; close: () => Promise<void> }> {
 	const context = await (await theBrowser()).newContext({
 		viewport: size,
 		acceptDownloads: true,
+		serviceWorkers: keepsPages ? 'allow' : 'block',
 		...(timezoneId === undefined ? {} : { timezoneId }),
 	});
 	context.setDefaultTimeout(15_000);

@@ -2,6 +2,7 @@ import { Suspense, useCallback, useEffect, useState } from 'react';
 import type { Me } from '@/contract/people';
 import type { SiteView } from '@/core/reading/site-view';
 import { type Held, unheld } from '../data/held';
+import { keepPages } from '../data/offline';
 import { onStoredLater } from '../data/queue';
 import { takeBackLast, type Undo, undo, useNotedEntry } from '../data/undo';
 import { type Openable, onOpen } from '../entry/opens';
@@ -34,6 +35,8 @@ const Keys = later(() => import('./Keys'));
 const WhoMeasures = later(() => import('../people/WhoMeasures'));
 const Bell = later(() => import('../watch/Bell'));
 const SAID = 'cordwain.said';
+/** The page itself comes first. */
+const KEEP_AFTER_MS = 3000;
 
 /** Who sits before it, as the page came. */
 type FrameMe = Pick<Me, 'open' | 'name' | 'role' | 'shared'>;
@@ -61,6 +64,11 @@ export function Frame({
 	const [keys, setKeys] = useState(false);
 	const [awake, setAwake] = useState(false);
 	useEffect(() => setAwake(true), []);
+	useEffect(() => {
+		if (!site) return;
+		const soon = setTimeout(() => void keepPages(site), KEEP_AFTER_MS);
+		return () => clearTimeout(soon);
+	}, [site]);
 	const [opened, setOpened] = useState<Openable | null>(null);
 	useEffect(() => onOpen(setOpened), []);
 	const [said, show] = useState<Said>({ text: '', undo: null });

@@ -1,4 +1,5 @@
 import { useEffect, useState } from 'react';
+import { canKeepPages, isNearlyFull, keepStorage } from '../data/offline';
 import { onQueueChange, sendWaiting, takeBack, tryAgain, type WaitingEntry, waitingEntries } from '../data/queue';
 import { ago } from '../ui/format';
 
@@ -30,16 +31,28 @@ export function WaitingEntries() {
 		const timer = setInterval(() => setNow(Date.now()), 1000);
 		return () => clearInterval(timer);
 	}, [list.length]);
+	const [full, setFull] = useState(false);
+	useEffect(() => {
+		if (list.length === 0) return;
+		keepStorage();
+		void isNearlyFull().then(setFull);
+	}, [list.length]);
 	const refused = list.filter((e) => e.refused !== null);
 	const waiting = list.filter((e) => e.refused === null && now - e.madeAt > SLOW_MS);
 	if (waiting.length + refused.length === 0) return null;
 	return (
 		<div className="mt-2 border-l-4 border-warning pl-3 py-1" data-kept={waiting.length} data-refused={refused.length}>
+			{full && (
+				<p role="alert" className="text-error">
+					This device has hardly any room left: what is entered next may not be kept. Make room, or write it on paper.
+				</p>
+			)}
 			{waiting.length > 0 && (
 				<details>
 					<summary className="cursor-pointer">
 						{waiting.length} {waiting.length === 1 ? 'entry waits' : 'entries wait'} on this device: Cordwain does not
 						answer. Nothing is lost; {waiting.length === 1 ? 'it is' : 'they are'} sent as soon as it does.
+						{!canKeepPages() && ' This page came without TLS and cannot be opened anew until then: leave it open.'}
 					</summary>
 					<ul className="pl-4 list-disc">
 						{waiting.map((e) => (

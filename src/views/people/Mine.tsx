@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { Me } from '@/contract/people';
 import { api } from '../data/client';
+import { forgetPages } from '../data/offline';
 import { useAsked } from '../data/queries';
 import { dateTime } from '../ui/format';
 import { SecretField } from './SecretField';
@@ -28,7 +29,9 @@ export function Mine({
 					type="button"
 					className="act"
 					onClick={() =>
-						void attempt('', () => api('POST /sign-out', {})).then((ok) => ok && location.assign('/sign-in'))
+						void attempt('', () => api('POST /sign-out', {}).then(forgetPages)).then(
+							(ok) => ok && location.assign('/sign-in'),
+						)
 					}
 				>
 					Sign out

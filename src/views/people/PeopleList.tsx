@@ -85,7 +85,12 @@ function JoinCode({ attempt }: { attempt: (words: string, work: () => Promise<un
 			<div className="flex flex-wrap items-end gap-3">
 				<label className="block">
 					<span className="field-label">as</span>
-					<select className="field !w-36" value={role} onChange={(e) => setRole(e.target.value as Role)}>
+					<select
+						aria-label="Join as"
+						className="field !w-36"
+						value={role}
+						onChange={(e) => setRole(e.target.value as Role)}
+					>
 						{ROLES.map((r) => (
 							<option key={r}>{r}</option>
 						))}

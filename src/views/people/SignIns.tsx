@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { Me } from '@/contract/people';
 import { api } from '../data/client';
+import { forgetPages } from '../data/offline';
 import { useAsked } from '../data/queries';
 import { ago } from '../ui/format';
 
@@ -48,7 +49,8 @@ export function SignIns({
 					className="mt-4 border-t border-line pt-3 flex flex-wrap items-end gap-3"
 					onSubmit={async (e) => {
 						e.preventDefault();
-						if (await attempt('', () => api('POST /shared-device', { body: { label } }))) location.assign('/');
+						if (await attempt('', () => api('POST /shared-device', { body: { label } }).then(forgetPages)))
+							location.assign('/');
 					}}
 				>
 					<label className="block">
