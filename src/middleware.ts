@@ -11,6 +11,7 @@ import { databaseDownPage } from '@/server/down-page';
 import { isUuid, originAllowed } from '@/server/guard';
 import { keepJudged } from '@/server/keep-judged';
 import { log, pathShape, requestId } from '@/server/log';
+import { countRequest } from '@/server/metrics';
 import { problem, problemOf } from '@/server/problem';
 import { fromOurPage, whoAsks } from '@/server/who-asks';
 
@@ -36,6 +37,7 @@ export const onRequest = defineMiddleware(async (context, next) => {
 			: "default-src 'none'; frame-ancestors 'none'",
 	);
 	const { method } = context.request;
+	countRequest(method, pathOf(context.request), response.status, performance.now() - begin);
 	log.info(
 		{
 			id,
@@ -50,7 +52,7 @@ export const onRequest = defineMiddleware(async (context, next) => {
 });
 
 /** Pages that are there for whoever is not known yet. */
-const FOR_ANYBODY = /^\/(?:sign-in|join|trust)\/?$/;
+const FOR_ANYBODY = /^\/(?:sign-in|join|trust|metrics)\/?$/;
 
 /** Only names that are ours, pages that are ours, and people who are known. */
 async function guarded({ request, locals, cookies }: APIContext, next: MiddlewareNext): Promise<Response> {

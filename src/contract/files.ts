@@ -19,6 +19,9 @@ const importReport = wire({
 });
 export type ImportDone = z.output<typeof importReport>;
 
+/** A workbook. */
+export const XLSX = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
+
 const job = z.object({
 	id: z.string(),
 	kind: z.string(),
@@ -32,11 +35,20 @@ const job = z.object({
 export const files = resource('Files', {
 	'POST /import': {
 		summary: 'Take in a CSV of readings or events; the header says which',
-		query: wire({ dry_run: flag.optional(), keep_good: flag.optional(), background: flag.optional() }),
-		rawBody: ['text/csv'],
+		query: wire({
+			dry_run: flag.optional(),
+			keep_good: flag.optional(),
+			background: flag.optional(),
+			mapping: z
+				.string()
+				.max(200)
+				.optional()
+				.describe('a spreadsheet, CSV or .xlsx, read by what is kept under this name (POST /mappings)'),
+		}),
+		rawBody: ['text/csv', XLSX],
 		answer: importReport,
 		background: true,
-		problems: ['no-file', 'not-text', 'wrong-header', 'bad-lines'],
+		problems: ['no-file', 'not-text', 'wrong-header', 'bad-lines', 'no-such-mapping'],
 	},
 	'GET /judging': {
 		summary:

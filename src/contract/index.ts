@@ -1,6 +1,7 @@
 import { about } from './about';
 import { archive } from './archive';
 import { attachments } from './attachments';
+import { audit } from './audit';
 import { batches } from './batches';
 import { calibrations } from './calibrations';
 import { doses } from './doses';
@@ -21,6 +22,7 @@ import { readings } from './readings';
 import { rounds } from './rounds';
 import { sensors } from './sensors';
 import { series } from './series';
+import { sheets } from './sheets';
 import { setup } from './site';
 import { uptake } from './uptake';
 import { watch } from './watch';
@@ -56,7 +58,9 @@ export const RESOURCES = [
 	calibrations,
 	files,
 	attachments,
+	sheets,
 	archive,
+	audit,
 	people,
 ] as const satisfies readonly Resource[];
 

@@ -104,6 +104,7 @@ export const people = resource('People', {
 		summary: 'A code by which one person joins, once and within half an hour, shown this once',
 		body: z.strictObject({ role }),
 		storesNothing: true,
+		problems: ['nobody-named'],
 		answer: wire({ code: z.string(), expires_at: instant, address: z.string(), qr: z.string().describe('SVG') }),
 		status: 201,
 	},
@@ -120,7 +121,7 @@ export const people = resource('People', {
 		body: wire({ so_far: typed, passphrase: passphrase.optional(), pin: pin.nullish() }),
 		storesNothing: true,
 		answer: done,
-		problems: ['wrong-sign-in', 'too-often', 'weak-passphrase'],
+		problems: ['nobody-named', 'wrong-sign-in', 'too-often', 'weak-passphrase'],
 	},
 	'POST /shared-device': {
 		summary: 'Makes this sign-in one of a device that several share: it looks, and whoever measures says so by a PIN',
@@ -165,7 +166,7 @@ export const people = resource('People', {
 		params: byId,
 		storesNothing: true,
 		answer: done,
-		problems: ['no-such-id'],
+		problems: ['no-such-id', 'nobody-named'],
 	},
 	'POST /passkeys/sign-in/begin': {
 		summary: 'What the browser is told to sign in by a passkey',

@@ -34,6 +34,8 @@ export const PROBLEMS = {
 	'no-such-probe': 404,
 	'no-such-calibration': 404,
 	'no-such-job': 404,
+	'no-such-import': 404,
+	'no-such-mapping': 404,
 	'no-live-meter': 404,
 	'no-such-node': 404,
 	'no-such-episode': 404,

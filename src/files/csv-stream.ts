@@ -111,8 +111,8 @@ class Quoted {
  * The records of a source in batches of at most a thousand, the header in a batch of its own. Between two batches other work of
  * the process has its turn, whatever the lines are like.
  */
-export async function* csvRecords(source: AsyncIterable<Uint8Array | string>): AsyncGenerator<CsvRecord[]> {
-	let delimiter = '';
+export async function* csvRecords(source: AsyncIterable<Uint8Array | string>, mark = ''): AsyncGenerator<CsvRecord[]> {
+	let delimiter = mark;
 	let number = 0;
 	let headed = false;
 	/** A record whose quote is still open, and its lines. */

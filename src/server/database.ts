@@ -14,3 +14,10 @@ export function database(): Pool {
 	}
 	return pool;
 }
+
+/** Lets go of it; who asks next gets a new one. */
+export async function closeDatabase(): Promise<void> {
+	const before = pool;
+	pool = undefined;
+	await before?.end();
+}

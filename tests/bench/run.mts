@@ -1,7 +1,15 @@
 // npm run bench: ratios measured in one run on one machine; docs/performance.md keeps the figures.
 import { spawn, spawnSync } from 'node:child_process';
 import { once } from 'node:events';
-import { createReadStream, createWriteStream, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import {
+	chmodSync,
+	createReadStream,
+	createWriteStream,
+	mkdtempSync,
+	readdirSync,
+	readFileSync,
+	rmSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
@@ -24,6 +32,8 @@ import { streams } from './streams.mts';
 
 const root = join(import.meta.dirname, '../..');
 const dir = mkdtempSync(join(tmpdir(), 'cordwain-bench-'));
+// The account of the database has to get into it.
+chmodSync(dir, 0o711);
 spawnSync('chmod', ['711', dir]);
 const LINES = Number(process.env.BENCH_LINES ?? 1_000_000);
 const say = (name: string, text: string) => console.log(`${name.padEnd(46)} ${text}`);

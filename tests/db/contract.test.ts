@@ -213,7 +213,28 @@ const examples = (ids: Ids): Asked => ({
 	},
 	'GET /attachments/:id/file': { params: { id: ids.attachment } },
 	'DELETE /attachments/:id': { params: { id: ids.attachment } },
+	'POST /sheets/look': {},
+	'GET /mappings': {},
+	'POST /mappings': {
+		body: {
+			name: 'my sheet',
+			mapping: {
+				lines_before: 0,
+				columns: [
+					{ name: 'Date', use: { as: 'date' } },
+					{ name: 'pH', use: { as: 'quantity', quantity: 'ph', unit: 'pH' } },
+				],
+				date_order: 'dmy',
+				station: 'pond',
+				instrument: '',
+				clock: '07:30',
+			},
+		},
+	},
+	'GET /imports': {},
+	'POST /imports/:key/undo': { params: { key: 'none' } },
 	'GET /export.zip': {},
+	'GET /audit': { query: { text: 'station', limit: 5 } },
 	'GET /backups': {},
 	'POST /backups': { query: { try: '0' } },
 	'POST /restore': {},
@@ -269,7 +290,7 @@ async function ask(address: string, { params = {}, query = {}, body }: Given): P
 	const path = pattern.replace(/:(\w+)/g, (_, n: string) => encodeURIComponent(String(params[n])));
 	const search = new URLSearchParams(Object.entries(query).map(([k, v]) => [k, String(v)]));
 	const sent =
-		address === 'POST /import'
+		address === 'POST /import' || address === 'POST /sheets/look'
 			? 'time,station,instrument,quantity,value,unit\n2026-07-14T09:00:00Z,pond,plum,ph,6.2,pH\n'
 			: JSON.stringify(body ?? (address === 'POST /ingest' ? OUT_OF_RANGE : undefined));
 	return keep(
@@ -364,6 +385,7 @@ describe('the contract', () => {
 			['DELETE /sample', 409],
 			['GET /jobs/:id', 404],
 			['DELETE /jobs/:id', 404],
+			['POST /imports/:key/undo', 404],
 			// What comes back comes into an empty installation (tests/db/archive.test.ts).
 			['POST /restore', 409],
 			['DELETE /sign-ins/:id', 404],

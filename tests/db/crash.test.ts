@@ -1,4 +1,4 @@
-import { mkdtemp } from 'node:fs/promises';
+import { chmod, mkdtemp } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, expect, it } from 'vitest';
@@ -12,6 +12,8 @@ const { removeCluster, startCluster } = (await import('../../ops/cluster.mjs' as
 let dir: string;
 beforeAll(async () => {
 	dir = await mkdtemp(join(tmpdir(), 'cordwain-crash-'));
+	// The account of the database has to get into it.
+	await chmod(dir, 0o711);
 	await (await startCluster({ dataDir: dir, durable: true })).stop();
 });
 afterAll(() => removeCluster(dir));

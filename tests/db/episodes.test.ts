@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
-import { database } from '@/server/database';
+import { closeDatabase } from '@/server/database';
 import { askHere } from '../helpers/ask-here';
 import { freshDatabase } from '../helpers/database';
 import { DEMO_NOW } from '../helpers/global-setup';
@@ -10,7 +10,7 @@ beforeAll(async () => {
 	vi.stubEnv('DATABASE_URL', await freshDatabase('demo'));
 });
 afterAll(async () => {
-	await database().end();
+	await closeDatabase();
 	vi.unstubAllEnvs();
 });
 

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
-import { database } from '@/server/database';
+import { closeDatabase, database } from '@/server/database';
 import { enterSamples } from '@/service/enter';
 import { errorsOf } from '@/service/errors';
 import { frameSite, undecidedCount } from '@/service/frame';
@@ -19,7 +19,7 @@ beforeAll(async () => {
 	vi.stubEnv('DATABASE_URL', await freshDatabase('demo'));
 });
 afterAll(async () => {
-	await database().end();
+	await closeDatabase();
 	vi.unstubAllEnvs();
 });
 

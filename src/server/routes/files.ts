@@ -3,6 +3,7 @@ import { onWire } from '@/contract/wire';
 import { importFile } from '@/service/import';
 import { judgingIsDue } from '@/service/judging';
 import { Refusal } from '@/service/refusal';
+import { importSheet, requireMapping } from '@/service/sheets';
 import { loadSite, siteForIntake, siteForLooking } from '@/service/site';
 import type { Db } from '@/store/pool';
 import { handle } from '../dispatch';
@@ -33,8 +34,9 @@ export const files = handle(resource, {
 	'POST /import': async ({ query, request, db, who, now, begin, store }) => {
 		const file = await spool(request);
 		const { dryRun = false, keepGood = false } = query;
-		const work = async (on: Db, progress?: Progress) =>
-			importFile(on, dryRun ? await siteForLooking(on) : await siteForIntake(on), file.path, {
+		const work = async (on: Db, progress?: Progress) => {
+			const context = dryRun ? await siteForLooking(on) : await siteForIntake(on);
+			const options = {
 				dryRun,
 				keepGood,
 				who,
@@ -42,7 +44,11 @@ export const files = handle(resource, {
 				...(progress
 					? { progress: (lines: number, phase: keyof typeof PHASES) => progress(lines, PHASES[phase]) }
 					: {}),
-			});
+			};
+			return query.mapping === undefined
+				? importFile(on, context, file.path, options)
+				: importSheet(on, context, file.path, await requireMapping(on, context, query.mapping), options);
+		};
 		const of = { body: file.digest, end: file.remove };
 		if (dryRun)
 			return query.background ? begin('import', work, { ...of, storesNothing: true }) : work(db).finally(file.remove);

@@ -2,6 +2,7 @@ import type { Route } from '../dispatch';
 import { about } from './about';
 import { archive } from './archive';
 import { attachments } from './attachments';
+import { audit } from './audit';
 import { drains } from './drains';
 import { episodes } from './episodes';
 import { events } from './events';
@@ -20,6 +21,7 @@ import { rounds } from './rounds';
 import { sensors } from './sensors';
 import { series } from './series';
 import { setup } from './setup';
+import { sheets } from './sheets';
 import { uptake } from './uptake';
 import { watch } from './watch';
 import { water } from './water';
@@ -50,7 +52,9 @@ export const routes: Route[] = [
 	...doses,
 	...batches,
 	...meters,
+	...sheets,
 	...archive,
+	...audit,
 	...people,
 	...probes,
 	...calibrations,

@@ -61,7 +61,7 @@ export const newKey = (): string => {
 
 /** What goes beside a sign-in with whatever changes something: pages from elsewhere cannot read it. */
 function pageToken(): Record<string, string> {
-	const token = /(?:^|; )cordwain_page=([^;]+)/.exec(document.cookie)?.[1];
+	const token = /(?:^|; )cordwain_page=([^;]+)/.exec(typeof document === 'undefined' ? '' : document.cookie)?.[1];
 	return token ? { 'x-cordwain-page': token } : {};
 }
 

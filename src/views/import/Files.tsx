@@ -1,12 +1,20 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { begin } from '../data/client';
+import { api, begin } from '../data/client';
 import { followJob, pendingJob, Stopped, stopJob } from '../data/job';
 import { Backups } from './Backups';
+import { Imported } from './Imported';
 import { ImportReport, type Report } from './ImportReport';
+import { type Mapping, Spreadsheet } from './Spreadsheet';
 import { TakeOut } from './TakeOut';
 
 /** Files in and out: an import shows what it would do before it does it. */
-export function Files({ timezone }: { timezone: string }) {
+export function Files({
+	timezone,
+	stations,
+}: {
+	timezone: string;
+	stations: readonly { code: string; name: string }[];
+}) {
 	const [file, setFile] = useState<File | null>(null);
 	const [report, setReport] = useState<Report | null>(null);
 	const [progress, setProgress] = useState('');
@@ -28,12 +36,17 @@ export function Files({ timezone }: { timezone: string }) {
 		const id = pendingJob('import');
 		if (id) follow(id);
 	}, [follow]);
-	async function send(chosen: File, query: { dry_run?: '1'; keep_good?: '1' }) {
+	/** Of a spreadsheet of one's own, what its columns were said to mean. */
+	const [mapped, setMapped] = useState<string | null>(null);
+	async function send(chosen: File, query: { dry_run?: '1'; keep_good?: '1' }, mapping: string | null = mapped) {
 		setProblem('');
 		setStopped('');
 		setProgress('Sending …');
 		try {
-			const job = await begin('POST /import', { query, file: { data: chosen, type: 'text/csv' } });
+			const job = await begin('POST /import', {
+				query: { ...query, ...(mapping === null ? {} : { mapping }) },
+				file: { data: chosen, type: chosen.type || 'text/csv' },
+			});
 			await follow(job);
 		} catch (error) {
 			setProblem((error as Error).message);
@@ -44,7 +57,19 @@ export function Files({ timezone }: { timezone: string }) {
 		if (!chosen) return;
 		setFile(chosen);
 		setReport(null);
-		send(chosen, { dry_run: '1' });
+		setMapped(null);
+		send(chosen, { dry_run: '1' }, null);
+	};
+	const byMapping = async (chosen: File, name: string, mapping: Mapping) => {
+		setFile(chosen);
+		setReport(null);
+		setMapped(name);
+		try {
+			await api('POST /mappings', { body: { name, mapping } });
+			await send(chosen, { dry_run: '1' }, name);
+		} catch (error) {
+			setProblem((error as Error).message);
+		}
 	};
 	const stored = report !== null && !report.dry_run;
 	const fresh = report ? report.good - report.duplicates : 0;
@@ -99,6 +124,8 @@ export function Files({ timezone }: { timezone: string }) {
 						/>
 					)}
 				</div>
+				<Spreadsheet stations={stations} onReady={byMapping} />
+				<Imported key={String(stored)} timezone={timezone} />
 			</section>
 			<div>
 				<TakeOut />

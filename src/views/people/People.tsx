@@ -27,6 +27,11 @@ export function People({ site: held }: { site: Held<SiteView> }) {
 	return (
 		<div>
 			<h1>People</h1>
+			<p className="mb-3">
+				<a className="underline" href="/ledger/changes">
+					Who did what
+				</a>
+			</p>
 			<Notice said={said} problem={problem} />
 			{me?.open && <NameOwner />}
 			{me && !me.open && (

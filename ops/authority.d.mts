@@ -1,0 +1,3 @@
+export function ownNames(): { names: string[]; addresses: string[] };
+export function lanAddresses(): string[];
+export function ownCertificate(dataDir: string): Promise<{ cert: string; key: string; root: string }>;
