@@ -2,7 +2,7 @@
 // Only Node's own modules here, since node_modules may not exist yet. Silent when nothing is to be done.
 import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { accessSync, constants, existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { accessSync, constants, cpSync, existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { delimiter, join } from 'node:path';
 import { brotliCompressSync, gzipSync } from 'node:zlib';
 
@@ -137,6 +137,8 @@ export async function ensureBuild() {
 	if (done.status !== 0) throw new SetupError(`The build failed:\n${done.stdout}${done.stderr}`);
 	writeWorker(join(root, 'dist/client'));
 	compressFiles(join(root, 'dist/client'));
+	// A backup is tried out in a database that the server makes.
+	cpSync(join(root, 'src/store/migrations'), join(root, 'dist/server/migrations'), { recursive: true });
 	// What runs beside the server in a thread of its own. Only now are the packages there that put it together.
 	const { bundle } = await import('./bundle.mjs');
 	writeFileSync(

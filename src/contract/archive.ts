@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { instant } from './fields';
+import { flag, instant } from './fields';
 import { resource } from './operation';
 import { wire } from './wire';
 
@@ -33,8 +33,9 @@ export const archive = resource('Archive', {
 	},
 	'POST /backups': {
 		summary: 'Backs up now; with `try=1` brings it back into a database of its own and takes it out again',
-		query: z.strictObject({ try: z.enum(['0', '1']).optional() }),
+		query: wire({ try: flag.optional(), background: flag.optional() }),
 		storesNothing: true,
+		background: true,
 		answer: z.object({ file: z.string(), problem: z.string() }),
 		status: 201,
 	},

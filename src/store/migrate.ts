@@ -5,11 +5,15 @@ import { type Pool, transaction } from './pool';
 /** Any number, the same for every Cordwain: two that start at once take turns. */
 const LOCK = 7_141_001;
 
+/** Where they lie: beside this file, and beside the built server, which is another place. */
+const built = /^(.*[/\\]dist[/\\]server)(?:[/\\]|$)/.exec(import.meta.dirname)?.[1];
+const MIGRATIONS = join(built ?? import.meta.dirname, 'migrations');
+
 /**
  * Brings the database to the newest migration, all steps in one transaction.
  * A migration that was applied and has since been edited is refused: write a new one instead.
  */
-export async function migrate(pool: Pool, directory = join(import.meta.dirname, 'migrations')): Promise<number> {
+export async function migrate(pool: Pool, directory = MIGRATIONS): Promise<number> {
 	return transaction(pool, async (client) => {
 		await client.query('SELECT pg_advisory_xact_lock($1)', [LOCK]);
 		const postgrator = new Postgrator({

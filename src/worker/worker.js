@@ -6,10 +6,11 @@ const FILES = JSON.parse('__FILES__');
 const ASSETS = `cordwain-assets-${VERSION}`;
 const PAGES = 'cordwain-pages';
 /** What is asked of the server and still tells something when it is old. */
-const ANSWERS =
-	/^\/api\/v1\/(?:memory|me|rounds\/(?:line|today)|readings|events|stations|instruments|probes)(?:\?|$|\/)/;
+const ANSWERS = /^\/api\/v1\/(?:memory|me|rounds\/(?:line|today))(?:\?|$)/;
 /** Longer than this a page is not waited for where there is an older one. */
 const PATIENCE_MS = 4000;
+/** So much is kept; what was seen first goes first. */
+const MOST = 150;
 /** Pages of this kind stand for one another where the one that is wanted was never seen. */
 const KINDS = ['/bench', '/calibrate', '/round/grid', '/'];
 
@@ -57,6 +58,12 @@ async function keepAll(addresses) {
 	}
 }
 
+async function put(cache, address, response) {
+	await cache.put(address, response);
+	const all = await cache.keys();
+	for (const old of all.slice(0, Math.max(all.length - MOST, 0))) await cache.delete(old);
+}
+
 self.addEventListener('fetch', (event) => {
 	const { request } = event;
 	const url = new URL(request.url);
@@ -78,7 +85,7 @@ async function page(request, url, event) {
 	const fresh = fetch(request).then(async (response) => {
 		// Nobody is signed in any more: what was seen is put away.
 		if (response.redirected && new URL(response.url).pathname === '/sign-in') await caches.delete(PAGES);
-		else if (response.ok && !response.redirected) await cache.put(url.href, response.clone());
+		else if (response.ok && !response.redirected) await put(cache, url.href, response.clone());
 		return response;
 	});
 	event.waitUntil(fresh.catch(() => {}));
@@ -111,7 +118,7 @@ async function answer(request) {
 	const cache = await caches.open(PAGES);
 	try {
 		const response = await fetch(request);
-		if (response.ok) await cache.put(request.url, response.clone());
+		if (response.ok) await put(cache, request.url, response.clone());
 		return response;
 	} catch (error) {
 		const older = await cache.match(request.url, { ignoreVary: true });

@@ -45,11 +45,25 @@ const PAGES = [
 	'/ledger/events?station=bench',
 	'/files',
 	'/setup',
+	'/people',
 	'/round/sheet',
 	'/round/grid',
 	'/round/week',
 ] as const;
 
+/** The second theme differs by its colours alone, and they come from the same classes: these pages have all of them. */
+const ALSO_IN_THE_DARK = new Set<string>([
+	'/',
+	'/bench?station=pond',
+	'/probes/brass/ph',
+	'/water?source=ro',
+	'/mix?part=batch',
+	'/root-zone',
+	'/trends?station=pond',
+	'/review',
+	'/ledger?station=ro&standing=doubtful',
+	'/people',
+]);
 /** A page says the same on both, in the same classes; what is there in the hand alone, bar and thumb’s row, stands on these. */
 const OTHERS_IN_THE_HAND = new Set<string>([
 	'/',
@@ -64,7 +78,7 @@ async function issues(page: Page, theme: 'limewash' | 'blackout', rules: 'all' |
 	await page.evaluate((t) => {
 		document.documentElement.dataset.theme = t;
 	}, theme);
-	await page.waitForTimeout(150);
+	await page.waitForTimeout(100);
 	// What is wrong is enough to know, and nothing has to be fetched for it.
 	const axe = new AxeBuilder({ page })
 		.setLegacyMode()
@@ -80,17 +94,14 @@ const nothingRunsOff = (page: Page) =>
 		.toBeLessThanOrEqual(0);
 
 describe('every page', () => {
-	it.each(PAGES)(
-		'%s on a desk: nothing that axe knows of, in both themes; at twice the size nothing runs off',
-		async (path) => {
-			const page = await openPage(desk.context, app.base + path);
-			// The second theme differs by its colours alone.
-			expect([...(await issues(page, 'limewash', 'all')), ...(await issues(page, 'blackout', 'colours'))]).toEqual([]);
-			await page.setViewportSize({ width: 640, height: 400 });
-			await nothingRunsOff(page);
-			await page.close();
-		},
-	);
+	it.each(PAGES)('%s on a desk: nothing that axe knows of; at twice the size nothing runs off', async (path) => {
+		const page = await openPage(desk.context, app.base + path);
+		const dark = ALSO_IN_THE_DARK.has(path) ? await issues(page, 'blackout', 'colours') : [];
+		expect([...(await issues(page, 'limewash', 'all')), ...dark]).toEqual([]);
+		await page.setViewportSize({ width: 640, height: 400 });
+		await nothingRunsOff(page);
+		await page.close();
+	});
 	it.each(PAGES)('%s in the hand: what is touched is 44 px high; at 320 px nothing runs off', async (path) => {
 		const page = await openPage(hand.context, app.base + path);
 		if (OTHERS_IN_THE_HAND.has(path)) expect(await issues(page, 'limewash', 'all')).toEqual([]);

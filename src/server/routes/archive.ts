@@ -57,13 +57,17 @@ export const archive = handle(resource, {
 		}
 	},
 	'GET /backups': async ({ db }) => ({ folder: resolve(backupFolder()), backups: await listBackups(db) }),
-	'POST /backups': async ({ db, query, now }) => {
-		const folder = backupFolder();
-		const file = await backUp(database(), folder, await today(now));
-		if (query.try !== '1') return { file, problem: '' };
-		const made = (await listBackups(db)).find((b) => b.file === file)!;
-		const problem = await tryOut(settings().DATABASE_URL!, join(folder, file), made.sha256);
-		await triedBackup(db, made.id, problem);
-		return { file, problem };
+	'POST /backups': ({ query, now, begin }) => {
+		const work = async () => {
+			const folder = backupFolder();
+			const file = await backUp(database(), folder, await today(now));
+			if (!query.try) return { file, problem: '' };
+			const made = (await listBackups(database())).find((b) => b.file === file)!;
+			const problem = await tryOut(settings().DATABASE_URL!, join(folder, file), made.sha256);
+			await triedBackup(database(), made.id, problem);
+			return { file, problem };
+		};
+		// It takes its time: a page follows it.
+		return query.background ? begin('backup', work, { storesNothing: true }) : work();
 	},
 });

@@ -7,7 +7,6 @@ import { read } from '../read';
  * secret, what was under way, and what belongs to this machine alone.
  */
 const LEFT_OUT = [
-	'answered',
 	'backup',
 	'join_code',
 	'passkey',
@@ -74,7 +73,7 @@ export async function archivedTables(db: Db): Promise<ArchivedTable[]> {
 		z.strictObject({ table: z.string(), needed: z.string() }),
 		`SELECT DISTINCT c.relname AS "table", f.relname AS needed FROM pg_constraint k JOIN pg_class c ON c.oid = k.conrelid JOIN pg_class f ON f.oid = k.confrelid
 			JOIN pg_namespace n ON n.oid = c.relnamespace
-		WHERE n.nspname = current_schema() AND k.contype = 'f' AND NOT c.relispartition`,
+		WHERE n.nspname = current_schema() AND k.contype = 'f' AND NOT c.relispartition AND NOT f.relispartition`,
 	);
 	const tables = [...new Set(columns.map((c) => c.table))].map((name): ArchivedTable => {
 		const own = columns.filter((c) => c.table === name && !(SECRET[name] ?? []).includes(c.name));

@@ -82,9 +82,6 @@ export const quietly = async (client: Client, t: Pick<ArchivedTable, 'name'>, qu
 
 /** Takes away what a site is before anything is in it. Triggers of these tables are quiet. */
 export async function clearEmpty(client: Client, tables: readonly ArchivedTable[]): Promise<void> {
-	await quietly(client, { name: 'answered' }, true);
-	await client.query('DELETE FROM answered');
-	await quietly(client, { name: 'answered' }, false);
 	for (const t of [...tables].reverse()) await client.query(`DELETE FROM ${nameOf(t)}`);
 }
 

@@ -163,6 +163,7 @@ export function Calibrate({
 					/>
 				)}
 				{s.progress && <p aria-live="polite">{s.progress}</p>}
+				{s.kept && <p data-calibration-kept>{s.kept}</p>}
 				{s.problem && (
 					<p role="alert" className="text-error mt-2">
 						{s.problem} What you typed is still here.

@@ -5,8 +5,9 @@ import { type CalibrationPoint, evaluateCalibration } from '@/core/probe/calibra
 import { likelyStandard, nominalValue, type StandardDefinition, standardNamed } from '@/core/probe/standards';
 import { decimal } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
-import { begin } from '../data/client';
+import { ApiProblem, begin, inBackground, newKey } from '../data/client';
 import { followJob, pendingJob } from '../data/job';
+import { enter } from '../data/queue';
 import type { Nominal } from './FoundStep';
 import type { Outcome } from './Result';
 import { blank, keepDraft, keptDraft, type Step, start } from './step';
@@ -22,6 +23,8 @@ interface State {
 	doubtAccepted: boolean;
 	busy: boolean;
 	problem: string;
+	/** It waits on this device. */
+	kept: string;
 	progress: string;
 	outcome: Outcome | null;
 }
@@ -55,6 +58,7 @@ export function useCalibration(
 				doubtAccepted: false,
 				busy: false,
 				problem: '',
+				kept: '',
 				progress: '',
 				outcome: null,
 			};
@@ -126,33 +130,44 @@ export function useCalibration(
 		})
 		.find((w) => w !== null);
 
+	/** The server is away: it waits with the other entries, under the key that it was tried with. */
+	async function keep(asked: Parameters<typeof enter<'POST /calibrations'>>[1], key: string) {
+		const words = `calibration of ${probe!.name}, ${q === 'ph' ? 'pH' : 'EC'}`;
+		const entered = await enter('POST /calibrations', inBackground(asked) as typeof asked, words, key);
+		keepDraft(null);
+		set({ kept: entered.kind === 'kept' ? entered.message : 'Stored.' });
+	}
 	async function submit() {
 		if (s.busy || !probe) return;
-		set({ busy: true, problem: '' });
+		set({ busy: true, problem: '', kept: '' });
+		const key = newKey();
+		const body = {
+			// Of this moment, whenever it arrives.
+			time: new Date().toISOString(),
+			instrument: probe.instrument,
+			quantity: q,
+			kind,
+			temp_c: tempC ?? null,
+			settle_s: s.settle,
+			accept_doubts: s.doubtAccepted,
+			points: steps
+				.filter((x) => x.found.trim() !== '')
+				.map((x) => ({
+					standard: x.standard,
+					lot: x.lot,
+					as_found: toCanonical(x.found),
+					as_left: kind === 'adjust' ? toCanonical(x.left) : null,
+					mv: decimal(x.mv.trim()) ?? null,
+				})),
+		};
 		try {
-			const body = {
-				instrument: probe.instrument,
-				quantity: q,
-				kind,
-				temp_c: tempC ?? null,
-				settle_s: s.settle,
-				accept_doubts: s.doubtAccepted,
-				points: steps
-					.filter((x) => x.found.trim() !== '')
-					.map((x) => ({
-						standard: x.standard,
-						lot: x.lot,
-						as_found: toCanonical(x.found),
-						as_left: kind === 'adjust' ? toCanonical(x.left) : null,
-						mv: decimal(x.mv.trim()) ?? null,
-					})),
-			};
-			const job = await begin('POST /calibrations', { body });
+			const job = await begin('POST /calibrations', { body }, key);
 			const outcome = await followJob('POST /calibrations', 'calibration', job, (progress) => set({ progress }));
 			keepDraft(null);
 			set({ outcome });
 		} catch (error) {
-			set({ problem: (error as Error).message });
+			if (!(error instanceof ApiProblem && error.unreachable)) set({ problem: (error as Error).message });
+			else await keep({ body }, key).catch((e: Error) => set({ problem: e.message }));
 		} finally {
 			set({ busy: false, progress: '' });
 		}

@@ -98,8 +98,7 @@ export async function send(address: string, asked: Sent, key: string): Promise<u
 /** After an answer that was lost it is asked again, under the same key, so often and after so long. */
 const AGAIN_MS = [300, 1200];
 
-async function sendUntilAnswered(address: string, asked: Sent): Promise<unknown> {
-	const key = newKey();
+async function sendUntilAnswered(address: string, asked: Sent, key = newKey()): Promise<unknown> {
 	for (const pause of AGAIN_MS) {
 		try {
 			return await send(address, asked, key);
@@ -130,15 +129,16 @@ export type InBackground = {
 	[A in Addresses]: Contract[A] extends { background: true } ? A : never;
 }[Addresses];
 
+/** The same, left to a job: what is sent again under one key has to be the same. */
+export const inBackground = (asked: Sent): Sent => ({ ...asked, query: { ...asked.query, background: '1' } });
+
 /** Begins the work of an operation as a job of the server. @returns the job, to be followed with followJob */
 export async function begin<A extends InBackground>(
 	address: A,
 	asked: Call<A, Contract[A]> & Pick<Sent, 'file'>,
+	key = newKey(),
 ): Promise<string> {
-	const { job } = (await sendUntilAnswered(address, {
-		...(asked as Sent),
-		query: { ...asked.query, background: '1' },
-	})) as {
+	const { job } = (await sendUntilAnswered(address, inBackground(asked as Sent), key)) as {
 		job: string;
 	};
 	return job;

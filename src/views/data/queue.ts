@@ -14,6 +14,7 @@ export type Entering =
 	| 'POST /events'
 	| 'POST /events/:id/correction'
 	| 'POST /events/:id/withdrawal'
+	| 'POST /calibrations'
 	| 'POST /irrigations'
 	| 'POST /attachments';
 
@@ -151,9 +152,11 @@ export async function enter<A extends Entering>(
 	address: A,
 	asked: Call<A, Contract[A]>,
 	words: string,
+	/** It was tried under before, and may have been stored. */
+	key = newKey(),
 ): Promise<Entered<Got<Contract[A]>>> {
 	lastMade = Math.max(Date.now(), lastMade + 0.001);
-	const entry: WaitingEntry = { key: newKey(), madeAt: lastMade, address, asked: asked as Sent, words, refused: null };
+	const entry: WaitingEntry = { key, madeAt: lastMade, address, asked: asked as Sent, words, refused: null };
 	await set(entry.key, entry, entries());
 	awaited.add(entry.key);
 	told();

@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import { api } from '../data/client';
+import { begin } from '../data/client';
+import { followJob } from '../data/job';
 import { askAgain, useAsked } from '../data/queries';
 import { dateTime } from '../ui/format';
 import { Notice } from '../ui/Notice';
@@ -17,7 +18,8 @@ export function Backups({ timezone }: { timezone: string }) {
 	const now = async () => {
 		setBusy(true);
 		try {
-			const { file, problem } = await api('POST /backups', { query: { try: '1' } });
+			const job = await begin('POST /backups', { query: { try: '1' } });
+			const { file, problem } = await followJob('POST /backups', 'backup', job, () => {});
 			await askAgain();
 			say({
 				said: problem ? '' : `${file} is written; brought back into a database of its own it was the same.`,

@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { api, begin } from '../data/client';
 import { followJob, pendingJob, Stopped, stopJob } from '../data/job';
+import { askAgain } from '../data/queries';
 import { Backups } from './Backups';
 import { Imported } from './Imported';
 import { ImportReport, type Report } from './ImportReport';
@@ -24,7 +25,9 @@ export function Files({
 
 	const follow = useCallback(async (id: string) => {
 		try {
-			setReport(await followJob('POST /import', 'import', id, setProgress));
+			const done = await followJob('POST /import', 'import', id, setProgress);
+			setReport(done);
+			if (!done.dry_run) await askAgain();
 		} catch (error) {
 			(error instanceof Stopped ? setStopped : setProblem)((error as Error).message);
 		} finally {
@@ -126,10 +129,10 @@ export function Files({
 				</div>
 				<Spreadsheet stations={stations} onReady={byMapping} />
 				<Imported key={String(stored)} timezone={timezone} />
+				<Backups timezone={timezone} />
 			</section>
 			<div>
 				<TakeOut />
-				<Backups timezone={timezone} />
 			</div>
 		</div>
 	);
