@@ -1,5 +1,6 @@
 // npm run backup: writes the archive into the folder of backups now, tries it out, and has pg_dump write beside it.
 import { spawnSync } from 'node:child_process';
+import { chmodSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { sheetDay } from '@/core/rhythm/sheet-row';
 import { backUp, tryOut } from '@/service/archive/backup';
@@ -37,6 +38,8 @@ try {
 			PGDATABASE: pathname.slice(1),
 		},
 	});
+	// It holds what an archive leaves out.
+	if (done.status === 0) chmodSync(dump, 0o600);
 	process.stdout.write(
 		done.status === 0 ? `${dump}\n` : `pg_dump did not: ${(done.stderr || done.error?.message) ?? ''}\n`,
 	);

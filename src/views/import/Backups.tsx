@@ -32,7 +32,7 @@ export function Backups({ timezone }: { timezone: string }) {
 		}
 	};
 	return (
-		<section className="note-rule" aria-label="Backups">
+		<section className="note-rule mt-6" aria-label="Backups">
 			<h2>Backups</h2>
 			<p className="text-soft mb-2">
 				Each night by itself: seven days, five weeks and twelve months are kept, and one is tried out each week.

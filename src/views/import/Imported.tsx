@@ -19,7 +19,7 @@ export function Imported({ timezone }: { timezone: string }) {
 		}
 	};
 	return (
-		<section className="note-rule" aria-label="Brought in">
+		<section className="note-rule mt-6" aria-label="Brought in">
 			<h2>Brought in</h2>
 			<Notice said={said} problem={problem} />
 			<ul>

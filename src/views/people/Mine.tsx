@@ -20,7 +20,7 @@ export function Mine({
 }) {
 	const { data } = useAsked('GET /passkeys', {}, me.name !== null && !me.shared);
 	return (
-		<section aria-label="You" className="grid gap-4">
+		<section aria-label="You" className="grid gap-4 content-start">
 			<h2>
 				{me.name} <span className="text-soft font-normal">· {me.role}</span>
 			</h2>

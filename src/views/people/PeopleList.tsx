@@ -119,6 +119,12 @@ function JoinCode({ attempt }: { attempt: (words: string, work: () => Promise<un
 						<p>
 							at <span className="break-all">{made.address.replace(/#.*/, '')}</span>
 						</p>
+						{/\/\/(localhost|127\.)/.test(made.address) && (
+							<p>
+								Only this machine is served so far. Start it with <code>npm start -- --lan</code>, and phones of the
+								house find it.
+							</p>
+						)}
 						<p className="text-soft">For one person, once, within half an hour. It is shown this once.</p>
 					</div>
 				</div>

@@ -29,7 +29,8 @@ function scaleOf(unit: string, series: readonly Drawn[], ranges: readonly { low:
 		if (r.high < high + width) high = Math.max(high, r.high);
 	}
 	const room = (high - low) * 0.04 || Math.max(Math.abs(high) * 0.05, 0.1);
-	return roundEnds(low - room, high + room);
+	// What is never below nothing has no scale there.
+	return roundEnds(low >= 0 ? Math.max(low - room, 0) : low - room, high + room);
 }
 
 /** With more doubtful points than this share of the others a scale is made for them too. */
