@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import { api } from '../data/client';
 import { Wrong } from '../ui/Field';
+import { NameField } from './NameField';
 import { SecretField } from './SecretField';
 import { useRefused } from './use-refused';
 
@@ -41,17 +42,12 @@ export function Join() {
 				/>
 				<Wrong>{wrong.code}</Wrong>
 			</label>
-			<label className="block">
-				<span className="field-label">Your name, as it stands beside what you enter</span>
-				<input
-					className="field"
-					autoComplete="username"
-					maxLength={80}
-					value={name}
-					onChange={(e) => setName(e.target.value)}
-				/>
-				<Wrong>{wrong.name}</Wrong>
-			</label>
+			<NameField
+				label="Your name, as it stands beside what you enter"
+				value={name}
+				onChange={setName}
+				wrong={wrong.name}
+			/>
 			<SecretField
 				label="Passphrase"
 				value={passphrase}

@@ -3,21 +3,14 @@ import type { Me } from '@/contract/people';
 import { api } from '../data/client';
 import { forgetPages } from '../data/offline';
 import { useAsked } from '../data/queries';
+import type { Attempt } from '../data/use-attempt';
 import { dateTime } from '../ui/format';
 import { SecretField } from './SecretField';
 import { deviceWords } from './SignIn';
 import { useRefused } from './use-refused';
 
 /** What one can change of oneself: passphrase, PIN, passkeys, and the end of this sign-in. */
-export function Mine({
-	me,
-	zone,
-	attempt,
-}: {
-	me: Me;
-	zone: string;
-	attempt: (words: string, work: () => Promise<unknown>) => Promise<boolean>;
-}) {
+export function Mine({ me, zone, attempt }: { me: Me; zone: string; attempt: Attempt }) {
 	const { data } = useAsked('GET /passkeys', {}, me.name !== null && !me.shared);
 	return (
 		<section aria-label="You" className="grid gap-4 content-start">
@@ -78,7 +71,7 @@ export function Mine({
 	);
 }
 
-function Secrets({ attempt: told }: { attempt: (words: string, work: () => Promise<unknown>) => Promise<boolean> }) {
+function Secrets({ attempt: told }: { attempt: Attempt }) {
 	const [soFar, setSoFar] = useState('');
 	const [passphrase, setPassphrase] = useState('');
 	const [pin, setPin] = useState('');

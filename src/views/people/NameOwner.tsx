@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { api } from '../data/client';
 import { Wrong } from '../ui/Field';
+import { NameField } from './NameField';
 import { SecretField } from './SecretField';
 import { useRefused } from './use-refused';
 
@@ -22,17 +23,7 @@ export function NameOwner() {
 				Cordwain answers this machine alone, and asks nobody who they are. Name yourself, and helpers can join from
 				their phones; from then on everybody signs in, here too.
 			</p>
-			<label className="block">
-				<span className="field-label">Your name</span>
-				<input
-					className="field"
-					autoComplete="username"
-					maxLength={80}
-					value={name}
-					onChange={(e) => setName(e.target.value)}
-				/>
-				<Wrong>{wrong.name}</Wrong>
-			</label>
+			<NameField label="Your name" value={name} onChange={setName} wrong={wrong.name} />
 			<SecretField
 				label="Passphrase"
 				value={passphrase}

@@ -1,7 +1,7 @@
-import { useState } from 'react';
 import type { SiteView } from '@/core/reading/site-view';
 import { type Held, unheld } from '../data/held';
-import { askAgain, useAsked } from '../data/queries';
+import { useAsked } from '../data/queries';
+import { useAttempt } from '../data/use-attempt';
 import { Notice } from '../ui/Notice';
 import { Mine } from './Mine';
 import { NameOwner } from './NameOwner';
@@ -12,18 +12,7 @@ import { SignIns } from './SignIns';
 export function People({ site: held }: { site: Held<SiteView> }) {
 	const site = unheld(held);
 	const me = useAsked('GET /me', {}).data;
-	const [{ said, problem }, say] = useState({ said: '', problem: '' });
-	const attempt = async (words: string, work: () => Promise<unknown>): Promise<boolean> => {
-		try {
-			await work();
-			await askAgain();
-			say({ said: words, problem: '' });
-			return true;
-		} catch (error) {
-			say({ said: '', problem: (error as Error).message });
-			return false;
-		}
-	};
+	const { said, problem, attempt } = useAttempt();
 	return (
 		<div>
 			<h1>People</h1>

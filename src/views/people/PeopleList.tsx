@@ -3,6 +3,7 @@ import type { PersonShown } from '@/contract/people';
 import { ROLES, type Role } from '@/core/roles/roles';
 import { api } from '../data/client';
 import { useAsked } from '../data/queries';
+import type { Attempt } from '../data/use-attempt';
 import { ago } from '../ui/format';
 
 export const ROLE_WORDS: Record<Role, string> = {
@@ -12,11 +13,7 @@ export const ROLE_WORDS: Record<Role, string> = {
 };
 
 /** Everybody with a role here, and the code by which another joins. */
-export function PeopleList({
-	attempt,
-}: {
-	attempt: (words: string, work: () => Promise<unknown>) => Promise<boolean>;
-}) {
+export function PeopleList({ attempt }: { attempt: Attempt }) {
 	const { data } = useAsked('GET /people', {});
 	const change = (p: PersonShown, body: { role?: Role; ended?: boolean }, words: string) =>
 		attempt(words, () => api('PUT /people/:id', { params: { id: p.id }, body }));
@@ -76,7 +73,7 @@ export function PeopleList({
 	);
 }
 
-function JoinCode({ attempt }: { attempt: (words: string, work: () => Promise<unknown>) => Promise<boolean> }) {
+function JoinCode({ attempt }: { attempt: Attempt }) {
 	const [role, setRole] = useState<Role>('helper');
 	const [made, setMade] = useState<{ code: string; address: string; qr: string } | null>(null);
 	return (

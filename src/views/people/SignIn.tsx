@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import { api } from '../data/client';
 import { Wrong } from '../ui/Field';
+import { NameField } from './NameField';
 import { SecretField } from './SecretField';
 import { useRefused } from './use-refused';
 
@@ -29,16 +30,7 @@ export function SignIn({ to }: { to: string }) {
 			}}
 		>
 			<h1>Sign in</h1>
-			<label className="block">
-				<span className="field-label">Name</span>
-				<input
-					className="field"
-					autoComplete="username"
-					maxLength={80}
-					value={name}
-					onChange={(e) => setName(e.target.value)}
-				/>
-			</label>
+			<NameField label="Name" value={name} onChange={setName} />
 			<SecretField label="Passphrase" value={passphrase} onChange={setPassphrase} wrong={wrong.passphrase} />
 			<Wrong>{wrong[''] ?? wrong.name}</Wrong>
 			<div className="flex flex-wrap gap-3">

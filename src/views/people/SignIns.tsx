@@ -3,16 +3,11 @@ import type { Me } from '@/contract/people';
 import { api } from '../data/client';
 import { forgetPages } from '../data/offline';
 import { useAsked } from '../data/queries';
+import type { Attempt } from '../data/use-attempt';
 import { ago } from '../ui/format';
 
 /** Where people are signed in, and the device that several share. */
-export function SignIns({
-	me,
-	attempt,
-}: {
-	me: Me;
-	attempt: (words: string, work: () => Promise<unknown>) => Promise<boolean>;
-}) {
+export function SignIns({ me, attempt }: { me: Me; attempt: Attempt }) {
 	const { data } = useAsked('GET /sign-ins', {});
 	const [label, setLabel] = useState('');
 	return (

@@ -1,9 +1,10 @@
-import { useEffect, useState } from 'react';
+import { useEffect } from 'react';
 import type { Alert, Condition } from '@/contract/watch';
 import type { SiteView } from '@/core/reading/site-view';
 import { api } from '../data/client';
 import { type Held, unheld } from '../data/held';
 import { askAgain, useAsked } from '../data/queries';
+import { useAttempt } from '../data/use-attempt';
 import { ago, dateTime } from '../ui/format';
 import { Notice } from '../ui/Notice';
 import { AlertLine } from './AlertLine';
@@ -16,18 +17,7 @@ const SHOWN = 12;
 export function Watch({ site: held }: { site: Held<SiteView> }) {
 	const site = unheld(held);
 	const { data } = useAsked('GET /watch', {});
-	const [{ said, problem }, say] = useState({ said: '', problem: '' });
-	const attempt = async (words: string, work: () => Promise<unknown>): Promise<boolean> => {
-		try {
-			await work();
-			await askAgain();
-			say({ said: words, problem: '' });
-			return true;
-		} catch (error) {
-			say({ said: '', problem: (error as Error).message });
-			return false;
-		}
-	};
+	const { said, problem, attempt } = useAttempt();
 	const unseen = data?.unseen ?? 0;
 	// Whoever looks has seen it.
 	useEffect(() => {
