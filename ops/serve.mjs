@@ -109,7 +109,18 @@ export async function startServer({ host, port, tls = null, tlsPort = 0 }) {
 			if (path === '/worker.js') response.setHeader('cache-control', 'no-cache');
 		},
 	});
+	/** The authority's certificate, for whoever is about to trust it. @returns whether it was asked for */
+	const handsOutRoot = (request, response) => {
+		if (tls === null || request.url.split('?')[0] !== '/cordwain-root.crt') return false;
+		response.writeHead(200, {
+			'content-type': 'application/x-x509-ca-cert',
+			'content-disposition': 'attachment; filename="cordwain-root.crt"',
+		});
+		response.end(tls.root);
+		return true;
+	};
 	const answer = (request, response) => {
+		if (handsOutRoot(request, response)) return;
 		for (const [name, value] of Object.entries(HEADERS)) response.setHeader(name, value);
 		if (request.socket.encrypted) response.setHeader('strict-transport-security', 'max-age=15552000');
 		sayHowItCame(request, proxies);
@@ -119,14 +130,7 @@ export async function startServer({ host, port, tls = null, tlsPort = 0 }) {
 	/** Without TLS the network is shown the way: the authority's certificate, the page about it, and where to go. */
 	const showTheWay = (request, response) => {
 		const path = request.url.split('?')[0];
-		if (path === '/cordwain-root.crt') {
-			response.writeHead(200, {
-				'content-type': 'application/x-x509-ca-cert',
-				'content-disposition': 'attachment; filename="cordwain-root.crt"',
-			});
-			response.end(tls.root);
-			return;
-		}
+		if (handsOutRoot(request, response)) return;
 		if (path === '/trust' || path.startsWith('/_astro/') || path === '/mark.svg') {
 			answer(request, response);
 			return;

@@ -5,7 +5,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Application, startApplication } from '../helpers/application';
 import { expectAccessible, openBrowser, openPage } from '../helpers/browser';
 
-/** Out and in by the pages: an archive into an empty installation, a spreadsheet of one's own, a backup now. */
+/** Out and in by the pages: an archive into an empty installation, a spreadsheet of one's own, who did what. */
 let demo: Application;
 let empty: Application;
 let browser: Awaited<ReturnType<typeof openBrowser>>;
@@ -55,13 +55,6 @@ describe('files', () => {
 		await page.getByRole('button', { name: 'Take back' }).first().click();
 		await page.getByText('4 readings are taken back').waitFor();
 		await expectAccessible(page, ['limewash']);
-		await page.close();
-	});
-	it('a backup is made now and tried out', async () => {
-		const page = await openPage(browser.context, `${demo.base}/files`);
-		await page.getByRole('button', { name: 'Back up now, and try it out' }).click();
-		await page.getByText('brought back into a database of its own it was the same').waitFor({ timeout: 20_000 });
-		await page.locator('[data-backup]', { hasText: 'tried out' }).waitFor();
 		await page.close();
 	});
 	it('who did what is searched, and says what it was before', async () => {

@@ -39,7 +39,6 @@ describe('the policy of pages', () => {
 		for (const path of [
 			'/',
 			'/bench?station=pond',
-			'/trends?station=pond',
 			'/trends?part=lines&days=365',
 			'/probes/brass/ph',
 			'/root-zone',
@@ -47,7 +46,7 @@ describe('the policy of pages', () => {
 		]) {
 			await page.goto(app.base + path);
 			await awake(page);
-			await page.waitForTimeout(300);
+			await page.waitForTimeout(100);
 		}
 		await page.goto(`${app.base}/probes/brass/ph`);
 		await page.locator('.apexcharts-canvas').first().waitFor();
