@@ -13,6 +13,8 @@ import type { SiteContext } from './site';
 /** Spreadsheets as they are: looked at, read by a mapping that is kept, and brought in as readings. */
 const SHOWN_ROWS = 12;
 const MOST_ROWS = 200_000;
+const MOST_COLUMNS = 200;
+const LONGEST_NAME = 200;
 
 const unreadable = (message: string) => new Refusal('not-text', [{ path: 'file', message }]);
 
@@ -80,7 +82,11 @@ function headOf(rows: readonly (readonly Cell[])[]): number {
 export async function lookAtSheet(path: string): Promise<LookedAt> {
 	const rows = await rowsOf(path);
 	const head = headOf(rows);
-	const columns = (rows[head] ?? []).map((c) => ({ name: textOf(c), use: guessUse(textOf(c)) }));
+	const columns = (rows[head] ?? [])
+		.slice(0, MOST_COLUMNS)
+		.map((c) => textOf(c).slice(0, LONGEST_NAME))
+		.map((name) => ({ name, use: guessUse(name) }));
+	if (columns.length === 0) throw unreadable('There is nothing in this file.');
 	// A column called time beside one of dates tells the hour.
 	const dated = columns.some((c) => c.use.as === 'date');
 	for (const c of columns) if (!dated && c.use.as === 'clock') c.use = { as: 'time' };

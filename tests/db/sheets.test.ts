@@ -91,5 +91,11 @@ it('what is none says so: an old workbook, a damaged one, a name that nothing is
 	const old = await post('/sheets/look', Uint8Array.from([0xd0, 0xcf, 0x11, 0xe0, 0, 0]));
 	expect([old.status, old.body.detail]).toEqual([422, expect.stringContaining('save it as .xlsx')]);
 	expect((await post('/sheets/look', workbook().slice(0, 300) as BodyInit)).status).toBe(422);
+	expect((await post('/sheets/look', '\n\n')).status).toBe(422);
+	// Whatever stands where names of columns stand is told as it is, and cut.
+	const wild = await post('/sheets/look', `${'x'.repeat(3000)}${',y'.repeat(400)}\n1,2\n`);
+	expect([wild.status, wild.body.guess.columns.length, wild.body.guess.columns[0].name.length]).toEqual([
+		200, 200, 200,
+	]);
 	expect((await post('/import?mapping=none', SHEET)).status).toBe(404);
 });

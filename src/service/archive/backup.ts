@@ -1,4 +1,4 @@
-import { createHash } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
 import { createReadStream } from 'node:fs';
 import { mkdir, open, readdir, rename, rm } from 'node:fs/promises';
 import { join } from 'node:path';
@@ -15,7 +15,8 @@ const TRIED_EVERY_MS = 6.5 * 86_400_000;
 
 /** Writes the archive into a file: under its name it is whole or not there. */
 export async function writeArchiveFile(pool: Pool, path: string): Promise<{ bytes: number; sha256: string }> {
-	const beside = `${path}.part`;
+	// Another may be writing the same one.
+	const beside = `${path}.${randomUUID()}.part`;
 	const sha256 = createHash('sha256');
 	let bytes = 0;
 	const file = await open(beside, 'w', 0o600);
@@ -42,8 +43,15 @@ async function digestOf(path: string): Promise<string> {
 	return sha256.digest('hex');
 }
 
-/** Backs up now, and lets go of what no rotation keeps. @returns the name of the file */
-export async function backUp(pool: Pool, folder: string, day: string): Promise<string> {
+let before: Promise<unknown> = Promise.resolve();
+/** Backs up now, and lets go of what no rotation keeps; one after the other, so that what is noted is what lies there. @returns the name of the file */
+export function backUp(pool: Pool, folder: string, day: string): Promise<string> {
+	const next = before.then(() => write(pool, folder, day));
+	before = next.catch(() => {});
+	return next;
+}
+
+async function write(pool: Pool, folder: string, day: string): Promise<string> {
 	await mkdir(folder, { recursive: true, mode: 0o700 });
 	const file = `cordwain-${day}.zip`;
 	const made = await writeArchiveFile(pool, join(folder, file));
