@@ -3,9 +3,8 @@ import { spawnSync } from 'node:child_process';
 import { chmodSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { sheetDay } from '@/core/rhythm/sheet-row';
-import { backUp, tryOut } from '@/service/archive/backup';
+import { backUp, tryOutAndNote } from '@/service/archive/backup';
 import { loadSite } from '@/service/site';
-import { listBackups, triedBackup } from '@/store/backups';
 import { migrate } from '@/store/migrate';
 import { createPool, PATIENT } from '@/store/pool';
 import { backupFolder, settings } from './settings.mjs';
@@ -18,9 +17,7 @@ try {
 	const folder = resolve(backupFolder());
 	const file = await backUp(pool, folder, sheetDay(Date.now(), site?.site.timezone ?? 'UTC'));
 	process.stdout.write(`${join(folder, file)}\n`);
-	const made = (await listBackups(pool)).find((b) => b.file === file)!;
-	const problem = await tryOut(url!, join(folder, file), made.sha256);
-	await triedBackup(pool, made.id, problem);
+	const problem = await tryOutAndNote(pool, url!, folder, file);
 	process.stdout.write(
 		problem ? `${problem}\n` : 'Brought back into a database of its own and taken out again: the same bytes.\n',
 	);

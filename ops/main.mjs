@@ -80,8 +80,11 @@ function claim(dataDir) {
 	}
 	return {
 		file,
-		write: (address, database) =>
-			writeFileSync(file, JSON.stringify({ pid: process.pid, address, database }), { mode: 0o600 }),
+		write: (address, database) => {
+			// It holds the password of the database: one that was left by a crash keeps its rights no longer.
+			rmSync(file, { force: true });
+			writeFileSync(file, JSON.stringify({ pid: process.pid, address, database }), { mode: 0o600 });
+		},
 	};
 }
 

@@ -160,103 +160,110 @@ export async function dispatch(
 	routes: readonly Route[],
 	path: string,
 	request: Request,
-	{ asker, device, connection }: Caller,
+	caller: Caller,
 ): Promise<Response> {
 	const cookies: string[] = [];
-	const answered = await answer();
+	const answered = await answer(routes, path, request, caller, cookies);
 	const response = asksForSpreadsheet(request) ? harmless(answered) : answered;
 	for (const c of cookies) response.headers.append('set-cookie', c);
 	return response;
+}
 
-	async function answer(): Promise<Response> {
-		try {
-			const here = routes.flatMap((route) => {
-				const params = match(route.path, path);
-				return params ? [{ route, params }] : [];
-			});
-			if (here.length === 0)
-				return problem('no-such-address', [{ path: '', message: `There is nothing at /api/v1${path}.` }]);
-			const method = request.method === 'HEAD' ? 'GET' : request.method;
-			const found = here.find(({ route }) => route.method === method);
-			if (!found)
-				return problem('method', [
-					{ path: '', message: `Use ${here.map(({ route }) => route.method).join(' or ')} here.` },
-				]);
-			const { operation: o, run } = found.route;
-			requireRole(asker, wantedBy(`${method} ${found.route.path}`));
-			const stores = method !== 'GET' && !o.storesNothing;
-			const key = stores ? keyOf(request) : null;
-			const query = new URL(request.url).searchParams;
-			// What a CSV is for changes how it is written, and nothing of what is asked.
-			if (query.get('for') === 'spreadsheet') query.delete('for');
-			const json = o.body ? await readJson(request) : undefined;
-			const asked = {
-				params: namedIn(o.params, found.params),
-				query: o.query?.parse(Object.fromEntries(query)),
-				body: o.body?.parse(json),
+/** @param cookies hears of what the browser is to keep */
+async function answer(
+	routes: readonly Route[],
+	path: string,
+	request: Request,
+	{ asker, device, connection }: Caller,
+	cookies: string[],
+): Promise<Response> {
+	try {
+		const here = routes.flatMap((route) => {
+			const params = match(route.path, path);
+			return params ? [{ route, params }] : [];
+		});
+		if (here.length === 0)
+			return problem('no-such-address', [{ path: '', message: `There is nothing at /api/v1${path}.` }]);
+		const method = request.method === 'HEAD' ? 'GET' : request.method;
+		const found = here.find(({ route }) => route.method === method);
+		if (!found)
+			return problem('method', [
+				{ path: '', message: `Use ${here.map(({ route }) => route.method).join(' or ')} here.` },
+			]);
+		const { operation: o, run } = found.route;
+		requireRole(asker, wantedBy(`${method} ${found.route.path}`));
+		const stores = method !== 'GET' && !o.storesNothing;
+		const key = stores ? keyOf(request) : null;
+		const query = new URL(request.url).searchParams;
+		// What a CSV is for changes how it is written, and nothing of what is asked.
+		if (query.get('for') === 'spreadsheet') query.delete('for');
+		const json = o.body ? await readJson(request) : undefined;
+		const asked = {
+			params: namedIn(o.params, found.params),
+			query: o.query?.parse(Object.fromEntries(query)),
+			body: o.body?.parse(json),
+		};
+		const by: Changing = {
+			key,
+			device,
+			operation: `${method} ${found.route.path}`,
+			fingerprint: fingerprintOf(path, query.toString(), JSON.stringify(json ?? null)),
+		};
+		let told: (() => void)[] = [];
+		const answerOf = (value: unknown): Answer => ({
+			status: o.status ?? 200,
+			text: JSON.stringify(encoded(o.answer, value)),
+		});
+		const storing = async (
+			work: (db: Client) => Promise<unknown>,
+			of?: Partial<OwnBody>,
+		): Promise<Answer & { replayed: boolean }> => {
+			told = [];
+			const asked = of?.body ? { ...by, fingerprint: fingerprintOf(by.fingerprint, of.body) } : by;
+			try {
+				const answer = await once(database(), asked, async (client) => answerOf(await work(client)));
+				for (const tell of told) tell();
+				return answer;
+			} finally {
+				void keepJudged();
+				await of?.end?.();
+			}
+		};
+		const inputOn = (db: Db | null) => {
+			let site: Promise<SiteContext> | null = null;
+			return {
+				...asked,
+				request,
+				now: Date.now(),
+				who: asker.name ?? 'grower',
+				asker,
+				connection,
+				signsIn: (token: string | null) => void cookies.push(...signInCookies(token, connection.secure)),
+				get db() {
+					return db ?? database();
+				},
+				site: () => {
+					site ??= requireSite(db ?? database());
+					return site;
+				},
+				announce: (change: Parameters<typeof announce>[0]) => void told.push(() => announce(change)),
+				begin: (kind: string, work: (db: Db, progress: Progress) => Promise<unknown>, of: Partial<OwnBody> = {}) => {
+					const before = jobBegunBy(key);
+					if (before !== undefined) void of.end?.();
+					const begin = async (progress: Progress) =>
+						of.storesNothing
+							? encoded(o.answer, await work(database(), progress).finally(() => of.end?.()))
+							: JSON.parse((await storing((client) => work(client, progress), of)).text);
+					return Response.json({ job: before ?? beginJob(kind, begin, { key, stoppable: true }) }, { status: 202 });
+				},
+				store: async (work: (db: Db) => Promise<unknown>, of: OwnBody) => asResponse(await storing(work, of)),
 			};
-			const by: Changing = {
-				key,
-				device,
-				operation: `${method} ${found.route.path}`,
-				fingerprint: fingerprintOf(path, query.toString(), JSON.stringify(json ?? null)),
-			};
-			let told: (() => void)[] = [];
-			const answerOf = (value: unknown): Answer => ({
-				status: o.status ?? 200,
-				text: JSON.stringify(encoded(o.answer, value)),
-			});
-			const storing = async (
-				work: (db: Client) => Promise<unknown>,
-				of?: Partial<OwnBody>,
-			): Promise<Answer & { replayed: boolean }> => {
-				told = [];
-				const asked = of?.body ? { ...by, fingerprint: fingerprintOf(by.fingerprint, of.body) } : by;
-				try {
-					const answer = await once(database(), asked, async (client) => answerOf(await work(client)));
-					for (const tell of told) tell();
-					return answer;
-				} finally {
-					void keepJudged();
-					await of?.end?.();
-				}
-			};
-			const inputOn = (db: Db | null) => {
-				let site: Promise<SiteContext> | null = null;
-				return {
-					...asked,
-					request,
-					now: Date.now(),
-					who: asker.name ?? 'grower',
-					asker,
-					connection,
-					signsIn: (token: string | null) => void cookies.push(...signInCookies(token, connection.secure)),
-					get db() {
-						return db ?? database();
-					},
-					site: () => {
-						site ??= requireSite(db ?? database());
-						return site;
-					},
-					announce: (change: Parameters<typeof announce>[0]) => void told.push(() => announce(change)),
-					begin: (kind: string, work: (db: Db, progress: Progress) => Promise<unknown>, of: Partial<OwnBody> = {}) => {
-						const before = jobBegunBy(key);
-						if (before !== undefined) void of.end?.();
-						const begin = async (progress: Progress) =>
-							of.storesNothing
-								? encoded(o.answer, await work(database(), progress).finally(() => of.end?.()))
-								: JSON.parse((await storing((client) => work(client, progress), of)).text);
-						return Response.json({ job: before ?? beginJob(kind, begin, { key, stoppable: true }) }, { status: 202 });
-					},
-					store: async (work: (db: Db) => Promise<unknown>, of: OwnBody) => asResponse(await storing(work, of)),
-				};
-			};
-			if (stores && !o.rawBody && !(o.background && query.get('background') === '1'))
-				return asResponse(await storing(async (client) => run(inputOn(client) as never)));
-			const result = await run(inputOn(null) as never);
-			return result instanceof Response ? result : asResponse(answerOf(result));
-		} catch (error) {
-			return problemOf(error);
-		}
+		};
+		if (stores && !o.rawBody && !(o.background && query.get('background') === '1'))
+			return asResponse(await storing(async (client) => run(inputOn(client) as never)));
+		const result = await run(inputOn(null) as never);
+		return result instanceof Response ? result : asResponse(answerOf(result));
+	} catch (error) {
+		return problemOf(error);
 	}
 }

@@ -2,6 +2,7 @@ import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { judgeDueStreams } from '@/service/sensors/due';
+import { builtServer } from '@/store/built-server';
 import { settings } from '../../ops/settings.mjs';
 import { announce } from './changes';
 import { database } from './database';
@@ -10,8 +11,8 @@ import type { Given, Said } from './judge-streams';
 import { log } from './log';
 import { oneAtATime } from './one-at-a-time';
 
-/** The thread's own file, as it was built; null where nothing was built, as while somebody works on the pages. */
-const built = /^(.*[/\\]dist[/\\]server)(?:[/\\]|$)/.exec(import.meta.dirname)?.[1];
+/** The thread's own file. */
+const built = builtServer(import.meta.dirname);
 const THREAD = built ? join(built, 'judge-streams.mjs') : null;
 
 const judged = (station: string) => announce({ kind: 'sensors', station, by: '', readings: [] });

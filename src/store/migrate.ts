@@ -1,13 +1,12 @@
 import { join } from 'node:path';
 import Postgrator from 'postgrator';
+import { builtServer } from './built-server';
 import { type Pool, transaction } from './pool';
 
 /** Any number, the same for every Cordwain: two that start at once take turns. */
 const LOCK = 7_141_001;
 
-/** Where they lie: beside this file, and beside the built server, which is another place. */
-const built = /^(.*[/\\]dist[/\\]server)(?:[/\\]|$)/.exec(import.meta.dirname)?.[1];
-const MIGRATIONS = join(built ?? import.meta.dirname, 'migrations');
+const MIGRATIONS = join(builtServer(import.meta.dirname) ?? import.meta.dirname, 'migrations');
 
 /**
  * Brings the database to the newest migration, all steps in one transaction.

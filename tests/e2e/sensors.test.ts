@@ -69,6 +69,18 @@ describe('a sensor node', () => {
 		expect(Number(await chart.getAttribute('data-lines-points'))).toBeLessThan(2000);
 		expect(Number(await chart.getAttribute('data-doubts'))).toBeGreaterThan(0);
 		expect(end).toBeGreaterThan(0);
+		// Two fingers that part: half the time lies where all of it lay.
+		await chart.evaluate((box) => {
+			const { left, top, width } = box.getBoundingClientRect();
+			const touches = (...at: number[]) =>
+				at.map((x, identifier) => new Touch({ identifier, target: box, clientX: left + x * width, clientY: top + 60 }));
+			const send = (type: string, at: Touch[]) =>
+				box.dispatchEvent(new TouchEvent(type, { touches: at, cancelable: true, bubbles: true }));
+			send('touchstart', touches(0.25, 0.75));
+			send('touchmove', touches(0, 1));
+			send('touchend', []);
+		});
+		await expect.poll(() => new URL(page.url()).searchParams.get('days')).toMatch(/^18[23]$/);
 		await page.locator('label:has-text("put beside") select').selectOption('slabs.moisture');
 		await page.locator('[data-line="slabs.moisture"]').waitFor();
 		// A fourth scale is not to be had.

@@ -1,4 +1,5 @@
 import { compareWith, driftOf, noDrift, SOUND } from '../judge/second-instrument';
+import { median } from './robust';
 
 /**
  * Two sensors in one water: whether they have come apart, and which of them hands vouch for. Neither is flagged for it, since one of
@@ -37,7 +38,7 @@ function sampled(all: readonly Told[]): Map<number, number> {
 	return found;
 }
 
-/** How far a sensor is from hand readings beside it, on average; null where there are too few. */
+/** How far a sensor is from hand readings beside it, by their median; null where there are too few. */
 function fromHands(quantity: 'ph' | 'ec', sensor: readonly Told[], hands: readonly Told[]): number | null {
 	const differences = hands.flatMap((h) => {
 		const near = sensor.filter((s) => Math.abs(s.at - h.at) <= SAME_WATER_MS);
@@ -45,7 +46,8 @@ function fromHands(quantity: 'ph' | 'ec', sensor: readonly Told[], hands: readon
 		const value = near.reduce((sum, s) => sum + s.value, 0) / near.length;
 		return [quantity === 'ph' ? value - h.value : (value - h.value) / h.value];
 	});
-	return differences.length < VOUCHES ? null : differences.reduce((a, b) => a + b, 0) / differences.length;
+	// Some were read while something was poured.
+	return differences.length < VOUCHES ? null : median(differences);
 }
 
 /**

@@ -10,20 +10,30 @@ export interface StreamEpisode {
 	samples: number;
 }
 
-/** Doubts of one cause that follow each other within this time are one episode. */
-export const ONE_EPISODE_MS = 30 * 60_000;
+const LEAST_MS = 30 * 60_000;
+const USUAL_TIMES = 2.5;
+/**
+ * Doubts of one cause that follow each other within this time are one episode: half an hour, or the next sample of one that is seldom
+ * read.
+ * @param usualMs between two samples; 0 while unknown
+ * @example oneEpisodeMs(3_600_000) / 60_000 // 150
+ */
+export const oneEpisodeMs = (usualMs: number): number => Math.max(LEAST_MS, USUAL_TIMES * usualMs);
 
 /**
  * Goes on with episodes by what samples were found to be.
  * @param before of this series; those that may go on are among them
  * @param samples ascending, newer than those before
+ * @param usualMs between two of them; 0 while unknown
  * @returns the episodes that are new or have gone on
  * @example streamEpisodes([], { at: [0, 60000], cause: [2, 2], count: 2 }).length // 1
  */
 export function streamEpisodes(
 	before: readonly StreamEpisode[],
 	samples: { at: ArrayLike<number>; cause: ArrayLike<number>; count: number },
+	usualMs = 0,
 ): StreamEpisode[] {
+	const within = oneEpisodeMs(usualMs);
 	const open = new Map<number, StreamEpisode>();
 	for (const e of before) {
 		const other = open.get(e.cause);
@@ -36,7 +46,7 @@ export function streamEpisodes(
 		if (!DOUBTED_FLAGS.includes(flag)) continue;
 		const at = samples.at[i]!;
 		let e = open.get(cause);
-		if (!e || at - e.until > ONE_EPISODE_MS) {
+		if (!e || at - e.until > within) {
 			e = { cause, flag, since: at, until: at, samples: 0 };
 			open.set(cause, e);
 		}

@@ -1,12 +1,12 @@
-import { join, resolve } from 'node:path';
+import { resolve } from 'node:path';
 import { archive as resource } from '@/contract/archive';
 import { sheetDay } from '@/core/rhythm/sheet-row';
-import { backUp, tryOut } from '@/service/archive/backup';
+import { backUp, tryOutAndNote } from '@/service/archive/backup';
 import { restoreArchive } from '@/service/archive/restore';
 import { writeArchive } from '@/service/archive/write';
 import { Refusal } from '@/service/refusal';
 import { loadSite } from '@/service/site';
-import { listBackups, triedBackup } from '@/store/backups';
+import { listBackups } from '@/store/backups';
 import { backupFolder, settings } from '../../../ops/settings.mjs';
 import { database } from '../database';
 import { handle } from '../dispatch';
@@ -61,10 +61,7 @@ export const archive = handle(resource, {
 		const work = async () => {
 			const folder = backupFolder();
 			const file = await backUp(database(), folder, await today(now));
-			if (!query.try) return { file, problem: '' };
-			const made = (await listBackups(database())).find((b) => b.file === file)!;
-			const problem = await tryOut(settings().DATABASE_URL!, join(folder, file), made.sha256);
-			await triedBackup(database(), made.id, problem);
+			const problem = query.try ? await tryOutAndNote(database(), settings().DATABASE_URL!, folder, file) : '';
 			return { file, problem };
 		};
 		// It takes its time: a page follows it.

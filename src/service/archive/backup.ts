@@ -59,7 +59,9 @@ async function write(pool: Pool, folder: string, day: string): Promise<string> {
 	const names = (await readdir(folder)).filter((n) => NAME.test(n));
 	const stay = new Set(keptBackups(names.map((n) => NAME.exec(n)![1]!)).map((d) => `cordwain-${d}.zip`));
 	const gone = names.filter((n) => !stay.has(n));
-	for (const name of gone) await rm(join(folder, name), { force: true });
+	// What pg_dump wrote beside one goes with it.
+	for (const name of gone.flatMap((n) => [n, n.replace('.zip', '.dump')]))
+		await rm(join(folder, name), { force: true });
 	// Somebody may have taken one away by hand.
 	const there = new Set(names.filter((n) => stay.has(n)));
 	await removedBackups(
@@ -90,14 +92,20 @@ export async function tryOut(url: string, path: string, sha256: string): Promise
 const isDue = (all: readonly BackupRow[], now: number): boolean =>
 	now - Math.max(0, ...all.map((b) => b.verifiedAt ?? 0)) > TRIED_EVERY_MS;
 
+/** Tries a backup out and notes what came of it. @returns what is wrong with it; empty where it came back as it was */
+export async function tryOutAndNote(pool: Pool, url: string, folder: string, file: string): Promise<string> {
+	const made = (await listBackups(pool)).find((b) => b.file === file);
+	if (!made) return 'There is no such backup.';
+	const problem = await tryOut(url, join(folder, file), made.sha256);
+	await triedBackup(pool, made.id, problem);
+	return problem;
+}
+
 /** What is done each night. */
 export async function nightly(
 	pool: Pool,
 	{ url, folder, day, now }: { url: string; folder: string; day: string; now: number },
 ): Promise<void> {
-	await backUp(pool, folder, day);
-	const all = await listBackups(pool);
-	const newest = all[0];
-	if (newest && isDue(all, now))
-		await triedBackup(pool, newest.id, await tryOut(url, join(folder, newest.file), newest.sha256));
+	const file = await backUp(pool, folder, day);
+	if (isDue(await listBackups(pool), now)) await tryOutAndNote(pool, url, folder, file);
 }

@@ -9,7 +9,7 @@ import {
 	STEP_MINUTES,
 	type Step,
 } from '@/core/series/rollup';
-import { ONE_EPISODE_MS, streamEpisodes } from '@/core/series/stream-episodes';
+import { oneEpisodeMs, streamEpisodes } from '@/core/series/stream-episodes';
 import type { Client } from '@/store/pool';
 import { dropEpisodes, episodesWithin, putEpisodes } from '@/store/sensors/episodes';
 import { listSeries, type SensorSeries } from '@/store/sensors/nodes';
@@ -28,7 +28,7 @@ const AT_ONCE_MS = 4 * DAY_MS;
 export async function addToDerived(
 	client: Client,
 	context: SiteContext,
-	all: readonly (KeptSamples & { seriesId: number; after: number | null })[],
+	all: readonly (KeptSamples & { seriesId: number; after: number | null; usualMs: number })[],
 ): Promise<void> {
 	const dayOf = dayIn(context.site.timezone);
 	const begun: SteppedRollup[] = [];
@@ -51,12 +51,12 @@ export async function addToDerived(
 		client,
 		context.site.id,
 		all.map((s) => s.seriesId),
-		first - ONE_EPISODE_MS,
+		first - oneEpisodeMs(Math.max(...all.map((s) => s.usualMs))),
 		Number.POSITIVE_INFINITY,
 	);
 	for (const samples of all) {
 		const own = before.filter((e) => e.seriesId === samples.seriesId);
-		await putEpisodes(client, context.site.id, samples.seriesId, streamEpisodes(own, samples));
+		await putEpisodes(client, context.site.id, samples.seriesId, streamEpisodes(own, samples, samples.usualMs));
 	}
 }
 
@@ -64,7 +64,7 @@ export async function addToDerived(
 export async function makeDerivedAgain(
 	client: Client,
 	context: SiteContext,
-	{ id, rawFrom }: SensorSeries,
+	{ id, rawFrom, usualMs }: SensorSeries,
 	from: number,
 	upTo: number,
 ): Promise<void> {
@@ -94,7 +94,7 @@ export async function makeDerivedAgain(
 		const five = await rollupsBetween(client, siteId, [id], '5min', first, after);
 		await replaceRollups(client, siteId, id, step, first, after, rollUpFurther(five, stretch));
 	}
-	await episodesAgain(client, siteId, id, begin, end);
+	await episodesAgain(client, siteId, { id, usualMs }, begin, end);
 }
 
 /** The days of a site are others: those of every series are made anew from its five minutes. */
@@ -106,16 +106,27 @@ export async function daysAgain(client: Client, siteId: number, zone: string): P
 	}
 }
 
-async function episodesAgain(client: Client, siteId: number, id: number, from: number, to: number): Promise<void> {
-	const near = await episodesWithin(client, siteId, [id], from - ONE_EPISODE_MS, to + ONE_EPISODE_MS);
+async function episodesAgain(
+	client: Client,
+	siteId: number,
+	{ id, usualMs }: Pick<SensorSeries, 'id' | 'usualMs'>,
+	from: number,
+	to: number,
+): Promise<void> {
+	const within = oneEpisodeMs(usualMs);
+	const near = await episodesWithin(client, siteId, [id], from - within, to + within);
 	const first = Math.min(from, ...near.map((e) => e.since));
 	const last = Math.max(to, ...near.map((e) => e.until));
 	const rows = await doubtfulBetween(client, siteId, id, first, last);
-	const episodes = streamEpisodes([], {
-		at: rows.map((r) => r.at),
-		cause: rows.map((r) => r.cause),
-		count: rows.length,
-	});
+	const episodes = streamEpisodes(
+		[],
+		{
+			at: rows.map((r) => r.at),
+			cause: rows.map((r) => r.cause),
+			count: rows.length,
+		},
+		usualMs,
+	);
 	await dropEpisodes(client, siteId, id, first, last, episodes);
 	await putEpisodes(client, siteId, id, episodes);
 }

@@ -113,6 +113,7 @@ export async function storeStreams(
 	const samples = coming.map((c) => ({
 		seriesId: c.series.id,
 		after: c.series.newestAt,
+		usualMs: memory.series[c.series.quantity]!.usualMs,
 		at: c.at,
 		value: c.value,
 		cause: causes.get(c.series.id)!,

@@ -103,7 +103,8 @@ export async function copyIn(
 
 /** Every key that waits for the end of the transaction is looked at now. @throws where one names nothing */
 export async function keysHold(client: Client): Promise<void> {
-	await client.query('SET CONSTRAINTS ALL IMMEDIATE');
+	// Of a large book that takes its time.
+	await client.query(patiently('SET CONSTRAINTS ALL IMMEDIATE'));
 }
 
 export async function setCounters(client: Client, all: Readonly<Record<string, number>>): Promise<void> {

@@ -194,7 +194,11 @@ export function Spreadsheet({
 							<span className="field-label">Read at, if not said</span>
 							<input
 								className="field"
-								type="time"
+								inputMode="numeric"
+								placeholder="07:30"
+								pattern="[0-2][0-9]:[0-5][0-9]"
+								title="as 07:30"
+								maxLength={5}
 								value={mapping.clock}
 								onChange={(e) => change({ clock: e.target.value })}
 							/>

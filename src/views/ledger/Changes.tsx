@@ -104,24 +104,28 @@ function Change({ change: c, zone }: { change: ChangeLine; zone: string }) {
 					<span className="text-soft">{dateTime(Date.parse(c.at), zone)}</span> <strong>{c.who}</strong>{' '}
 					{changeWords(c.what)} <span className="break-all">{c.subject}</span>
 				</summary>
-				<table className="text-[0.9rem] my-1">
-					<thead className="text-soft text-left">
-						<tr>
-							<th className="pr-4 font-normal">what</th>
-							<th className="pr-4 font-normal">before</th>
-							<th className="font-normal">since</th>
-						</tr>
-					</thead>
-					<tbody>
-						{found.map(([name, was, is]) => (
-							<tr key={name} className="align-top">
-								<td className="pr-4">{name}</td>
-								<td className="pr-4 text-soft break-all">{was}</td>
-								<td className="break-all">{is}</td>
+				{found.length === 0 ? (
+					<p className="text-soft text-[0.9rem]">Nothing else is kept of it.</p>
+				) : (
+					<table className="text-[0.9rem] my-1">
+						<thead className="text-soft text-left">
+							<tr>
+								<th className="pr-4 font-normal">what</th>
+								<th className="pr-4 font-normal">before</th>
+								<th className="font-normal">since</th>
 							</tr>
-						))}
-					</tbody>
-				</table>
+						</thead>
+						<tbody>
+							{found.map(([name, was, is]) => (
+								<tr key={name} className="align-top">
+									<td className="pr-4">{name}</td>
+									<td className="pr-4 text-soft break-all">{was}</td>
+									<td className="break-all">{is}</td>
+								</tr>
+							))}
+						</tbody>
+					</table>
+				)}
 				<p className="text-soft text-[0.85rem]">{c.device ? `from device ${c.device.slice(0, 8)}` : 'by a script'}</p>
 			</details>
 		</li>

@@ -61,6 +61,11 @@ describe('two sensors in one water', () => {
 		const far = pen(11, 12, 13).map((p) => ({ ...p, value: 4.9 }));
 		expect(apart('ph', off, sound, far)!.off).toBeNull();
 	});
+	it('hands that read while something was poured do not turn it round', () => {
+		const [off, sound] = [drifting(0.08), hours(() => 5.8)];
+		const poured = [...pen(11, 12, 13), { at: T0 + 12.5 * 24 * HOUR, value: 7.4 }];
+		expect(apart('ph', off, sound, poured)!.off).toBe('first');
+	});
 	it('EC is held against one another by share', () => {
 		const at = (v: number) => hours(() => 0).map((x) => ({ at: x.at, value: v * (1 + x.value / 20) }));
 		expect(apart('ec', at(1800), at(1830), [])).toBeNull();

@@ -30,6 +30,17 @@ describe('episodes of a stream', () => {
 			[AIR, 60, 60, 1],
 		]);
 	});
+	it('of a node that is read each hour the next hour belongs to it, and the one after a sound morning does not', () => {
+		const hourly = samples([
+			[0, AIR],
+			[60, AIR],
+			[120, AIR],
+			[180, SOUND],
+			[420, AIR],
+		]);
+		expect(streamEpisodes([], hourly, 60 * MINUTE).map((x) => x.samples)).toEqual([3, 1]);
+		expect(streamEpisodes([], hourly).map((x) => x.samples)).toEqual([1, 1, 1, 1]);
+	});
 	it('go on where they were left, in pieces as in one', () => {
 		const all = samples([
 			[0, AIR],
