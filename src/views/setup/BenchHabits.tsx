@@ -30,8 +30,6 @@ export function BenchHabits({ form }: { form: CheckedForm<SiteValues> }) {
 					check={between(1, 3600, 'Write seconds, 1 to 3600.')}
 				/>
 			))}
-			<Choice form={form} name="sensitivity" label="The checks ask" width="w-32" options={['calm', 'usual', 'keen']} />
-			<span className="text-soft text-[0.9rem] pb-2">{WORDS[form.watch('sensitivity')]}</span>
 			<Text
 				form={form}
 				name="altitude"
@@ -40,6 +38,8 @@ export function BenchHabits({ form }: { form: CheckedForm<SiteValues> }) {
 				mode="decimal"
 				check={between(LOWEST_M, HIGHEST_M, 'Write metres, −400 to 4000.')}
 			/>
+			<Choice form={form} name="sensitivity" label="The checks ask" width="w-32" options={['calm', 'usual', 'keen']} />
+			<span className="text-soft text-[0.9rem] pb-2">{WORDS[form.watch('sensitivity')]}</span>
 		</div>
 	);
 }
