@@ -4,18 +4,18 @@ import { chmodSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { sheetDay } from '@/core/rhythm/sheet-row';
 import { backUp, tryOutAndNote } from '@/service/archive/backup';
-import { loadSite } from '@/service/site';
 import { migrate } from '@/store/migrate';
 import { createPool, PATIENT } from '@/store/pool';
+import { listSites } from '@/store/site';
 import { backupFolder, settings } from './settings.mjs';
 
 const { DATABASE_URL: url } = settings();
 const pool = createPool(url!, PATIENT);
 try {
 	await migrate(pool);
-	const site = await loadSite(pool);
+	const [first] = await listSites(pool);
 	const folder = resolve(backupFolder());
-	const file = await backUp(pool, folder, sheetDay(Date.now(), site?.site.timezone ?? 'UTC'));
+	const file = await backUp(pool, folder, sheetDay(Date.now(), first?.timezone ?? 'UTC'));
 	process.stdout.write(`${join(folder, file)}\n`);
 	const problem = await tryOutAndNote(pool, url!, folder, file);
 	process.stdout.write(

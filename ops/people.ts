@@ -3,10 +3,10 @@
 import { createInterface } from 'node:readline/promises';
 import { hashed, isWeak } from '@/service/people/passphrase';
 import { migrate } from '@/store/migrate';
-import { listPeople, personByName, setEnded, setSecrets } from '@/store/people/people';
+import { anybodyNamed, listPeople, personByName, setEnded, setSecrets } from '@/store/people/people';
 import { endOtherSignIns } from '@/store/people/sign-ins';
 import { createPool, PATIENT } from '@/store/pool';
-import { findSite } from '@/store/site';
+import { listSites } from '@/store/site';
 import { settings } from './settings.mjs';
 
 const [what, name] = process.argv.slice(2);
@@ -14,10 +14,12 @@ const pool = createPool(settings().DATABASE_URL!, PATIENT);
 try {
 	await migrate(pool);
 	if (what === undefined) {
-		const site = await findSite(pool);
-		const people = await listPeople(pool, site?.id ?? -1);
-		for (const p of people) process.stdout.write(`${p.name}\t${p.ended ? 'ended' : p.role}\n`);
-		if (people.length === 0)
+		const sites = await listSites(pool);
+		for (const s of sites) {
+			if (sites.length > 1) process.stdout.write(`${s.id}\t${s.name}\n`);
+			for (const p of await listPeople(pool, s.id)) process.stdout.write(`${p.name}\t${p.ended ? 'ended' : p.role}\n`);
+		}
+		if (!(await anybodyNamed(pool)))
 			process.stdout.write('Nobody has been named yet: open Cordwain on this machine, and People.\n');
 	} else if (what === 'passphrase' && name) {
 		const person = await personByName(pool, name);

@@ -9,11 +9,12 @@ import { database } from '@/server/database';
 import { isDatabaseDown } from '@/server/database-down';
 import { databaseDownPage } from '@/server/down-page';
 import { isUuid, originAllowed } from '@/server/guard';
-import { keepJudged } from '@/server/keep-judged';
+import { keepAllJudged } from '@/server/keep-judged';
 import { log, pathShape, requestId } from '@/server/log';
 import { countRequest } from '@/server/metrics';
 import { problem, problemOf } from '@/server/problem';
 import { fromOurPage, whoAsks } from '@/server/who-asks';
+import { Refusal } from '@/service/refusal';
 
 /** Tells whose entry is whose until people sign in: “undo” takes back one’s own. */
 const DEVICE = 'cordwain_device';
@@ -70,7 +71,7 @@ async function guarded({ request, locals, cookies }: APIContext, next: Middlewar
 		return problem('foreign-origin', [{ path: 'Origin', message: 'A page from elsewhere may not write here.' }]);
 	if (!begun) {
 		begun = true;
-		void keepJudged();
+		void keepAllJudged();
 		beginBackground();
 	}
 	locals.connection = connection;
@@ -107,6 +108,7 @@ async function guarded({ request, locals, cookies }: APIContext, next: Middlewar
 		return await next();
 	} catch (error) {
 		if (isDatabaseDown(error)) return page ? databaseDownPage() : problemOf(error);
+		if (error instanceof Refusal) return problemOf(error);
 		throw error;
 	}
 }

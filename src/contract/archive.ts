@@ -17,7 +17,8 @@ const backup = wire({
 export const archive = resource('Archive', {
 	'GET /export.zip': {
 		summary:
-			'Everything, without secrets: a CSV and a schema for each table, the book in readable CSV, a manifest with counts and SHA-256. The same book makes the same bytes',
+			'Everything of this site, without secrets: a CSV and a schema for each table, the book in readable CSV, a manifest with counts and SHA-256. The same book makes the same bytes; `all=1`, for whoever was named first, of every site',
+		query: wire({ all: flag.optional() }),
 		alsoAnswers: ['application/zip'],
 	},
 	'POST /restore': {

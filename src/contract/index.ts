@@ -24,6 +24,7 @@ import { sensors } from './sensors';
 import { series } from './series';
 import { sheets } from './sheets';
 import { setup } from './site';
+import { sites } from './sites';
 import { uptake } from './uptake';
 import { watch } from './watch';
 import { water } from './water';
@@ -61,6 +62,7 @@ export const RESOURCES = [
 	sheets,
 	archive,
 	audit,
+	sites,
 	people,
 ] as const satisfies readonly Resource[];
 

@@ -32,8 +32,14 @@ export type Operations = Record<Address, Operation>;
 export interface Resource<O extends Operations = Operations> {
 	tag: string;
 	operations: O;
+	/** They belong to the installation rather than to one of its sites: people, sign-ins, the list of sites. */
+	ofInstallation: boolean;
 }
-export const resource = <const O extends Operations>(tag: string, operations: O): Resource<O> => ({ tag, operations });
+export const resource = <const O extends Operations>(
+	tag: string,
+	operations: O,
+	{ ofInstallation = false }: { ofInstallation?: boolean } = {},
+): Resource<O> => ({ tag, operations, ofInstallation });
 
 type Names<P extends string> = P extends `${string}:${infer N}/${infer Rest}`
 	? N | Names<Rest>

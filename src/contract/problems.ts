@@ -22,6 +22,7 @@ export const PROBLEMS = {
 	'database-down': 503,
 	// What it names.
 	'no-such-id': 404,
+	'no-such-site': 404,
 	'no-such-reading': 404,
 	'no-such-event': 404,
 	'no-such-irrigation': 404,

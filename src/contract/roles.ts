@@ -28,6 +28,7 @@ const VISITOR = [
 	'POST /sheets/look',
 	'POST /sign-out',
 	'PUT /me',
+	'POST /me/join',
 	'DELETE /sign-ins/:id',
 	'POST /passkeys/begin',
 	'POST /passkeys',

@@ -29,9 +29,10 @@ import { resource } from './operation';
 import { wire } from './wire';
 
 const seconds = finite.min(1).max(3600);
+export const zone = z.string().refine(isZone, 'is not a time zone such as Europe/Amsterdam');
 export const site = z.strictObject({
 	name,
-	timezone: z.string().refine(isZone, 'is not a time zone such as Europe/Amsterdam'),
+	timezone: zone,
 	units: z
 		.strictObject({
 			ec: z.enum(EC_UNITS).optional(),

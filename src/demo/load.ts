@@ -18,7 +18,7 @@ import { putProduct } from '@/store/mix';
 import { type Client, type Db, type Pool, transaction } from '@/store/pool';
 import { insertDecision, listReadings, refreshStatistics } from '@/store/readings';
 import { putRecipe } from '@/store/recipes';
-import { insertSite, updateSite } from '@/store/site';
+import { insertSite, listSites, updateSite } from '@/store/site';
 import { insertReport } from '@/store/water';
 import { RECIPES } from './batches';
 import { loadPosts, loadWatch } from './load-posts';
@@ -65,7 +65,7 @@ export async function loadDemo(
 	pool: Pool,
 	options: { say: (text: string) => void; now?: number; postDays?: number },
 ): Promise<void> {
-	if (await loadSite(pool)) return;
+	if ((await listSites(pool)).length > 0) return;
 	options.say('Loading the Saltmarsh Yard demo.');
 	await fillWithDemo(pool, options.now ?? Date.now(), options.postDays);
 }

@@ -1,12 +1,17 @@
 import type { ChangeMade } from '@/contract/meters';
 import type { Entered } from '@/service/enter';
 
-/** What was entered just now, kept for the pages that ask for it, so that two people at one station see each other. */
+/** What was entered just now at a site, kept for its pages, so that two people at one station see each other. */
 const KEEP = 300;
-const recent: ChangeMade[] = [];
+const recents = new Map<number, ChangeMade[]>();
 let last = 0;
+export type Announced = Omit<ChangeMade, 'seq'>;
 
-export function announce(change: Omit<ChangeMade, 'seq'>): void {
+/** @param siteId null: there is none yet, and nobody who looks at it */
+export function announce(siteId: number | null, change: Announced): void {
+	if (siteId === null) return;
+	const recent = recents.get(siteId) ?? [];
+	recents.set(siteId, recent);
 	// Nodes send every second: of each station the newest says it all, and what people enter is not pushed out.
 	if (change.kind === 'sensors' || change.kind === 'watch') {
 		const before = recent.findIndex((c) => c.kind === change.kind && c.station === change.station);
@@ -17,13 +22,13 @@ export function announce(change: Omit<ChangeMade, 'seq'>): void {
 }
 
 /** The changes after one that was seen; a number from before this server's start gives none, and the number to go on from. */
-export const changesAfter = (seq: number): { last: number; changes: ChangeMade[] } => ({
+export const changesAfter = (siteId: number | null, seq: number): { last: number; changes: ChangeMade[] } => ({
 	last,
-	changes: seq < 0 || seq > last ? [] : recent.filter((c) => c.seq > seq),
+	changes: seq < 0 || seq > last ? [] : (recents.get(siteId ?? -1) ?? []).filter((c) => c.seq > seq),
 });
 
 /** A sample that was entered, for the pages that show its station. @param by names the page that entered it */
-export const sampleEntered = (s: Entered, by: string): Omit<ChangeMade, 'seq'> => ({
+export const sampleEntered = (s: Entered, by: string): Announced => ({
 	kind: 'readings',
 	station: s.readings[0]?.reading.station ?? null,
 	by,

@@ -6,10 +6,10 @@ import { type Asker, requireRole } from '@/service/people/sign-ins';
 import { Refusal } from '@/service/refusal';
 import { requireSite, type SiteContext } from '@/service/site';
 import type { Client, Db } from '@/store/pool';
-import { announce } from './changes';
+import { type Announced, announce } from './changes';
 import type { Connection } from './connection';
 import { asksForSpreadsheet, harmless } from './csv-response';
-import { database } from './database';
+import { database, databaseOf } from './database';
 import { isUuid } from './guard';
 import { beginJob, jobBegunBy, type Progress } from './jobs';
 import { keepJudged } from './keep-judged';
@@ -31,7 +31,7 @@ export interface Surroundings<R> {
 	/** Has the browser keep a sign-in by its token, or forget it (null). */
 	signsIn: (token: string | null) => void;
 	/** Tells other pages of a change, once it is stored. */
-	announce: typeof announce;
+	announce: (change: Announced) => void;
 	/** Answers 202 with a job whose result will be the answer of this operation, stored in a transaction of its own. */
 	begin: (kind: string, work: (db: Db, progress: Progress) => Promise<R>, of?: Partial<OwnBody>) => Response;
 	/** Does it at once, in a transaction of its own: for operations whose body is read by their handler. */
@@ -54,14 +54,18 @@ export interface Route {
 	method: string;
 	path: string;
 	operation: Operation;
+	ofInstallation: boolean;
 	run: (input: never) => unknown;
 }
 
 /** What does the operations of a resource: one handler for each, no more and no fewer. */
-export const handle = <O extends Operations>({ operations }: Resource<O>, handlers: Handlers<O>): Route[] =>
+export const handle = <O extends Operations>(
+	{ operations, ofInstallation }: Resource<O>,
+	handlers: Handlers<O>,
+): Route[] =>
 	Object.entries(operations).map(([address, operation]) => {
 		const [method, path] = address.split(' ') as [string, string];
-		return { method, path, operation, run: handlers[address as Address & keyof O] as Route['run'] };
+		return { method, path, operation, ofInstallation, run: handlers[address as Address & keyof O] as Route['run'] };
 	});
 
 const MAX_JSON = 4 * 1024 * 1024;
@@ -192,11 +196,15 @@ async function answer(
 			]);
 		const { operation: o, run } = found.route;
 		requireRole(asker, wantedBy(`${method} ${found.route.path}`));
+		const siteId = asker.site?.id ?? null;
+		const pool = found.route.ofInstallation || siteId === null ? database() : await databaseOf(siteId);
 		const stores = method !== 'GET' && !o.storesNothing;
 		const key = stores ? keyOf(request) : null;
 		const query = new URL(request.url).searchParams;
 		// What a CSV is for changes how it is written, and nothing of what is asked.
 		if (query.get('for') === 'spreadsheet') query.delete('for');
+		// Which site is asked has been heard.
+		query.delete('site');
 		const json = o.body ? await readJson(request) : undefined;
 		const asked = {
 			params: namedIn(o.params, found.params),
@@ -221,11 +229,11 @@ async function answer(
 			told = [];
 			const asked = of?.body ? { ...by, fingerprint: fingerprintOf(by.fingerprint, of.body) } : by;
 			try {
-				const answer = await once(database(), asked, async (client) => answerOf(await work(client)));
+				const answer = await once(pool, asked, async (client) => answerOf(await work(client)));
 				for (const tell of told) tell();
 				return answer;
 			} finally {
-				void keepJudged();
+				if (siteId !== null) void keepJudged(siteId);
 				await of?.end?.();
 			}
 		};
@@ -240,21 +248,24 @@ async function answer(
 				connection,
 				signsIn: (token: string | null) => void cookies.push(...signInCookies(token, connection.secure)),
 				get db() {
-					return db ?? database();
+					return db ?? pool;
 				},
 				site: () => {
-					site ??= requireSite(db ?? database());
+					site ??= requireSite(db ?? pool);
 					return site;
 				},
-				announce: (change: Parameters<typeof announce>[0]) => void told.push(() => announce(change)),
+				announce: (change: Announced) => void told.push(() => announce(siteId, change)),
 				begin: (kind: string, work: (db: Db, progress: Progress) => Promise<unknown>, of: Partial<OwnBody> = {}) => {
-					const before = jobBegunBy(key);
+					const before = jobBegunBy(siteId, key);
 					if (before !== undefined) void of.end?.();
 					const begin = async (progress: Progress) =>
 						of.storesNothing
-							? encoded(o.answer, await work(database(), progress).finally(() => of.end?.()))
+							? encoded(o.answer, await work(pool, progress).finally(() => of.end?.()))
 							: JSON.parse((await storing((client) => work(client, progress), of)).text);
-					return Response.json({ job: before ?? beginJob(kind, begin, { key, stoppable: true }) }, { status: 202 });
+					return Response.json(
+						{ job: before ?? beginJob(siteId, kind, begin, { key, stoppable: true }) },
+						{ status: 202 },
+					);
 				},
 				store: async (work: (db: Db) => Promise<unknown>, of: OwnBody) => asResponse(await storing(work, of)),
 			};

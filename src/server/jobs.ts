@@ -6,6 +6,8 @@ import { log } from './log';
 /** Long work of this process: begun by a request, watched by others, kept for an hour after its end. */
 export interface Job {
 	id: string;
+	/** Whose it is; null: of the installation. */
+	siteId: number | null;
 	kind: string;
 	state: 'running' | 'done' | 'failed' | 'stopped';
 	done: number;
@@ -29,7 +31,8 @@ class Stopped extends Error {}
 /**
  * Gives work up, where it can be. @returns the job, once its work has heard of it; undefined where there is none
  */
-export async function stopJob(id: string): Promise<Job | undefined> {
+export async function stopJob(siteId: number | null, id: string): Promise<Job | undefined> {
+	if (!findJob(siteId, id)) return undefined;
 	const given = running.get(id);
 	given?.abort();
 	if (given) await ended.get(id);
@@ -42,11 +45,12 @@ const ended = new Map<string, Promise<void>>();
  * @param stoppable it is one transaction, and may be given up
  */
 export function beginJob(
+	siteId: number | null,
 	kind: string,
 	work: (progress: Progress) => Promise<unknown>,
 	{ key = null, stoppable = false }: { key?: string | null; stoppable?: boolean } = {},
 ): string {
-	const job: Job = { id: randomUUID(), kind, state: 'running', done: 0, phase: '', result: null, message: '' };
+	const job: Job = { id: randomUUID(), siteId, kind, state: 'running', done: 0, phase: '', result: null, message: '' };
 	jobs.set(job.id, job);
 	const given = new AbortController();
 	if (stoppable) running.set(job.id, given);
@@ -84,10 +88,13 @@ export function beginJob(
 	return job.id;
 }
 
-export const findJob = (id: string): Job | undefined => jobs.get(id);
+export function findJob(siteId: number | null, id: string): Job | undefined {
+	const job = jobs.get(id);
+	return job?.siteId === siteId ? job : undefined;
+}
 
 /** The work that a request with this key has begun before; undefined where there is none, or it failed and stored nothing. */
-export function jobBegunBy(key: string | null): string | undefined {
+export function jobBegunBy(siteId: number | null, key: string | null): string | undefined {
 	const job = key === null ? undefined : jobs.get(begun.get(key) ?? '');
-	return job?.state === 'failed' || job?.state === 'stopped' ? undefined : job?.id;
+	return job?.siteId !== siteId || job.state === 'failed' || job.state === 'stopped' ? undefined : job.id;
 }

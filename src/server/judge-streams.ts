@@ -8,15 +8,17 @@ import { isDatabaseDown } from './database-down';
 /** What the server gives along. */
 export interface Given {
 	url: string;
+	siteId: number;
+	guarded: boolean;
 	checksRows: boolean;
 }
 /** What is told of it: a station whose streams were judged; or what went wrong. */
 export type Said = { station: string } | { problem: string; databaseDown: boolean };
 
-const { url, checksRows } = workerData as Given;
+const { url, siteId, guarded, checksRows } = workerData as Given;
 const say = (said: Said) => parentPort!.postMessage(said);
 if (checksRows) checkRows();
-const pool = createPool(url, PATIENT);
+const pool = createPool(url, { ...PATIENT, siteId, guarded });
 try {
 	await judgeDueStreams(pool, (station) => say({ station }));
 } catch (error) {

@@ -1,49 +1,66 @@
 import { judgeWhatIsDue, judgingIsDue } from '@/service/judging';
 import { loadSite } from '@/service/site';
-import { database } from './database';
+import { listSites } from '@/store/site';
+import { database, databaseOf } from './database';
 import { isDatabaseDown } from './database-down';
 import { beginJob } from './jobs';
 import { keepStreams } from './keep-streams';
 import { log } from './log';
 
-let looking = false;
-let job: string | null = null;
-let again = false;
+/** What is done for a site just now. */
+interface Looking {
+	looking: boolean;
+	job: string | null;
+	again: boolean;
+}
+const bySite = new Map<number, Looking>();
 
-/** The job that judges readings again, while it runs. */
-export const judgingJob = (): string | null => job;
+/** The job that judges readings of a site again, while it runs. */
+export const judgingJob = (siteId: number): string | null => bySite.get(siteId)?.job ?? null;
 
 /**
  * Has whatever waits to be judged again done by a job, one at a time: after something was learned of the past, after the checks
  * themselves changed. Called at the start and after every change; costs one query where nothing waits.
  */
-export async function keepJudged(): Promise<void> {
-	if (looking || job !== null) {
-		again = true;
+export async function keepJudged(siteId: number): Promise<void> {
+	const here = bySite.get(siteId) ?? { looking: false, job: null, again: false };
+	bySite.set(siteId, here);
+	if (here.looking || here.job !== null) {
+		here.again = true;
 		return;
 	}
-	looking = true;
+	here.looking = true;
 	try {
-		const site = await loadSite(database());
-		if (site?.site.streamsDue) void keepStreams();
-		if (!site || !(await judgingIsDue(database(), site))) return;
-		job = beginJob('judging', async (progress) => {
+		const pool = await databaseOf(siteId);
+		const site = await loadSite(pool);
+		if (site?.site.streamsDue) void keepStreams(siteId);
+		if (!site || !(await judgingIsDue(pool, site))) return;
+		here.job = beginJob(siteId, 'judging', async (progress) => {
 			try {
 				// What became due meanwhile is in the same queue, and is done before the end.
-				return await judgeWhatIsDue(database(), site.site.id, Date.now(), (done) => progress(done, 'readings judged'));
+				return await judgeWhatIsDue(pool, siteId, Date.now(), (done) => progress(done, 'readings judged'));
 			} finally {
-				job = null;
-				if (again) void keepJudged();
+				here.job = null;
+				if (here.again) void keepJudged(siteId);
 			}
 		});
 	} catch (error) {
 		// Without a database there is nothing to judge; the next change looks again.
 		if (!isDatabaseDown(error)) log.error({ error }, 'judging again');
 	} finally {
-		looking = false;
+		here.looking = false;
 		// Asked meanwhile, and no job runs that would see it.
-		const repeat = again && job === null;
-		again = false;
-		if (repeat) void keepJudged();
+		const repeat = here.again && here.job === null;
+		here.again = false;
+		if (repeat) void keepJudged(siteId);
+	}
+}
+
+/** The same for every site, one after the other: at the start. */
+export async function keepAllJudged(): Promise<void> {
+	try {
+		for (const { id } of await listSites(database())) await keepJudged(id);
+	} catch (error) {
+		if (!isDatabaseDown(error)) log.error({ error }, 'judging again');
 	}
 }

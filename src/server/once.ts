@@ -29,7 +29,7 @@ export function once(
 ): Promise<Answer & { replayed: boolean }> {
 	return transaction(pool, async (client) => {
 		const siteId = await lockSite(client, by);
-		if (by.key !== null && siteId !== null) {
+		if (by.key !== null) {
 			const before = await findAnswered(client, siteId, by.key);
 			if (before && (before.operation !== by.operation || before.fingerprint !== by.fingerprint))
 				throw new Refusal('key-reused', [
@@ -43,7 +43,7 @@ export function once(
 		}
 		const answer = await work(client);
 		if (by.key !== null)
-			await keepAnswered(client, siteId, by.key, {
+			await keepAnswered(client, by.key, {
 				operation: by.operation,
 				fingerprint: by.fingerprint,
 				status: answer.status,

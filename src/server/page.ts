@@ -3,10 +3,11 @@ import type { SiteView } from '@/core/reading/site-view';
 import { frameSite, undecidedCount } from '@/service/frame';
 import { loadSite, type SiteContext } from '@/service/site';
 import type { Pool } from '@/store/pool';
-import { database } from './database';
+import { databaseOf } from './database';
 
 /** What a page begins with. Before setup every page leads there. */
 export interface PageStart {
+	/** Of the site that is shown. */
 	pool: Pool;
 	context: SiteContext;
 	frame: SiteView;
@@ -15,7 +16,9 @@ export interface PageStart {
 }
 
 export async function startPage(astro: AstroGlobal): Promise<PageStart | Response> {
-	const pool = database();
+	const { site } = astro.locals.asker;
+	if (!site) return astro.redirect('/setup');
+	const pool = await databaseOf(site.id);
 	const context = await loadSite(pool);
 	if (!context || context.stations.length === 0) return astro.redirect('/setup');
 	const now = Date.now();

@@ -18,6 +18,7 @@ export class Kept<T> {
 	find(db: Db, site: SiteContext): T | null {
 		const found = this.of.get(placeOf(db)) ?? this.of.get(homeOf(db));
 		if (!found) return null;
+		if (found.site.id !== site.site.id) return null;
 		const isGood = versionsOf(found) === versionsOf(site) || (isPool(db) && isLater(found.site, site.site));
 		return isGood ? found.value : null;
 	}
@@ -30,7 +31,7 @@ export class Kept<T> {
 		afterCommit(db, () => {
 			const present = this.of.get(home);
 			// Who looked at an older site has not the last word.
-			if (!present || !isLater(present.site, of.site)) this.of.set(home, of);
+			if (present?.site.id !== site.id || !isLater(present.site, of.site)) this.of.set(home, of);
 		});
 	}
 }

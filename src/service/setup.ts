@@ -16,7 +16,7 @@ import {
 	type SystemRow,
 } from '@/store/line';
 import type { Db } from '@/store/pool';
-import { findSite, insertAudit, insertSite, type SiteRow, updateSite } from '@/store/site';
+import { findSite, insertAudit, insertSite, type SiteRow, updateSite, workForFirst } from '@/store/site';
 import { writing } from '@/store/writing';
 import { shapeProblem } from '@/words/en/shape';
 import { changed } from './changed';
@@ -39,7 +39,7 @@ export async function saveSite(
 	who: string,
 ): Promise<SiteRow> {
 	return writing(db, async (client) => {
-		const before = await findSite(client);
+		const before = (await findSite(client)) ?? (await workForFirst(client));
 		const site = { ...change, units: change.units ?? {}, settings: { ...before?.settings, ...change.settings } };
 		const after = before ? { ...site, id: before.id } : await insertSite(client, site);
 		if (before) await updateSite(client, after);

@@ -11,7 +11,8 @@ import {
 	type SystemRow,
 } from '@/store/line';
 import { type Db, homeOf } from '@/store/pool';
-import { findSite, insertSite, type StoredSite } from '@/store/site';
+import { findSite, insertSite, type StoredSite, workForFirst } from '@/store/site';
+import { writing } from '@/store/writing';
 
 /** The site as every use case needs it: its rows, and the same as the checks know them. */
 export interface SiteContext {
@@ -133,6 +134,8 @@ export const siteForLooking = async (db: Db): Promise<SiteContext> =>
 export async function siteForIntake(db: Db): Promise<SiteContext> {
 	const context = await loadSite(db);
 	if (context) return context;
-	await insertSite(db, PLAIN_SITE);
-	return requireSite(db);
+	return writing(db, async (client) => {
+		if (!(await workForFirst(client))) await insertSite(client, PLAIN_SITE);
+		return requireSite(client);
+	});
 }

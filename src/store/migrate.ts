@@ -1,6 +1,7 @@
 import { join } from 'node:path';
 import Postgrator from 'postgrator';
 import { builtServer } from './built-server';
+import { isLent, lendToSites } from './guard';
 import { type Pool, transaction } from './pool';
 
 /** Any number, the same for every Cordwain: two that start at once take turns. */
@@ -28,7 +29,9 @@ export async function migrate(pool: Pool, directory = MIGRATIONS): Promise<numbe
 				`This database was last used by a newer Cordwain (its tables are at ${here}, this one knows ${newest}). Start the newer one, or restore what was saved before.`,
 			);
 		try {
-			return (await postgrator.migrate()).length;
+			const done = (await postgrator.migrate()).length;
+			if (done > 0 || !(await isLent(client))) await lendToSites(client);
+			return done;
 		} catch (error) {
 			const message = error instanceof Error ? error.message : String(error);
 			if (/checksum|md5/i.test(message))

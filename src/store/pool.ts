@@ -21,13 +21,34 @@ const LONG_MS = 30 * 60_000;
 export const patiently = (text: string, values: unknown[] = []): pg.QueryConfig =>
 	({ text, values, query_timeout: LONG_MS }) as pg.QueryConfig;
 
+interface PoolOptions {
+	answerMs?: number;
+	/** The one site that its connections work for. */
+	siteId?: number;
+	/** They work under the account to which other sites are not there (store/guard). */
+	guarded?: boolean;
+	/** Connections at most. */
+	most?: number;
+}
+
+/** The account without tables of its own that connections of a site work under: policies of rows hold for it (migration 026). */
+export const SITE_ROLE = 'cordwain_site';
+/** Pools whose connections work under it, and for which site. */
+const guards = new WeakMap<object, number>();
+
+/** @param url of the database; without a site it is for what belongs to the installation: people, backups, the list of sites */
 export function createPool(
-	connectionString: string,
-	{ answerMs }: { answerMs: number } = { answerMs: ANSWER_MS },
+	url: string,
+	{ answerMs = ANSWER_MS, siteId, guarded = false, most = 12 }: PoolOptions = {},
 ): Pool {
+	const options = [
+		...(siteId === undefined ? [] : [`-c cordwain.site=${siteId}`]),
+		...(guarded ? [`-c role=${SITE_ROLE}`] : []),
+	];
 	const pool = new pg.Pool({
-		connectionString,
-		max: 12,
+		connectionString: url,
+		max: most,
+		...(options.length > 0 ? { options: options.join(' ') } : {}),
 		// Without it a full pool or a dead server would wait for ever.
 		connectionTimeoutMillis: 4000,
 		idleTimeoutMillis: 30_000,
@@ -36,6 +57,7 @@ export function createPool(
 	});
 	// A connection that dies while idle is replaced at the next query; unheard, its error would end the process.
 	pool.on('error', () => {});
+	if (guarded && siteId !== undefined) guards.set(pool, siteId);
 	return pool;
 }
 
@@ -44,6 +66,22 @@ export const isPool = (db: Db): db is Pool => db instanceof pg.Pool;
 const homes = new WeakMap<object, Pool>();
 /** The pool behind a connection, or the pool itself: what is kept of one database is not of another. */
 export const homeOf = (db: Db): object => homes.get(db) ?? db;
+
+/** The one site whose rows a guarded connection may touch; undefined where nothing guards it. */
+export const guardedSite = (db: Db): number | undefined => guards.get(homeOf(db));
+
+/**
+ * Does what only the owner of the tables may (COPY into a table with policies, ANALYZE), within a transaction. Whoever uses it answers
+ * for the site of every row.
+ */
+export async function asOwner<T>(client: Client, work: () => Promise<T>): Promise<T> {
+	if (guardedSite(client) === undefined) return work();
+	await client.query('SET LOCAL ROLE NONE');
+	const result = await work();
+	// Where it fails the transaction does, and the role with it.
+	await client.query(`SET LOCAL ROLE ${SITE_ROLE}`);
+	return result;
+}
 
 /** What is to be done once a transaction has been committed, by its connection. */
 const commits = new WeakMap<object, (() => void)[]>();

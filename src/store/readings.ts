@@ -3,7 +3,7 @@ import type { FindingSaid } from '@/core/judge/said';
 import { QUANTITIES, type Quantity, seriesQuantity, type Unit } from '@/core/quantity';
 import { STATION_KINDS } from '@/core/reading/model';
 import { DOUBTED_FLAGS, OPEN_AGAIN } from '@/core/trust/trust';
-import { type Db, patiently } from './pool';
+import { asOwner, type Db, patiently, transaction } from './pool';
 import { idRow, json, read, time } from './read';
 
 /** A stored reading with its verdict and the newest decision. */
@@ -256,9 +256,12 @@ export async function flagsFrom(db: Db, siteId: number, firstId: number): Promis
 }
 
 /** Tells the planner what a bulk load has put there; without it the first pages after one may take minutes. */
-export async function refreshStatistics(db: Db): Promise<void> {
-	await db.query(patiently('ANALYZE reading, verdict, restatement, decision, event, station_memory'));
-}
+export const refreshStatistics = (db: Db): Promise<void> =>
+	transaction(db, (client) =>
+		asOwner(client, async () => {
+			await client.query(patiently('ANALYZE reading, verdict, restatement, decision, event, station_memory'));
+		}),
+	);
 
 /** How often a person agreed with a doubt, by its cause: corrected or discarded means it was right, kept that it was not. */
 export async function decisionScores(

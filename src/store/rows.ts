@@ -1,7 +1,7 @@
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { from as copyFrom } from 'pg-copy-streams';
-import { type Client, type Db, transaction } from './pool';
+import { asOwner, type Client, type Db, guardedSite, transaction } from './pool';
 
 /** Many rows at once into a table. Names of tables and columns are ours, never from outside. */
 
@@ -17,9 +17,10 @@ function copyText(v: unknown): string {
 	return NEEDS_ESCAPE.test(text) ? text.replace(/[\\\n\r\t]/g, (c) => escapes[c]!) : text;
 }
 
-function* asText(rows: Iterable<readonly unknown[]>): Generator<string> {
+function* asText(rows: Iterable<readonly unknown[]>, siteId: number | undefined): Generator<string> {
 	let batch = '';
 	for (const cells of rows) {
+		if (siteId !== undefined && cells[0] !== siteId) throw new OtherSite();
 		let line = '';
 		for (let i = 0; i < cells.length; i++) line += i === 0 ? copyText(cells[i]) : `\t${copyText(cells[i])}`;
 		batch += `${line}\n`;
@@ -31,16 +32,21 @@ function* asText(rows: Iterable<readonly unknown[]>): Generator<string> {
 	if (batch !== '') yield batch;
 }
 
-/** Any number of rows, by COPY. Inside a transaction: it is refused as a whole. */
+/** Policies of rows do not look at COPY: a row of another site than its connection works for is refused here. */
+export class OtherSite extends Error {}
+
+/** Any number of rows, by COPY; their first column is the site. Inside a transaction: it is refused as a whole. */
 export const copyRows = (
 	client: Client,
 	table: string,
 	columns: string,
 	rows: Iterable<readonly unknown[]>,
 ): Promise<void> =>
-	pipeline(
-		Readable.from(asText(rows), { objectMode: false }),
-		client.query(copyFrom(`COPY ${table} (${columns}) FROM STDIN`)),
+	asOwner(client, () =>
+		pipeline(
+			Readable.from(asText(rows, guardedSite(client)), { objectMode: false }),
+			client.query(copyFrom(`COPY ${table} (${columns}) FROM STDIN`)),
+		),
 	);
 
 /** Rows as one statement takes them: by the names of their columns. */

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { ENGINE_VERSION } from '@/core/reading/model';
 import { EC_UNITS, VOLUME_UNITS } from '@/core/reading/site-view';
-import type { Db } from './pool';
+import { tablesOfSites } from './archive/catalog';
+import { type Client, type Db, patiently } from './pool';
 import { idRow, read } from './read';
 
 /** What values are shown in; what is absent is as usual. */
@@ -41,21 +42,45 @@ export type StoredSite = z.output<typeof storedSite>;
 const SITE =
 	'id, name, timezone, units, settings, sample, line_version AS "lineVersion", probe_version AS "probeVersion", (SELECT memory_version FROM judging j WHERE j.site_id = site.id) AS "memoryVersion", EXISTS (SELECT 1 FROM stream_due d WHERE d.site_id = site.id) AS "streamsDue"';
 
-/** The site that this installation serves; null before setup. */
+/** The site that a connection works for; null where it was not made yet, or it works for none. */
 export async function findSite(db: Db): Promise<StoredSite | null> {
-	const rows = await read(db, storedSite, `SELECT ${SITE} FROM site ORDER BY id LIMIT 1`);
+	const rows = await read(db, storedSite, `SELECT ${SITE} FROM site WHERE id = site_here()`);
 	return rows[0] ?? null;
 }
 
-export async function insertSite(db: Db, site: Omit<SiteRow, 'id'>): Promise<StoredSite> {
-	const rows = await read(
+/** Has a transaction work for a site from here on. */
+export async function workFor(client: Client, siteId: number): Promise<void> {
+	await client.query("SELECT set_config('cordwain.site', $1, true)", [String(siteId)]);
+}
+
+/**
+ * Has a transaction work for the first site, where it works for none: whoever makes one while another is made finds that.
+ * @returns null where there is none at all
+ */
+export async function workForFirst(client: Client): Promise<StoredSite | null> {
+	await client.query("SELECT set_config('cordwain.site', (SELECT min(id)::text FROM site), true)");
+	return findSite(client);
+}
+
+/** The sites of an installation, by their numbers. */
+export const listSites = (db: Db) =>
+	read(
 		db,
+		z.strictObject({ id: z.number(), name: z.string(), timezone: z.string() }),
+		'SELECT id, name, timezone FROM site ORDER BY id',
+	);
+
+export async function insertSite(client: Client, site: Omit<SiteRow, 'id'>): Promise<StoredSite> {
+	const rows = await read(
+		client,
 		idRow,
 		'INSERT INTO site (name, timezone, units, settings) VALUES ($1, $2, $3, $4) RETURNING id',
 		[site.name, site.timezone, site.units, site.settings],
 	);
-	await db.query('INSERT INTO judging (site_id, engine) VALUES ($1, $2)', [rows[0]!.id, ENGINE_VERSION]);
-	return (await findSite(db))!;
+	// From here the transaction works for it.
+	await workFor(client, rows[0]!.id);
+	await client.query('INSERT INTO judging (site_id, engine) VALUES ($1, $2)', [rows[0]!.id, ENGINE_VERSION]);
+	return (await findSite(client))!;
 }
 
 export async function updateSite(db: Db, site: SiteRow): Promise<void> {
@@ -73,15 +98,18 @@ export async function markSample(db: Db, siteId: number): Promise<void> {
 	await db.query('UPDATE site SET sample = true WHERE id = $1', [siteId]);
 }
 
-/** Throws away everything there is, and leaves an empty site under the same number. */
-export async function emptySite(db: Db, site: SiteRow): Promise<void> {
-	// What nodes have sent names its site without a key: looking one up for each sample would cost more than storing it.
-	await db.query('TRUNCATE site, sensor_sample, rollup CASCADE');
-	await db.query(
-		'INSERT INTO site (id, name, timezone, units, settings) OVERRIDING SYSTEM VALUE VALUES ($1, $2, $3, $4, $5)',
-		[site.id, site.name, site.timezone, site.units, site.settings],
+/** Throws away everything of a sample, and leaves an empty site under the same number; who may come to it stays. */
+export async function emptySite(client: Client, site: SiteRow): Promise<void> {
+	await client.query(
+		"SELECT set_config('cordwain.throws_away', 'on', true), set_config('cordwain.retention', 'on', true)",
 	);
-	await db.query('INSERT INTO judging (site_id, engine) VALUES ($1, $2)', [site.id, ENGINE_VERSION]);
+	// Those last that others name rows of.
+	for (const name of (await tablesOfSites(client)).reverse())
+		await client.query(patiently(`DELETE FROM "${name}" WHERE site_id = $1`, [site.id]));
+	await client.query("SELECT set_config('cordwain.throws_away', '', true), set_config('cordwain.retention', '', true)");
+	await updateSite(client, site);
+	await client.query('UPDATE site SET sample = false WHERE id = $1', [site.id]);
+	await client.query('INSERT INTO judging (site_id, engine) VALUES ($1, $2)', [site.id, ENGINE_VERSION]);
 }
 
 export async function databaseAnswers(db: Db): Promise<void> {

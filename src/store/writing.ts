@@ -24,7 +24,7 @@ export async function lockSite(client: Client, by: Caller = NOBODY): Promise<num
 		z.object({ id: z.number().nullable() }),
 		// An import of many years may be before us.
 		patiently(
-			`WITH here AS (SELECT (SELECT id FROM site ORDER BY id LIMIT 1) AS id)
+			`WITH here AS (SELECT (SELECT id FROM site WHERE id = site_here()) AS id)
 			SELECT id, pg_advisory_xact_lock($1, coalesce(id, 0)), set_config('cordwain.key', $2, true), set_config('cordwain.device', $3, true) FROM here`,
 			[LOCK, by.key ?? '', by.device ?? ''],
 		),
@@ -51,21 +51,22 @@ const answered = z.strictObject({
 });
 export type Answered = z.output<typeof answered>;
 
-export async function findAnswered(client: Client, siteId: number, key: string): Promise<Answered | null> {
+/** @param siteId null: whatever site it was kept with */
+export async function findAnswered(client: Client, siteId: number | null, key: string): Promise<Answered | null> {
 	const rows = await read(
 		client,
 		answered,
-		'SELECT operation, fingerprint, status, answer FROM answered WHERE site_id = $1 AND key = $2',
+		'SELECT operation, fingerprint, status, answer FROM answered WHERE ($1::integer IS NULL OR site_id = $1) AND key = $2',
 		[siteId, key],
 	);
 	return rows[0] ?? null;
 }
 
-/** Keeps the answer with what the transaction stored. Before there was a site, it belongs to the one just made. */
-export async function keepAnswered(client: Client, siteId: number | null, key: string, a: Answered): Promise<void> {
+/** Keeps the answer with what the transaction stored, for the site that it works for by now: it may just have been made. */
+export async function keepAnswered(client: Client, key: string, a: Answered): Promise<void> {
 	await client.query(
 		`INSERT INTO answered (site_id, key, operation, fingerprint, status, answer)
-		SELECT coalesce($1, (SELECT id FROM site ORDER BY id LIMIT 1)), $2, $3, $4, $5, $6`,
-		[siteId, key, a.operation, a.fingerprint, a.status, a.answer],
+		SELECT site_here(), $1, $2, $3, $4, $5 WHERE site_here() IS NOT NULL`,
+		[key, a.operation, a.fingerprint, a.status, a.answer],
 	);
 }

@@ -20,7 +20,7 @@ afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
 async function archiveOf(pool: Pool): Promise<Buffer> {
 	const pieces: Uint8Array[] = [];
-	for await (const piece of writeArchive(pool)) pieces.push(piece);
+	for await (const piece of writeArchive(pool, null)) pieces.push(piece);
 	return Buffer.concat(pieces);
 }
 const kept = (name: string, bytes: Uint8Array): string => {

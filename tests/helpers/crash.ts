@@ -5,7 +5,7 @@ import { newToken, saveNode } from '@/service/sensors/nodes';
 import { seeded } from '@/sim/random';
 import { PLAIN_INSTRUMENT, PLAIN_STATION, putInstrument, putStation } from '@/store/line';
 import { migrate } from '@/store/migrate';
-import { createPool, type Pool } from '@/store/pool';
+import { createPool, type Pool, transaction } from '@/store/pool';
 import { insertSite } from '@/store/site';
 import { freePort } from './application';
 import { differingRollups, rawOf } from './streams';
@@ -103,7 +103,9 @@ async function databaseAgain(dataDir: string): Promise<Cluster> {
 
 /** A site with two tanks, two pens and a node. @returns the token of the node */
 async function smallSite(pool: Pool): Promise<string> {
-	const { id } = await insertSite(pool, { name: 'Yard', timezone: 'UTC', units: {}, settings: {} });
+	const { id } = await transaction(pool, (client) =>
+		insertSite(client, { name: 'Yard', timezone: 'UTC', units: {}, settings: {} }),
+	);
 	for (const [position, code] of ['pond', 'tower-1'].entries())
 		await putStation(pool, id, { ...PLAIN_STATION, code, name: code, kind: 'reservoir', position });
 	for (const code of ['plum', 'brass'])
@@ -299,7 +301,7 @@ export async function crash(
 	const pools: Pool[] = [];
 	const connect = async () => {
 		const url = await ensureDatabase(cluster, 'crash');
-		const pool = createPool(url);
+		const pool = createPool(url, { siteId: 1, guarded: true });
 		pools.push(pool);
 		return { url, pool };
 	};

@@ -28,7 +28,8 @@ export async function withDatabase<T>(
 	work: (pool: Pool, url: string) => Promise<T>,
 ): Promise<T> {
 	const url = await freshDatabase(from);
-	const pool = createPool(url);
+	// As a server works for one site: the first.
+	const pool = createPool(url, { siteId: 1, guarded: true });
 	try {
 		return await work(pool, url);
 	} finally {

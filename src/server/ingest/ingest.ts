@@ -8,6 +8,7 @@ import { MOST_SAMPLES, type Sent, SentSamples } from '@/service/sensors/read-sam
 import type { Pool } from '@/store/pool';
 import { type NodeRow, nodeByToken } from '@/store/sensors/nodes';
 import { announce } from '../changes';
+import { databaseOf } from '../database';
 import { lookSoon } from '../watch/watching';
 import { bodyText } from './body';
 import { inTurn } from './in-turn';
@@ -18,21 +19,25 @@ const tooMany = () =>
 		{ path: 'samples', message: 'At most 10,000 samples a request; send the rest in another.' },
 	]);
 
-/** Reads what a node sends over HTTP, stores it, and answers once it is stored. */
-export async function ingest(pool: Pool, request: Request, now: number) {
-	const node = await nodeOf(pool, request, now);
+/**
+ * Reads what a node sends over HTTP, stores it, and answers once it is stored.
+ * @param home of the installation: the token alone tells whose node it is
+ */
+export async function ingest(home: Pool, request: Request, now: number) {
+	const node = await nodeOf(home, request, now);
 	const text = await bodyText(request);
 	const kind = request.headers.get('content-type') ?? '';
 	const sent = /csv/i.test(kind) ? await fromCsv(text, node, now) : fromJson(text, node, now);
-	return takeAndTell(pool, node, sent, now);
+	return takeAndTell(node, sent, now);
 }
 
 /** Stores what a node sent, by whichever road, and tells the pages that are open. */
-export async function takeAndTell(pool: Pool, node: NodeRow & { siteId: number }, sent: Sent, now: number) {
+export async function takeAndTell(node: NodeRow & { siteId: number }, sent: Sent, now: number) {
+	const pool = await databaseOf(node.siteId);
 	const { station, ...taken } = await inTurn(node.id, () => takeSamples(pool, node, sent, now));
 	if (taken.accepted > 0) {
-		announce({ kind: 'sensors', station, by: node.code, readings: [] });
-		lookSoon();
+		announce(node.siteId, { kind: 'sensors', station, by: node.code, readings: [] });
+		lookSoon(node.siteId);
 	}
 	return taken;
 }

@@ -4,20 +4,22 @@ import { sheetDay } from '@/core/rhythm/sheet-row';
 import { backUp, tryOutAndNote } from '@/service/archive/backup';
 import { restoreArchive } from '@/service/archive/restore';
 import { writeArchive } from '@/service/archive/write';
+import { requireOwner } from '@/service/people/sign-ins';
 import { Refusal } from '@/service/refusal';
-import { loadSite } from '@/service/site';
 import { listBackups } from '@/store/backups';
+import { listSites } from '@/store/site';
 import { backupFolder, settings } from '../../../ops/settings.mjs';
 import { database } from '../database';
 import { handle } from '../dispatch';
 import { spool } from '../uploads';
 
 const today = async (now: number): Promise<string> =>
-	sheetDay(now, (await loadSite(database()))?.site.timezone ?? 'UTC');
+	sheetDay(now, (await listSites(database()))[0]?.timezone ?? 'UTC');
 
 export const archive = handle(resource, {
-	'GET /export.zip': async ({ now, request }) => {
-		const pieces = writeArchive(database());
+	'GET /export.zip': async ({ now, request, query, asker }) => {
+		if (query.all) requireOwner(asker);
+		const pieces = writeArchive(database(), query.all ? null : (asker.site?.id ?? null));
 		request.signal.addEventListener('abort', () => void pieces.return(undefined));
 		// What cannot be begun is refused as everything else is; what breaks off later ends the file.
 		const first = await pieces.next();

@@ -7,7 +7,7 @@ import { importSheet, requireMapping } from '@/service/sheets';
 import { loadSite, siteForIntake, siteForLooking } from '@/service/site';
 import type { Db } from '@/store/pool';
 import { handle } from '../dispatch';
-import { findJob, type Progress, stopJob } from '../jobs';
+import { findJob, type Job, type Progress, stopJob } from '../jobs';
 import { judgingJob } from '../keep-judged';
 import { spool } from '../uploads';
 
@@ -58,13 +58,20 @@ export const files = handle(resource, {
 	},
 	'GET /judging': async ({ db }) => {
 		const site = await loadSite(db);
-		return { waits: site !== null && (await judgingIsDue(db, site)), job: judgingJob() };
+		return {
+			waits: site !== null && (await judgingIsDue(db, site)),
+			job: site === null ? null : judgingJob(site.site.id),
+		};
 	},
-	'GET /jobs/:id': ({ params }) => findJob(params.id) ?? noSuchJob(),
-	'DELETE /jobs/:id': async ({ params }) => (await stopJob(params.id)) ?? noSuchJob(),
+	'GET /jobs/:id': ({ params, asker }) => shownJob(findJob(asker.site?.id ?? null, params.id)),
+	'DELETE /jobs/:id': async ({ params, asker }) => shownJob(await stopJob(asker.site?.id ?? null, params.id)),
 });
 
-function noSuchJob(): never {
+function shownJob(job: Job | undefined) {
+	if (job) {
+		const { siteId: _, ...shown } = job;
+		return shown;
+	}
 	throw new Refusal('no-such-job', [
 		{ path: 'id', message: 'This work is not known here any more; what it stored is in the Ledger.' },
 	]);

@@ -22,6 +22,7 @@ import { sensors } from './sensors';
 import { series } from './series';
 import { setup } from './setup';
 import { sheets } from './sheets';
+import { sites } from './sites';
 import { uptake } from './uptake';
 import { watch } from './watch';
 import { water } from './water';
@@ -55,6 +56,7 @@ export const routes: Route[] = [
 	...sheets,
 	...archive,
 	...audit,
+	...sites,
 	...people,
 	...probes,
 	...calibrations,

@@ -11,7 +11,7 @@ import { serverSentEvents } from '../sse';
 
 function meter(context: SiteContext, instrument: string): MeterAdapter {
 	const row = context.instruments.find((i) => i.code === instrument);
-	const adapter = row && meterOf(row.code, row.live);
+	const adapter = row && meterOf(context.site.id, row.code, row.live);
 	if (!adapter)
 		throw new Refusal('no-live-meter', [
 			{ path: 'code', message: `“${instrument}” does not read live; type what its display says.` },
@@ -20,7 +20,7 @@ function meter(context: SiteContext, instrument: string): MeterAdapter {
 }
 
 export const meters = handle(resource, {
-	'GET /changes': ({ query }) => changesAfter(query.after ?? -1),
+	'GET /changes': ({ query, asker }) => changesAfter(asker.site?.id ?? null, query.after ?? -1),
 	'GET /meters/:code/stream': async ({ request, params, site }) => {
 		const adapter = meter(await site(), params.code);
 		return serverSentEvents(request, async (send, signal) => {

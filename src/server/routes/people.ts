@@ -14,6 +14,7 @@ import {
 	changeSecrets,
 	everybody,
 	join,
+	joinToo,
 	makeJoinCode,
 	nameOwner,
 	whoHasPin,
@@ -29,7 +30,6 @@ import {
 	signOut,
 } from '@/service/people/sign-ins';
 import { Refusal } from '@/service/refusal';
-import { findSite } from '@/store/site';
 import { settings } from '../../../ops/settings.mjs';
 import { type Connection, isLoopbackName, nameOfHost } from '../connection';
 import { handle } from '../dispatch';
@@ -50,13 +50,15 @@ function addressForOthers({ origin, host }: Connection): string {
 }
 
 export const people = handle(resource, {
-	'GET /me': async ({ db, asker, connection }) => ({
+	'GET /me': ({ asker, connection }) => ({
 		open: asker.open,
 		name: asker.open ? null : asker.name,
 		role: asker.role,
 		shared: asker.shared,
 		secure: originOf(connection).secure,
-		site: asker.role === null ? '' : ((await findSite(db))?.name ?? ''),
+		site: asker.role === null ? '' : (asker.site?.name ?? ''),
+		siteId: asker.role === null ? null : (asker.site?.id ?? null),
+		owner: asker.owner,
 	}),
 	'POST /people/owner': async ({ db, body, now, connection, signsIn }) => {
 		if (!connection.here)
@@ -83,7 +85,7 @@ export const people = handle(resource, {
 		await endOne(db, asker, params.id);
 		return { ok: true };
 	},
-	'GET /people': async ({ db }) => ({ people: await everybody(db) }),
+	'GET /people': async ({ db, asker }) => ({ people: await everybody(db, asker) }),
 	'PUT /people/:id': async ({ db, asker, params, body }) => {
 		await changePerson(db, asker, params.id, body);
 		return { ok: true };
@@ -98,6 +100,9 @@ export const people = handle(resource, {
 		signsIn(token);
 		return { ...joined, token: null };
 	},
+	'POST /me/join': async ({ db, asker, body, now, connection }) => ({
+		siteId: await joinToo(db, asker, body.code, { from: connection.from, now }),
+	}),
 	'PUT /me': async ({ db, asker, body, now, connection }) => {
 		await changeSecrets(db, asker, body, { from: connection.from, now });
 		return { ok: true };

@@ -1,4 +1,5 @@
 import { watch as resource } from '@/contract/watch';
+import { requireOwner } from '@/service/people/sign-ins';
 import {
 	saveCondition,
 	saveWatchSettings,
@@ -9,44 +10,48 @@ import {
 } from '@/service/watch/settings';
 import { listStandInMail } from '@/store/watch';
 import { settings } from '../../../ops/settings.mjs';
-import { handle } from '../dispatch';
+import { handle, type Surroundings } from '../dispatch';
 import { lookSoon } from '../watch/watching';
 
 const MAILS = 50;
-const changed = { kind: 'watch', station: null, by: '', readings: [] } as const;
+const stirred = ({ announce, asker }: Pick<Surroundings<unknown>, 'announce' | 'asker'>, look = true): void => {
+	announce({ kind: 'watch', station: null, by: '', readings: [] });
+	if (look && asker.site) lookSoon(asker.site.id);
+};
 
 export const watch = handle(resource, {
 	'GET /watch': async ({ db, site }) => watchView(db, await site()),
-	'POST /watch/conditions': async ({ body, db, who, announce }) => {
+	'POST /watch/conditions': async ({ body, db, who, ...here }) => {
 		const id = await saveCondition(db, body, who);
-		announce({ ...changed, readings: [] });
-		lookSoon();
+		stirred(here);
 		return { id };
 	},
-	'POST /watch/conditions/:id/off': async ({ params, body, db, who, announce }) => {
+	'POST /watch/conditions/:id/off': async ({ params, body, db, who, ...here }) => {
 		await turnCondition(db, params.id, body.off, who);
-		announce({ ...changed, readings: [] });
-		lookSoon();
+		stirred(here);
 		return { ok: true };
 	},
-	'PUT /watch/settings': async ({ body, db, who }) => {
+	'PUT /watch/settings': async ({ body, db, who, ...here }) => {
 		await saveWatchSettings(db, body, who);
-		lookSoon();
+		stirred(here);
 		return { ok: true };
 	},
-	'POST /watch/alerts/:id/snooze': async ({ params, body, db, who, now, announce }) => {
+	'POST /watch/alerts/:id/snooze': async ({ params, body, db, who, now, ...here }) => {
 		await snooze(db, params.id, body.minutes, body.reason, { who, now });
-		announce({ ...changed, readings: [] });
-		lookSoon();
+		stirred(here);
 		return { ok: true };
 	},
-	'POST /watch/seen': async ({ db, now, announce }) => {
+	'POST /watch/seen': async ({ db, now, ...here }) => {
 		await seeAlerts(db, now);
-		announce({ ...changed, readings: [] });
+		stirred(here, false);
 		return { ok: true };
 	},
-	'GET /mailbox': async ({ db }) => ({
-		open: settings().CORDWAIN_MAILBOX !== undefined,
-		mails: await listStandInMail(db, MAILS),
-	}),
+	'GET /mailbox': async ({ db, asker }) => {
+		// It is of every site.
+		requireOwner(asker);
+		return {
+			open: settings().CORDWAIN_MAILBOX !== undefined,
+			mails: await listStandInMail(db, MAILS),
+		};
+	},
 });

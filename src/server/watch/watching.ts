@@ -3,10 +3,13 @@ import { dropOld } from '@/service/sensors/retention';
 import { loadSite } from '@/service/site';
 import { alertSentence } from '@/service/watch/shown';
 import { watch } from '@/service/watch/watch';
-import type { Client, Pool } from '@/store/pool';
+import { lendWorkToSites } from '@/store/guard';
+import { type Client, type Pool, transaction } from '@/store/pool';
+import { listSites } from '@/store/site';
 import { deliveryTried, findAlert, findDelivery, listConditions, watchSettings } from '@/store/watch';
 import { backUpTonight } from '../back-up';
 import { announce } from '../changes';
+import { databaseOf } from '../database';
 import { isDatabaseDown } from '../database-down';
 import { log } from '../log';
 import { oneAtATime } from '../one-at-a-time';
@@ -24,46 +27,64 @@ interface Delivery {
 /** After something arrived so long is waited for more. */
 const SOON_MS = 400;
 
-let soon: NodeJS.Timeout | null = null;
-let look: (() => Promise<void>) | null = null;
+/** What looks at the conditions of a site; null where nobody watches. */
+let lookAt: ((siteId: number) => Promise<void>) | null = null;
+const soon = new Set<number>();
 
-/** Something arrived: conditions are looked at in a moment. Nothing where nobody watches. */
-export function lookSoon(): void {
-	if (!look || soon) return;
-	soon = setTimeout(() => {
-		soon = null;
-		void look?.();
+/** Something arrived: conditions of a site are looked at in a moment. Nothing where nobody watches. */
+export function lookSoon(siteId: number): void {
+	if (!lookAt || soon.has(siteId)) return;
+	soon.add(siteId);
+	setTimeout(() => {
+		soon.delete(siteId);
+		void lookAt?.(siteId);
 	}, SOON_MS);
 }
 
-export async function beginWatching(pool: Pool, databaseUrl: string, mailbox: number | undefined): Promise<void> {
-	if (mailbox !== undefined) openMailbox(pool, mailbox);
-	const work = await Work.begin(databaseUrl);
-	const deliveries: Queue<Delivery> = await work.queue<Delivery>('deliver', (d, last) =>
-		deliver(pool, d, last, mailbox),
-	);
-	const send = (client: Client, d: Delivery) => deliveries.add(client, d);
-	look = oneAtATime(
-		async () => {
-			if (await watch(pool, Date.now(), send)) announce({ kind: 'watch', station: null, by: '', readings: [] });
-		},
-		(error) => {
-			if (!isDatabaseDown(error)) log.error({ error }, 'watching');
-		},
-	);
-	await work.every('watch', '* * * * *', async () => look?.());
-	await work.every('let-go', '17 * * * *', () => dropOld(pool, Date.now()));
-	await work.every('backup', '41 2 * * *', () => backUpTonight(pool, databaseUrl));
-	lookSoon();
+/** Does something for every site, one after the other; what fails at one is not left undone at the next. */
+async function atEverySite(home: Pool, work: (siteId: number, pool: Pool) => Promise<void>): Promise<void> {
+	for (const { id } of await listSites(home))
+		try {
+			await work(id, await databaseOf(id));
+		} catch (error) {
+			if (isDatabaseDown(error)) throw error;
+			log.error({ error }, 'background work of a site');
+		}
 }
 
+/** @param home of the installation */
+export async function beginWatching(home: Pool, databaseUrl: string, mailbox: number | undefined): Promise<void> {
+	if (mailbox !== undefined) openMailbox(home, mailbox);
+	const work = await Work.begin(databaseUrl);
+	await transaction(home, lendWorkToSites);
+	const deliveries: Queue<Delivery> = await work.queue<Delivery>('deliver', (d, last) => deliver(d, last, mailbox));
+	const send = (client: Client, d: Delivery) => deliveries.add(client, d);
+	const looks = new Map<number, () => Promise<void>>();
+	lookAt = (siteId) => {
+		const look =
+			looks.get(siteId) ??
+			oneAtATime(
+				async () => {
+					if (await watch(await databaseOf(siteId), Date.now(), send)) stirred(siteId);
+				},
+				(error) => {
+					if (!isDatabaseDown(error)) log.error({ error }, 'watching');
+				},
+			);
+		looks.set(siteId, look);
+		return look();
+	};
+	const lookAtAll = () => atEverySite(home, async (siteId) => lookAt?.(siteId));
+	await work.every('watch', '* * * * *', lookAtAll);
+	await work.every('let-go', '17 * * * *', () => atEverySite(home, (_, pool) => dropOld(pool, Date.now())));
+	await work.every('backup', '41 2 * * *', () => backUpTonight(home, databaseUrl));
+	await lookAtAll();
+}
+const stirred = (siteId: number) => announce(siteId, { kind: 'watch', station: null, by: '', readings: [] });
+
 /** Sends one message; what it throws is tried again, and after the last try it is dead and shown. */
-async function deliver(
-	pool: Pool,
-	{ siteId, id }: Delivery,
-	last: boolean,
-	mailbox: number | undefined,
-): Promise<void> {
+async function deliver({ siteId, id }: Delivery, last: boolean, mailbox: number | undefined): Promise<void> {
+	const pool = await databaseOf(siteId);
 	const delivery = await findDelivery(pool, siteId, id);
 	if (delivery?.state !== 'waiting') return;
 	const context = await loadSite(pool);
@@ -108,7 +129,7 @@ async function deliver(
 	} catch (error) {
 		const problem = (error as Error).message.slice(0, 300);
 		await deliveryTried(pool, siteId, id, { state: last ? 'dead' : 'waiting', problem, now: Date.now() });
-		announce({ kind: 'watch', station: null, by: '', readings: [] });
+		stirred(siteId);
 		if (!last) throw error;
 	}
 }

@@ -21,7 +21,7 @@ export async function writeArchiveFile(pool: Pool, path: string): Promise<{ byte
 	let bytes = 0;
 	const file = await open(beside, 'w', 0o600);
 	try {
-		for await (const chunk of writeArchive(pool)) {
+		for await (const chunk of writeArchive(pool, null)) {
 			sha256.update(chunk);
 			bytes += chunk.length;
 			await file.write(chunk);
@@ -81,7 +81,7 @@ export async function tryOut(url: string, path: string, sha256: string): Promise
 		return await inScratchDatabase(url, async (scratch) => {
 			await restoreArchive(scratch, path);
 			const again = createHash('sha256');
-			for await (const chunk of writeArchive(scratch)) again.update(chunk);
+			for await (const chunk of writeArchive(scratch, null)) again.update(chunk);
 			return again.digest('hex') === sha256 ? '' : 'Brought back and taken out again it was not the same.';
 		});
 	} catch (error) {

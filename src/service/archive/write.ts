@@ -4,6 +4,7 @@ import { type ArchivedTable, archivedTables } from '@/store/archive/catalog';
 import { atOneMoment, copyOut, counters, sampleMonths, schemaVersion } from '@/store/archive/copy';
 import { listIrrigations } from '@/store/irrigations';
 import type { Client, Pool } from '@/store/pool';
+import { listSites, workFor } from '@/store/site';
 import { calibrationsCsv, eventsCsv, irrigationsCsv, readingsCsv } from '../export';
 import { loadSite } from '../site';
 import { FORMAT_VERSION, MANIFEST, type Manifest, schemaFile, tableFile } from './format';
@@ -58,8 +59,11 @@ async function* evenly(chunks: AsyncIterable<Uint8Array | string> | Iterable<str
 	if (size > 0) yield Buffer.concat(held);
 }
 
-/** Writes the archive of one moment, piece by piece as it is asked for. */
-export async function* writeArchive(pool: Pool): AsyncGenerator<Uint8Array> {
+/**
+ * Writes the archive of one moment, piece by piece as it is asked for.
+ * @param siteId of one site and its people; null: of the installation
+ */
+export async function* writeArchive(pool: Pool, siteId: number | null): AsyncGenerator<Uint8Array> {
 	const pieces: Uint8Array[] = [];
 	let broken: Error | null = null;
 	const zip = new Zip((error, data) => {
@@ -93,23 +97,27 @@ export async function* writeArchive(pool: Pool): AsyncGenerator<Uint8Array> {
 	yield* held(pool, async function* (client) {
 		const tables = await archivedTables(client);
 		for (const t of tables) {
-			yield* add(tableFile(t.name), copyOut(client, t));
+			yield* add(tableFile(t.name), copyOut(client, t, siteId));
 			yield* add(schemaFile(t.name), [schemaOf(t)]);
 		}
-		const site = await loadSite(client);
-		if (site) {
-			yield* add('readings.csv', readingsCsv(client, site, {}));
-			yield* add('events.csv', eventsCsv(client, site, {}));
-			yield* add('calibrations.csv', calibrationsCsv(client, site, {}));
-			yield* add('irrigations.csv', irrigationsCsv(await listIrrigations(client, site.site.id, {})));
+		const sites = (await listSites(client)).filter((s) => siteId === null || s.id === siteId);
+		for (const { id } of sites) {
+			await workFor(client, id);
+			const site = (await loadSite(client))!;
+			// Of several each has a folder of its own.
+			const own = sites.length > 1 ? `site-${id}/` : '';
+			yield* add(`${own}readings.csv`, readingsCsv(client, site, {}));
+			yield* add(`${own}events.csv`, eventsCsv(client, site, {}));
+			yield* add(`${own}calibrations.csv`, calibrationsCsv(client, site, {}));
+			yield* add(`${own}irrigations.csv`, irrigationsCsv(await listIrrigations(client, id, {})));
 		}
 		const m: Manifest = {
 			format: 'cordwain archive',
 			version: FORMAT_VERSION,
 			schema: await schemaVersion(client),
-			sites: site ? [site.site.name] : [],
+			sites: sites.map((s) => s.name),
 			counters: await counters(client),
-			months: await sampleMonths(client),
+			months: await sampleMonths(client, siteId),
 			tables: tables.map((t) => t.name),
 			files,
 		};

@@ -16,11 +16,10 @@ import {
 	spendChallenge,
 	usedPasskey,
 } from '@/store/people/passkeys';
-import { personById, roleAt } from '@/store/people/people';
+import { personById } from '@/store/people/people';
 import type { Db } from '@/store/pool';
-import { findSite } from '@/store/site';
 import { Refusal } from '../refusal';
-import { type Asker, beginSignIn } from './sign-ins';
+import { type Asker, beginSignIn, roleSomewhere } from './sign-ins';
 import { requirePatience, wasWrong } from './tries';
 
 /** Where the page was opened that asks: passkeys belong to a name and a secure origin (W3C WebAuthn level 2). */
@@ -137,7 +136,7 @@ export async function signInByPasskey(
 			credential: { id: known.credentialId, publicKey: new Uint8Array(known.publicKey), counter: known.counter },
 		}).catch(() => null));
 	const person = known && found?.verified ? await personById(db, known.personId) : null;
-	const role = person ? await roleAt(db, (await findSite(db))?.id ?? null, person.id) : null;
+	const role = person ? await roleSomewhere(db, person.id) : null;
 	if (!known || !found?.verified || !person || role === null) {
 		await wasWrong(db, tried);
 		throw WRONG();

@@ -1,6 +1,7 @@
 import { randomInt } from 'node:crypto';
-import type { Role } from '@/core/roles/roles';
+import { isEnough, type Role } from '@/core/roles/roles';
 import {
+	endMembership,
 	insertJoinCode,
 	insertOwner,
 	insertPerson,
@@ -8,15 +9,17 @@ import {
 	lockRoles,
 	peopleWithPins,
 	putMembership,
+	roleAt,
 	setEnded,
 	setSecrets,
+	sitesOf,
 	spendJoinCode,
 } from '@/store/people/people';
 import { endOtherSignIns } from '@/store/people/sign-ins';
 import { type Db, transaction } from '@/store/pool';
-import { findSite, insertAudit } from '@/store/site';
+import { insertAudit, listSites } from '@/store/site';
 import { Refusal } from '../refusal';
-import { requireSite } from '../site';
+import { NoSite } from '../site';
 import { hashed, isWeak } from './passphrase';
 import { type Asker, beginSignIn, requirePassphrase, sha256 } from './sign-ins';
 import { requirePatience, wasWrong } from './tries';
@@ -48,8 +51,8 @@ export async function nameOwner(
 		const id = await insertOwner(client, name, kept);
 		if (id === null)
 			throw new Refusal('owner-is-named', [{ path: '', message: 'The first grower was named already. Sign in.' }]);
-		const site = await findSite(client);
-		if (site) await insertAudit(client, site.id, name, 'person.owner', name, {});
+		for (const { id: siteId } of await listSites(client))
+			await insertAudit(client, siteId, name, 'person.owner', name, {});
 		return { name, role: 'grower' as const, token: await beginSignIn(client, id, '', now) };
 	});
 }
@@ -69,7 +72,7 @@ export async function makeJoinCode(
 ): Promise<{ code: string; expiresAt: number }> {
 	if (asker.personId === null)
 		throw new Refusal('nobody-named', [{ path: '', message: 'Name yourself first: then others can join.' }]);
-	const { site } = await requireSite(db);
+	const site = siteOf(asker);
 	const letters = Array.from({ length: LENGTH }, () => LETTERS[randomInt(LETTERS.length)]!).join('');
 	const expiresAt = now + LASTS_MS;
 	await insertJoinCode(db, { sha256: sha256(letters), siteId: site.id, role, madeBy: asker.personId, expiresAt });
@@ -90,13 +93,7 @@ export async function join(
 	try {
 		return await transaction(db, async (client) => {
 			const found = await spendJoinCode(client, sha256(plain(code)));
-			if (!found)
-				throw new Refusal('wrong-code', [
-					{
-						path: 'code',
-						message: 'There is no such code, or it was used, or its half hour is over. Ask for another.',
-					},
-				]);
+			if (!found) throw NO_SUCH_CODE();
 			const id = await insertPerson(client, { name, passphrase: kept, pin: keptPin, owner: false });
 			// The code is good for another name.
 			if (id === null)
@@ -111,15 +108,44 @@ export async function join(
 	}
 }
 
-export async function everybody(db: Db) {
-	const { site } = await requireSite(db);
-	return listPeople(db, site.id);
+/** Joins one more site by a code, as who they are already. @returns its number */
+export async function joinToo(db: Db, asker: Asker, code: string, { from, now }: From): Promise<number> {
+	const { personId, name } = asker;
+	if (personId === null || name === null || asker.shared)
+		throw new Refusal('nobody-named', [{ path: '', message: 'Sign in by yourself first.' }]);
+	const tried = { kind: 'code', of: '', from } as const;
+	await requirePatience(db, tried, now);
+	const found = await transaction(db, async (client) => {
+		const spent = await spendJoinCode(client, sha256(plain(code)));
+		if (!spent) return null;
+		await lockRoles(client);
+		const has = await roleAt(client, spent.siteId, personId);
+		// A code takes nothing away.
+		const role = has && isEnough(has, spent.role) ? has : spent.role;
+		await putMembership(client, spent.siteId, personId, role);
+		await insertAudit(client, spent.siteId, name, 'person.joined', name, { role });
+		return spent.siteId;
+	});
+	if (found !== null) return found;
+	await wasWrong(db, tried);
+	throw NO_SUCH_CODE();
 }
 
-export async function whoHasPin(db: Db, asker: Asker) {
-	const site = await findSite(db);
-	return asker.shared && site ? peopleWithPins(db, site.id) : [];
+const NO_SUCH_CODE = () =>
+	new Refusal('wrong-code', [
+		{ path: 'code', message: 'There is no such code, or it was used, or its half hour is over. Ask for another.' },
+	]);
+
+/** The site that somebody who asks comes to. @throws NoSite */
+function siteOf({ site }: Asker): { id: number; name: string } {
+	if (!site) throw new NoSite();
+	return site;
 }
+
+export const everybody = (db: Db, asker: Asker) => listPeople(db, siteOf(asker).id);
+
+export const whoHasPin = async (db: Db, asker: Asker) =>
+	asker.shared && asker.site ? peopleWithPins(db, asker.site.id) : [];
 
 /** Another role for somebody, or their end. One grower stays. */
 export async function changePerson(
@@ -129,7 +155,7 @@ export async function changePerson(
 	{ role, ended }: { role?: Role | undefined; ended?: boolean | undefined },
 ): Promise<void> {
 	await transaction(db, async (client) => {
-		const { site } = await requireSite(client);
+		const site = siteOf(asker);
 		// Two growers who end one another at once: one is first.
 		await lockRoles(client);
 		const all = await listPeople(client, site.id);
@@ -148,7 +174,9 @@ export async function changePerson(
 				{ path: 'role', message: 'One grower has to stay. Make somebody else one first.' },
 			]);
 		if (role !== undefined) await putMembership(client, site.id, id, role);
-		if (ended !== undefined) await setEnded(client, id, ended);
+		// Whoever comes to other sites too has ended at this one alone.
+		if (ended && (await sitesOf(client, id)).some((s) => s.id !== site.id)) await endMembership(client, site.id, id);
+		else if (ended !== undefined) await setEnded(client, id, ended);
 		await insertAudit(client, site.id, asker.name ?? 'grower', 'person.changed', person.name, {
 			before: { role: person.role, ended: person.ended },
 			after,

@@ -1,6 +1,6 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { isEnough, ROLES, type Role, type Wanted } from '@/core/roles/roles';
-import { anybodyNamed, personById, personByName, roleAt } from '@/store/people/people';
+import { anybodyNamed, personById, personByName, roleAt, siteFor } from '@/store/people/people';
 import {
 	endSignIn,
 	insertSignIn,
@@ -11,7 +11,6 @@ import {
 	touchSignIn,
 } from '@/store/people/sign-ins';
 import type { Db } from '@/store/pool';
-import { findSite } from '@/store/site';
 import { Refusal } from '../refusal';
 import { isRight } from './passphrase';
 import { requirePatience, wasRight, wasWrong } from './tries';
@@ -26,10 +25,29 @@ export interface Asker {
 	role: Role | null;
 	signInId: number | null;
 	shared: boolean;
+	/** Named first, or at a machine on which nobody was named: the installation is theirs. */
+	owner: boolean;
+	/** The site that they come to; null: there is none, or none for them. */
+	site: { id: number; name: string } | null;
 }
-export const NOBODY: Asker = { open: false, personId: null, name: null, role: null, signInId: null, shared: false };
+export const NOBODY: Asker = {
+	open: false,
+	personId: null,
+	name: null,
+	role: null,
+	signInId: null,
+	shared: false,
+	owner: false,
+	site: null,
+};
 /** Whoever sits at a machine on which nobody has been named. */
-export const AT_THE_MACHINE: Asker = { ...NOBODY, open: true, name: 'grower', role: 'grower' };
+export const AT_THE_MACHINE: Asker = { ...NOBODY, open: true, name: 'grower', role: 'grower', owner: true };
+
+/** The same at the site they want, or at the first. */
+export const atTheMachine = async (db: Db, wanted: number | null): Promise<Asker> => ({
+	...AT_THE_MACHINE,
+	site: await siteFor(db, null, wanted),
+});
 
 const DAY = 86_400_000;
 const LASTS_MS = 30 * DAY;
@@ -44,20 +62,23 @@ export const sha256 = (text: string): Buffer => createHash('sha256').update(text
 /** Goes beside the cookie with whatever changes something: a page from elsewhere cannot know it. */
 export const pageTokenOf = (token: string): string => sha256(`page ${token}`).toString('base64url');
 
-/** Who comes with a token. */
-export async function askerOf(db: Db, token: string | null, now: number): Promise<Asker> {
+/** Who comes with a token. @param wanted the site they want to come to */
+export async function askerOf(db: Db, token: string | null, wanted: number | null, now: number): Promise<Asker> {
 	if (token === null) return NOBODY;
 	const s = await signInByToken(db, sha256(token));
 	if (!s) return NOBODY;
-	const siteId = (await findSite(db))?.id ?? null;
+	const found = await siteFor(db, s.personId, wanted);
+	const site = found && { id: found.id, name: found.name };
+	// Before there is a site whoever was named first makes one.
+	const may = found?.role ?? (await roleAt(db, null, s.personId));
 	if (now - s.seenAt > SEEN_MS) await touchSignIn(db, s.id, now + (s.shared ? SHARED_LASTS_MS : LASTS_MS));
-	const base = { open: false, signInId: s.id, shared: s.shared };
-	if (!s.shared) return { ...base, personId: s.personId, name: s.name, role: await roleAt(db, siteId, s.personId) };
+	const base = { open: false, signInId: s.id, shared: s.shared, owner: s.owner && !s.shared, site };
+	if (!s.shared) return { ...base, personId: s.personId, name: s.name, role: may };
 	// What the device may by itself: look, as long as whoever put it up may.
-	const own = (await roleAt(db, siteId, s.personId)) === null ? null : ('visitor' as const);
+	const own = may === null ? null : ('visitor' as const);
 	const measures =
 		s.measuresId !== null && now - Math.max(s.measuresAt ?? 0, s.seenAt) < MEASURES_MS ? s.measuresId : null;
-	const role = measures === null ? null : await roleAt(db, siteId, measures);
+	const role = measures === null ? null : await roleAt(db, site?.id ?? null, measures);
 	if (measures === null || role === null) return { ...base, personId: null, name: null, role: own };
 	// A PIN is seen over a shoulder: it measures, and decides nothing.
 	return { ...base, personId: measures, name: s.measuresName, role: role === 'grower' ? 'helper' : role };
@@ -98,6 +119,14 @@ export function requireRole({ role, shared, name }: Asker, wanted: Wanted): void
 	]);
 }
 
+/** @throws Refusal where the installation is not theirs */
+export function requireOwner({ owner }: Asker): void {
+	if (owner) return;
+	throw new Refusal('role', [
+		{ path: '', message: 'Only the grower who was named first may do this: it is of every site.' },
+	]);
+}
+
 /** Begins a sign-in. @returns its token, known from now on to whoever asked alone */
 export async function beginSignIn(db: Db, personId: number, label: string, now: number): Promise<string> {
 	const token = `cws_${randomBytes(32).toString('base64url')}`;
@@ -107,6 +136,10 @@ export async function beginSignIn(db: Db, personId: number, label: string, now: 
 
 const WRONG = () =>
 	new Refusal('wrong-sign-in', [{ path: 'passphrase', message: 'Name or passphrase is wrong. Mind capital letters.' }]);
+
+/** What somebody may do where they come to first; null: nothing anywhere. */
+export const roleSomewhere = async (db: Db, personId: number): Promise<Role | null> =>
+	(await siteFor(db, personId, null))?.role ?? (await roleAt(db, null, personId));
 
 /** By name and passphrase; the answer and the time it takes are the same whether there is such a name or not. */
 export async function signIn(
@@ -118,7 +151,7 @@ export async function signIn(
 	await requirePatience(db, tried, now);
 	const person = await personByName(db, name.trim());
 	const right = await isRight(passphrase, person?.passphrase ?? null);
-	const role = person ? await roleAt(db, (await findSite(db))?.id ?? null, person.id) : null;
+	const role = person ? await roleSomewhere(db, person.id) : null;
 	if (!right || !person || role === null) {
 		await wasWrong(db, tried);
 		throw WRONG();
@@ -144,9 +177,8 @@ export async function requirePassphrase(
 }
 
 export async function signInsSeenBy(db: Db, asker: Asker) {
-	const siteId = (await findSite(db))?.id ?? null;
 	if (asker.personId === null) return [];
-	const all = await listSignIns(db, siteId, asker.role === 'grower' ? null : asker.personId);
+	const all = await listSignIns(db, asker.site?.id ?? null, asker.role === 'grower' ? null : asker.personId);
 	return all.map((s) => ({ ...s, here: s.id === asker.signInId }));
 }
 
@@ -178,7 +210,7 @@ export async function sayWhoMeasures(
 	const tried = { kind: 'pin', of: String(id), from } as const;
 	await requirePatience(db, tried, now);
 	const person = await personById(db, id);
-	const role = person ? await roleAt(db, (await findSite(db))?.id ?? null, id) : null;
+	const role = person ? await roleAt(db, asker.site?.id ?? null, id) : null;
 	const right = await isRight(pin, person?.pin ?? null);
 	if (!right || !person || role === null || role === 'visitor') {
 		await wasWrong(db, tried);

@@ -49,7 +49,15 @@ const columnRow = z.strictObject({
 });
 
 /** Every table that is archived, those before that others name rows of. */
-export async function archivedTables(db: Db): Promise<ArchivedTable[]> {
+export const archivedTables = (db: Db): Promise<ArchivedTable[]> => tablesWithout(db, LEFT_OUT);
+
+/** Who may come to a site is not of its book. */
+const OF_PEOPLE = ['membership', 'join_code'];
+/** Names of all tables that hold rows of sites, those before that others name rows of. */
+export const tablesOfSites = async (db: Db): Promise<string[]> =>
+	(await tablesWithout(db, OF_PEOPLE)).filter((t) => t.columns.some((c) => c.name === 'site_id')).map((t) => t.name);
+
+async function tablesWithout(db: Db, leftOut: readonly string[]): Promise<ArchivedTable[]> {
 	const columns = await read(
 		db,
 		columnRow,
@@ -58,7 +66,7 @@ export async function archivedTables(db: Db): Promise<ArchivedTable[]> {
 		WHERE n.nspname = current_schema() AND c.relkind IN ('r', 'p') AND NOT c.relispartition AND a.attnum > 0 AND NOT a.attisdropped
 			AND a.attgenerated = '' AND c.relname <> ALL($1)
 		ORDER BY c.relname, a.attnum`,
-		[LEFT_OUT],
+		[leftOut],
 	);
 	const keys = await read(
 		db,
@@ -108,13 +116,21 @@ const sortedBy = (t: ArchivedTable, name: string): string =>
 		? `${quoted(name)} COLLATE "C"`
 		: quoted(name);
 
-/** What a table is taken out by: its columns without what is secret, in the order of its key. */
-export function selectOf(t: ArchivedTable): string {
+/** Which rows are of one site: its own, and whoever has a role there. */
+function ofSite(t: ArchivedTable, siteId: number): string {
+	if (t.name === 'site') return `id = ${siteId}`;
+	if (t.columns.some((c) => c.name === 'site_id')) return `site_id = ${siteId}`;
+	if (t.name === 'person') return `owner OR id IN (SELECT person_id FROM membership WHERE site_id = ${siteId})`;
+	throw new Error(`It is not known which rows of ${t.name} are of a site.`);
+}
+
+/** What a table is taken out by: its columns without what is secret, in the order of its key. @param siteId of one site alone; null: of all */
+export function selectOf(t: ArchivedTable, siteId: number | null): string {
 	const columns = t.columns.map(({ name }) => {
 		const secret = SECRET_MEMBERS[t.name]?.[name];
 		return secret ? `${quoted(name)} - '${secret}' AS ${quoted(name)}` : quoted(name);
 	});
-	return `SELECT ${columns.join(', ')} FROM ${quoted(t.name)} ORDER BY ${t.key.map((k) => sortedBy(t, k)).join(', ')}`;
+	return `SELECT ${columns.join(', ')} FROM ${quoted(t.name)}${siteId === null ? '' : ` WHERE ${ofSite(t, siteId)}`} ORDER BY ${t.key.map((k) => sortedBy(t, k)).join(', ')}`;
 }
 export const columnsOf = (names: readonly string[]): string => names.map(quoted).join(', ');
 export const nameOf = (t: Pick<ArchivedTable, 'name'>): string => quoted(t.name);

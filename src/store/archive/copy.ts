@@ -35,17 +35,18 @@ export async function atOneMoment<T>(pool: Pool, work: (client: Client) => Promi
 	}
 }
 
-/** A table as CSV with a header, in the order of its key. */
-export const copyOut = (client: Client, t: ArchivedTable): Readable =>
-	client.query(copyTo(`COPY (${selectOf(t)}) TO STDOUT (FORMAT csv, HEADER)`));
+/** A table as CSV with a header, in the order of its key; of one site, or of all (null). */
+export const copyOut = (client: Client, t: ArchivedTable, siteId: number | null): Readable =>
+	client.query(copyTo(`COPY (${selectOf(t, siteId)}) TO STDOUT (FORMAT csv, HEADER)`));
 
 /** Months of which there are samples: their places have to be there before them. */
-export async function sampleMonths(db: Db): Promise<string[]> {
+export async function sampleMonths(db: Db, siteId: number | null): Promise<string[]> {
 	const rows = await read(
 		db,
 		z.strictObject({ month: z.string() }),
 		patiently(
-			`SELECT DISTINCT to_char(date_trunc('month', at AT TIME ZONE 'UTC'), 'YYYY-MM-DD') AS month FROM sensor_sample ORDER BY 1`,
+			`SELECT DISTINCT to_char(date_trunc('month', at AT TIME ZONE 'UTC'), 'YYYY-MM-DD') AS month FROM sensor_sample WHERE $1::integer IS NULL OR site_id = $1 ORDER BY 1`,
+			[siteId],
 		),
 	);
 	return rows.map((r) => r.month);

@@ -88,6 +88,15 @@ export async function lockRoles(db: Db): Promise<void> {
 	await db.query('LOCK TABLE membership IN SHARE ROW EXCLUSIVE MODE');
 }
 
+/** @returns whether somebody had a role there */
+export async function endMembership(db: Db, siteId: number, personId: number): Promise<boolean> {
+	const { rowCount } = await db.query('DELETE FROM membership WHERE site_id = $1 AND person_id = $2', [
+		siteId,
+		personId,
+	]);
+	return rowCount === 1;
+}
+
 export async function putMembership(db: Db, siteId: number, personId: number, role: string): Promise<void> {
 	await db.query(
 		'INSERT INTO membership (site_id, person_id, role) VALUES ($1, $2, $3) ON CONFLICT (site_id, person_id) DO UPDATE SET role = EXCLUDED.role',
@@ -105,6 +114,25 @@ export async function roleAt(db: Db, siteId: number | null, personId: number) {
 		[siteId, personId],
 	);
 	return rows[0]?.role ?? null;
+}
+
+const siteOf = z.strictObject({ id: z.number(), name: z.string(), role: ROLE });
+/** What somebody may do at each site, in a statement: $1 is the person; null: whoever sits at a machine where nobody was named. */
+const SITES_OF = `SELECT s.id, s.name, CASE WHEN $1::bigint IS NULL OR p.owner THEN 'grower' ELSE m.role END AS role
+	FROM site s LEFT JOIN person p ON p.id = $1 LEFT JOIN membership m ON m.site_id = s.id AND m.person_id = p.id
+	WHERE $1::bigint IS NULL OR (p.ended_at IS NULL AND (p.owner OR m.role IS NOT NULL))`;
+
+/** Every site that somebody may come to, by its name. */
+export const sitesOf = (db: Db, personId: number | null) =>
+	read(db, siteOf, `${SITES_OF} ORDER BY lower(s.name), s.id`, [personId]);
+
+/** The site that somebody comes to: the one they want where they may, otherwise the first; null where there is none for them. */
+export async function siteFor(db: Db, personId: number | null, wanted: number | null) {
+	const rows = await read(db, siteOf, `${SITES_OF} ORDER BY s.id = $2 DESC NULLS LAST, s.id LIMIT 1`, [
+		personId,
+		wanted,
+	]);
+	return rows[0] ?? null;
 }
 
 const listed = z.strictObject({

@@ -6,6 +6,7 @@ const signInRow = z.strictObject({
 	id: z.number(),
 	personId: z.number(),
 	name: z.string(),
+	owner: z.boolean(),
 	shared: z.boolean(),
 	measuresId: z.number().nullable(),
 	measuresName: z.string().nullable(),
@@ -20,7 +21,7 @@ export async function signInByToken(db: Db, sha256: Buffer): Promise<SignInRow |
 	const rows = await read(
 		db,
 		signInRow,
-		`SELECT s.id, s.person_id AS "personId", p.name, s.shared, m.id AS "measuresId", m.name AS "measuresName", s.measures_at AS "measuresAt",
+		`SELECT s.id, s.person_id AS "personId", p.name, p.owner, s.shared, m.id AS "measuresId", m.name AS "measuresName", s.measures_at AS "measuresAt",
 			s.seen_at AS "seenAt", s.expires_at AS "expiresAt"
 		FROM sign_in s JOIN person p ON p.id = s.person_id LEFT JOIN person m ON m.id = s.measures_id AND m.ended_at IS NULL
 		WHERE s.token_sha256 = $1 AND s.ended_at IS NULL AND s.expires_at > now() AND p.ended_at IS NULL`,

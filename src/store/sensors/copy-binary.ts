@@ -1,7 +1,8 @@
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { from as copyFrom } from 'pg-copy-streams';
-import type { Client } from '../pool';
+import { asOwner, type Client, guardedSite } from '../pool';
+import { OtherSite } from '../rows';
 
 /**
  * Rows of numbers as PostgreSQL takes them without reading any text: COPY in its binary format (PostgreSQL documentation, COPY, binary
@@ -15,6 +16,7 @@ export type Column = readonly [name: string, kind: keyof typeof KINDS];
 const CHUNK_ROWS = 4096;
 
 /**
+ * The first column is the site.
  * @param valueAt the value of a row in a column, by their numbers; times in ms
  */
 export function copyNumbers(
@@ -25,6 +27,7 @@ export function copyNumbers(
 	valueAt: (row: number, column: number) => number,
 ): Promise<void> {
 	const width = 2 + columns.reduce((sum, [, kind]) => sum + 4 + KINDS[kind], 0);
+	const siteId = guardedSite(client);
 	function* chunks(): Generator<Buffer> {
 		yield SIGNATURE;
 		for (let begin = 0; begin < rows; begin += CHUNK_ROWS) {
@@ -32,6 +35,7 @@ export function copyNumbers(
 			const bytes = Buffer.allocUnsafe(count * width);
 			let p = 0;
 			for (let row = begin; row < begin + count; row++) {
+				if (siteId !== undefined && valueAt(row, 0) !== siteId) throw new OtherSite();
 				p = bytes.writeInt16BE(columns.length, p);
 				for (let c = 0; c < columns.length; c++) {
 					const v = valueAt(row, c);
@@ -53,8 +57,10 @@ export function copyNumbers(
 		}
 		yield Buffer.from([0xff, 0xff]);
 	}
-	return pipeline(
-		Readable.from(chunks()),
-		client.query(copyFrom(`COPY ${table} (${columns.map(([name]) => name).join(', ')}) FROM STDIN (FORMAT binary)`)),
+	return asOwner(client, () =>
+		pipeline(
+			Readable.from(chunks()),
+			client.query(copyFrom(`COPY ${table} (${columns.map(([name]) => name).join(', ')}) FROM STDIN (FORMAT binary)`)),
+		),
 	);
 }

@@ -43,6 +43,15 @@ export async function nodeByToken(db: Db, sha256: Buffer): Promise<(NodeRow & { 
 	return rows[0] ?? null;
 }
 
+/** Nodes with a code that are used, of one site or of all, with their sites. */
+export const nodesNamed = (db: Db, code: string, siteId: number | null): Promise<(NodeRow & { siteId: number })[]> =>
+	read(
+		db,
+		nodeRow.extend({ siteId: z.number() }),
+		`SELECT n.site_id AS "siteId", ${NODE} WHERE n.code = $1 AND ($2::integer IS NULL OR n.site_id = $2) AND n.retired_at IS NULL ORDER BY n.site_id LIMIT 2`,
+		[code, siteId],
+	);
+
 export interface NewNode {
 	code: string;
 	name: string;

@@ -8,6 +8,7 @@ import { wire } from '@/contract/wire';
 import { dispatch, handle } from '@/server/dispatch';
 import { findJob } from '@/server/jobs';
 import { log } from '@/server/log';
+import { AT_THE_MACHINE } from '@/service/people/sign-ins';
 import { Refusal } from '@/service/refusal';
 
 vi.mock('@/server/keep-judged', () => ({ keepJudged: vi.fn() }));
@@ -62,7 +63,8 @@ const routes = handle(cups, {
 // A job is handed the database, and this one asks it nothing.
 beforeAll(() => void vi.stubEnv('DATABASE_URL', 'postgres://127.0.0.1:1/none'));
 afterAll(() => void vi.unstubAllEnvs());
-const nobody = atTheMachine();
+// Before there is a site nothing is asked of a database.
+const nobody = { ...atTheMachine(), asker: AT_THE_MACHINE };
 const ask = async (method: string, path: string, body?: string) => {
 	const url = `http://127.0.0.1/api/v1${path}`;
 	const request = new Request(url, { method, ...(body === undefined ? {} : { body }) });
@@ -97,7 +99,9 @@ describe('from request to answer', () => {
 		expect((await ask('POST', '/cups/wash')).told).toEqual({ washed_ml: 300 });
 		const { status, told } = await ask('POST', '/cups/wash?background=1');
 		expect(status).toBe(202);
-		await vi.waitFor(() => expect(findJob(told.job)).toMatchObject({ state: 'done', result: { washed_ml: 300 } }));
+		await vi.waitFor(() =>
+			expect(findJob(null, told.job)).toMatchObject({ state: 'done', result: { washed_ml: 300 } }),
+		);
 	});
 });
 
