@@ -39,7 +39,7 @@ const executable = (path) => {
 export function ensureDebianPackages({ database, browser }) {
 	const missing = [];
 	if (database && !postgresBinaries()) missing.push('postgresql');
-	if (browser && !executable('/usr/bin/chromium')) missing.push('chromium');
+	if (browser && !executable('/usr/bin/chromium-headless-shell')) missing.push('chromium-headless-shell');
 	if (missing.length === 0) return;
 	const asRoot = process.getuid?.() === 0;
 	if (!asRoot && spawnSync('sudo', ['-n', 'true']).status !== 0 && !process.stdin.isTTY)

@@ -13,7 +13,7 @@ import { keepAllJudged } from '@/server/keep-judged';
 import { log, pathShape, requestId } from '@/server/log';
 import { countRequest } from '@/server/metrics';
 import { problem, problemOf } from '@/server/problem';
-import { fromOurPage, whoAsks } from '@/server/who-asks';
+import { fromOurPage, SITE, whoAsks } from '@/server/who-asks';
 import { Refusal } from '@/service/refusal';
 
 /** Tells whose entry is whose until people sign in: “undo” takes back one’s own. */
@@ -56,7 +56,7 @@ export const onRequest = defineMiddleware(async (context, next) => {
 const FOR_ANYBODY = /^\/(?:sign-in|join|trust|metrics)\/?$/;
 
 /** Only names that are ours, pages that are ours, and people who are known. */
-async function guarded({ request, locals, cookies }: APIContext, next: MiddlewareNext): Promise<Response> {
+async function guarded({ request, locals, cookies, redirect }: APIContext, next: MiddlewareNext): Promise<Response> {
 	const connection = connectionOf(request);
 	if (!isOurName(connection.host))
 		return problem('foreign-host', [
@@ -104,6 +104,21 @@ async function guarded({ request, locals, cookies }: APIContext, next: Middlewar
 				status: 303,
 				headers: { location: `/sign-in?to=${encodeURIComponent(path + search)}`, 'cache-control': 'no-store' },
 			});
+		}
+		if (page && !changes && asker.site) {
+			const { searchParams, search } = new URL(request.url);
+			if (searchParams.has('site')) {
+				// From now on this browser comes to it first.
+				cookies.set(SITE, String(asker.site.id), {
+					path: '/',
+					httpOnly: true,
+					sameSite: 'strict',
+					secure: connection.secure,
+					maxAge: TEN_YEARS_S,
+				});
+				const rest = search.replace(/([?&])site=[^&]*&?/, '$1').replace(/[?&]$/, '');
+				return redirect(path + rest, 303);
+			}
 		}
 		return await next();
 	} catch (error) {

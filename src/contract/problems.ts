@@ -119,6 +119,7 @@ export const GENERAL_PROBLEMS: readonly ProblemCode[] = [
 	'sign-in-first',
 	'role',
 	'no-such-address',
+	'no-such-site',
 	'method',
 	'too-large',
 	'invalid',

@@ -8,7 +8,7 @@ import type { Connection } from './connection';
 export const SIGN_IN = 'cordwain_sign_in';
 export const PAGE_TOKEN = 'cordwain_page';
 /** The site that a browser came to last; pages name the one they show beside whatever they ask. */
-const SITE = 'cordwain_site';
+export const SITE = 'cordwain_site';
 const PAGE_HEADER = 'x-cordwain-page';
 const SITE_HEADER = 'x-cordwain-site';
 const YEAR_S = 365 * 86_400;

@@ -2,7 +2,7 @@ import { setImmediate } from 'node:timers/promises';
 import { amendEarlier, explains } from '@/core/judge/amend';
 import type { Reading, Verdict } from '@/core/reading/model';
 import type { ReadingRow } from '@/files/readings-row';
-import { copyVerdicts, type NewReading, storeReadings } from '@/store/copy-readings';
+import { type NewReading, storeReadings, storeVerdicts } from '@/store/copy-readings';
 import type { Client } from '@/store/pool';
 import { amendStored } from '@/store/verdicts';
 import { curvesNow } from './errors';
@@ -123,7 +123,7 @@ export async function storeJudged(
 			explains(verdict.deciding!),
 		);
 	await storeReadings(client, siteId, ids, rows);
-	await copyVerdicts(client, siteId, ids, verdicts);
+	await storeVerdicts(client, siteId, ids, verdicts);
 }
 
 const PART = 10_000;

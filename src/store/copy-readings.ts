@@ -3,7 +3,7 @@ import type { Verdict } from '@/core/reading/model';
 import { ENGINE_VERSION } from '@/core/reading/model';
 import type { Client, Db } from './pool';
 import { idRow, read } from './read';
-import { asRecords, copyRows, FEW } from './rows';
+import { asRecords, copyRows, FEW, putRows } from './rows';
 
 /** A reading about to be stored. */
 export interface NewReading {
@@ -79,7 +79,7 @@ const verdictCells = (siteId: number, id: number, v: Verdict): unknown[] => [
 const newSamples = (readings: readonly NewReading[]): Set<number> =>
 	new Set(readings.flatMap((r) => (r.supersedes === null || r.ownSample ? [r.sampleId] : [])));
 
-/** Stores readings and their samples; ids come from reserveIds. Their verdicts are stored by copyVerdicts or by judging them. */
+/** Stores readings and their samples; ids come from reserveIds. Their verdicts are stored by storeVerdicts or by judging them. */
 export async function storeReadings(
 	client: Client,
 	siteId: number,
@@ -105,13 +105,13 @@ export async function storeReadings(
 	await copyRows(client, 'reading', READING_COLUMNS, rows);
 }
 
-export const copyVerdicts = (
+export const storeVerdicts = (
 	client: Client,
 	siteId: number,
 	ids: readonly number[],
 	verdicts: readonly Verdict[],
 ): Promise<void> =>
-	copyRows(
+	putRows(
 		client,
 		'verdict',
 		VERDICT_COLUMNS,

@@ -114,14 +114,23 @@ function nothingKept() {
 	);
 }
 
+/** What is asked for one site is not the answer for another: the site, which a page names beside the address, belongs to it. */
+function addressOf(request) {
+	const url = new URL(request.url);
+	const site = request.headers.get('x-cordwain-site');
+	if (site) url.searchParams.set('site', site);
+	return url.href;
+}
+
 async function answer(request) {
 	const cache = await caches.open(PAGES);
+	const address = addressOf(request);
 	try {
 		const response = await fetch(request);
-		if (response.ok) await put(cache, request.url, response.clone());
+		if (response.ok) await put(cache, address, response.clone());
 		return response;
 	} catch (error) {
-		const older = await cache.match(request.url, { ignoreVary: true });
+		const older = await cache.match(address, { ignoreVary: true });
 		if (older) return older;
 		throw error;
 	}

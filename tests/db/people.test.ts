@@ -101,7 +101,7 @@ describe('from then on', () => {
 	const HELPER =
 		/^POST \/(attachments|batches(\/:id\/steps)?|calibrations|events(\/:id\/(correction|withdrawal))?|irrigations|meters\/:code\/act|mix\/jug|probe-events|readings(\/:id\/correction|\/undo)?|rounds(\/:id\/finish)?|watch\/(seen|alerts\/:id\/snooze))$/;
 	const VISITOR =
-		/^(POST \/(calc\/.*|mix\/dose|readings\/judge|reports\/read|sheets\/look|sign-out|passkeys(\/begin)?)|PUT \/me|DELETE \/(sign-ins|passkeys)\/:id)$/;
+		/^(POST \/(calc\/.*|mix\/dose|readings\/judge|reports\/read|sheets\/look|sign-out|passkeys(\/begin)?|me\/join)|PUT \/me|DELETE \/(sign-ins|passkeys)\/:id)$/;
 	const ANYBODY =
 		/^(GET \/(health|me|openapi\.json|shared-device\/people)|POST \/(ingest|sign-in|passkeys\/sign-in(\/begin)?|people\/(join|owner)|shared-device\/(leave|person)))$/;
 	const GROWER_LOOKS = /^GET \/(people|mailbox|export\.zip|backups)$/;

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
-import { closeDatabase, database } from '@/server/database';
+import { closeDatabase, databaseOf } from '@/server/database';
 import { enterSamples } from '@/service/enter';
 import { errorsOf } from '@/service/errors';
 import { frameSite, undecidedCount } from '@/service/frame';
@@ -60,23 +60,24 @@ describe('asked of the database', () => {
 		expect(asked.length, asked.join('\n')).toBeLessThanOrEqual(12);
 	});
 	it('a page that looked at the site before an entry: it loads nothing again, and neither does the next entry', async () => {
-		const before = await requireSite(database());
+		const pool = await databaseOf(1);
+		const before = await requireSite(pool);
 		await post(sample('pond'));
-		expect(await queriesOf(() => Judging.present(database(), before, DEMO_NOW))).toEqual([]);
-		expect(await queriesOf(() => errorsOf(database(), before, 'ph'))).toEqual([]);
+		expect(await queriesOf(() => Judging.present(pool, before, DEMO_NOW))).toEqual([]);
+		expect(await queriesOf(() => errorsOf(pool, before, 'ph'))).toEqual([]);
 		const asked = await queriesOf(() => post(sample('pond')));
 		expect(asked.length, asked.join('\n')).toBeLessThanOrEqual(12);
 	});
 	it('what was taken back with its transaction is known to nobody', async () => {
 		const expected = async () => {
-			const { engine } = await Judging.present(database(), await requireSite(database()), DEMO_NOW);
+			const { engine } = await Judging.present(await databaseOf(1), await requireSite(await databaseOf(1)), DEMO_NOW);
 			return engine.memory.lookHistory('pond', 'ph').lastAt;
 		};
 		const before = await expected();
 		const [one] = sample('pond');
 		const typed = { quantity: 'ph', value: '6.1', unit: 'pH', instrument: 'plum' } as const;
 		const given = { at: Date.parse(one!.time), station: 'pond', readings: [typed] };
-		const entered = transaction(database(), async (client) => {
+		const entered = transaction(await databaseOf(1), async (client) => {
 			await lockSite(client);
 			await enterSamples(client, await requireSite(client), [given], { source: 'test', who: 'grower', now: given.at });
 			const { engine } = await Judging.present(client, await requireSite(client), given.at);
@@ -92,7 +93,7 @@ describe('asked of the database', () => {
 		expect(asked.length, asked.join('\n')).toBeLessThan(40);
 	});
 	it('the Round page: at most fourteen', async () => {
-		const pool = database();
+		const pool = await databaseOf(1);
 		const page = async () => {
 			const context = await requireSite(pool);
 			await frameSite(pool, context, DEMO_NOW);

@@ -13,7 +13,7 @@ import { requireSite, siteForIntake } from '@/service/site';
 import { listBatches } from '@/store/batches';
 import { correctionChain, standingOfSample } from '@/store/corrections';
 import { migrate } from '@/store/migrate';
-import type { Pool } from '@/store/pool';
+import { createPool, type Pool } from '@/store/pool';
 import { countReadings, listReadings } from '@/store/readings';
 import { listRecipes } from '@/store/recipes';
 import { withDatabase } from '../helpers/database';
@@ -190,7 +190,9 @@ describe('a database of before', () => {
 
 describe('readings are never overwritten', () => {
 	it('the database itself refuses to change or delete a reading', () =>
-		withDatabase('demo', async (pool) => {
+		withDatabase('demo', async (_, url) => {
+			// Nor does it let the owner of the tables.
+			const pool = createPool(url);
 			await expect(pool.query('UPDATE reading SET value = 7')).rejects.toThrow(/append-only/);
 			await expect(pool.query('DELETE FROM reading')).rejects.toThrow(/append-only/);
 			await expect(pool.query('DELETE FROM decision')).rejects.toThrow(/append-only/);
@@ -205,6 +207,7 @@ describe('readings are never overwritten', () => {
 				'audit',
 			])
 				await expect(pool.query(`TRUNCATE ${table} CASCADE`)).rejects.toThrow(/append-only/);
+			await pool.end();
 		}));
 	it('a correction stands beside its original; undo is a decision', () =>
 		withDatabase('demo', async (pool) => {

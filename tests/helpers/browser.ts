@@ -35,7 +35,7 @@ function parseAnswers(context: BrowserContext): string[] {
 /** Debian's Chromium, one for each worker; it ends with it. */
 let browser: Promise<Browser> | undefined;
 const theBrowser = (): Promise<Browser> => {
-	browser ??= chromium.launch({ executablePath: '/usr/bin/chromium', args: FLAGS });
+	browser ??= chromium.launch({ executablePath: '/usr/bin/chromium-headless-shell', args: FLAGS });
 	return browser;
 };
 

@@ -28,8 +28,8 @@ export async function withDatabase<T>(
 	work: (pool: Pool, url: string) => Promise<T>,
 ): Promise<T> {
 	const url = await freshDatabase(from);
-	// As a server works for one site: the first.
-	const pool = createPool(url, { siteId: 1, guarded: true });
+	// As a server works for one site: the first. Before there are tables nothing can be guarded.
+	const pool = createPool(url, { siteId: 1, guarded: from !== 'blank' });
 	try {
 		return await work(pool, url);
 	} finally {

@@ -1,5 +1,6 @@
 import type { Quantity } from '@/core/quantity';
 import type { SiteView } from '@/core/reading/site-view';
+import { ofSiteHere } from '../data/site-here';
 import { usualInstrument } from '../entry/InstrumentChoice';
 
 /** What a person has typed at Bench and not yet saved. */
@@ -21,13 +22,13 @@ export interface Draft {
 
 const KEPT = 'cordwain.bench';
 
-export const keepDraft = (draft: Draft): void => localStorage.setItem(KEPT, JSON.stringify(draft));
-export const dropDraft = (): void => localStorage.removeItem(KEPT);
+export const keepDraft = (draft: Draft): void => localStorage.setItem(ofSiteHere(KEPT), JSON.stringify(draft));
+export const dropDraft = (): void => localStorage.removeItem(ofSiteHere(KEPT));
 
 /** The draft that was left on this device, if it still makes sense here. */
 export function keptDraft(site: SiteView): Draft | null {
 	try {
-		const kept = JSON.parse(localStorage.getItem(KEPT) ?? 'null') as Partial<Draft> | null;
+		const kept = JSON.parse(localStorage.getItem(ofSiteHere(KEPT)) ?? 'null') as Partial<Draft> | null;
 		if (!kept?.texts || !site.stations.some((s) => s.info.code === kept.station)) return null;
 		return {
 			station: kept.station!,

@@ -4,6 +4,7 @@ import type { Call } from '@/contract/operation';
 import { decimal } from '@/core/quantity';
 import { type MeterSample, type Refused, StreamIntake } from '@/core/reading/stream';
 import { addressOf, api } from '../data/client';
+import { atSiteHere } from '../data/site-here';
 
 /** What a simulated meter is told to do. */
 export type Act = Call<'POST /meters/:code/act', Contract['POST /meters/:code/act']>['body'];
@@ -37,7 +38,7 @@ export function useLiveMeter({
 
 	useEffect(() => {
 		if (!listening) return;
-		const source = new EventSource(addressOf('GET /meters/:code/stream', { params: { code: instrument } }));
+		const source = new EventSource(atSiteHere(addressOf('GET /meters/:code/stream', { params: { code: instrument } })));
 		source.onopen = () => setLost(false);
 		source.onerror = () => setLost(true);
 		source.onmessage = (e: MessageEvent<string>) => {

@@ -1,3 +1,5 @@
+import { ofSiteHere } from '../data/site-here';
+
 /** A standard as it is being dipped in: what is typed of it. */
 export interface Step {
 	standard: string;
@@ -34,6 +36,7 @@ interface Draft {
 	steps: Step[];
 }
 const DRAFT = 'cordwain.calibrate';
-export const keptDraft = (): Draft | null => JSON.parse(localStorage.getItem(DRAFT) ?? 'null') as Draft | null;
+export const keptDraft = (): Draft | null =>
+	JSON.parse(localStorage.getItem(ofSiteHere(DRAFT)) ?? 'null') as Draft | null;
 export const keepDraft = (draft: Draft | null): void =>
-	draft ? localStorage.setItem(DRAFT, JSON.stringify(draft)) : localStorage.removeItem(DRAFT);
+	draft ? localStorage.setItem(ofSiteHere(DRAFT), JSON.stringify(draft)) : localStorage.removeItem(ofSiteHere(DRAFT));

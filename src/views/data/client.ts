@@ -1,5 +1,6 @@
 import type { Contract } from '@/contract';
 import type { Call, Got } from '@/contract/operation';
+import { siteHere } from './site-here';
 
 /** Talks to the server; every refusal becomes an ApiProblem with words for the person. */
 export class ApiProblem extends Error {
@@ -65,8 +66,8 @@ function pageToken(): Record<string, string> {
 	return token ? { 'x-cordwain-page': token } : {};
 }
 
-/** Sends one request, once. @throws ApiProblem */
-export async function send(address: string, asked: Sent, key: string): Promise<unknown> {
+/** Sends one request, once. @param site it is for: that of the page it was made on @throws ApiProblem */
+export async function send(address: string, asked: Sent, key: string, site = siteHere()): Promise<unknown> {
 	const { body, file } = asked;
 	const method = address.slice(0, address.indexOf(' '));
 	let response: Response;
@@ -74,6 +75,7 @@ export async function send(address: string, asked: Sent, key: string): Promise<u
 		response = await fetch(urlOf(address, asked), {
 			method,
 			headers: {
+				...(site === null ? {} : { 'x-cordwain-site': String(site) }),
 				...(method === 'GET' ? {} : { 'idempotency-key': key, ...pageToken() }),
 				...(file ? { 'content-type': file.type } : body !== undefined ? { 'content-type': 'application/json' } : {}),
 			},

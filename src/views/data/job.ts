@@ -1,12 +1,15 @@
 import type { Contract } from '@/contract';
 import type { Got } from '@/contract/operation';
 import { api, type InBackground } from './client';
+import { ofSiteHere } from './site-here';
 
 /** What a job ends with: the answer of the operation that began it; judging again has none of its own. */
 type Result = { [A in InBackground]: Got<Contract[A]> } & { judging: { judged: number; changed: number } };
 
+const keptAs = (name: string): string => ofSiteHere(`cordwain.job.${name}`);
+
 /** The work begun under a name on this page that has not been seen to its end: it can be left and come back to. */
-export const pendingJob = (name: string): string | null => sessionStorage.getItem(`cordwain.job.${name}`);
+export const pendingJob = (name: string): string | null => sessionStorage.getItem(keptAs(name));
 
 /** Work that was given up, as somebody asked. */
 export class Stopped extends Error {}
@@ -18,7 +21,7 @@ export async function followJob<A extends keyof Result>(
 	id: string,
 	onProgress: (words: string) => void,
 ): Promise<Result[A]> {
-	sessionStorage.setItem(`cordwain.job.${name}`, id);
+	sessionStorage.setItem(keptAs(name), id);
 	try {
 		for (let wait = 40; ; wait = Math.min(wait * 1.6, 500)) {
 			const job = await api('GET /jobs/:id', { params: { id } });
@@ -29,7 +32,7 @@ export async function followJob<A extends keyof Result>(
 			await new Promise((resolve) => setTimeout(resolve, wait));
 		}
 	} finally {
-		sessionStorage.removeItem(`cordwain.job.${name}`);
+		sessionStorage.removeItem(keptAs(name));
 	}
 }
 

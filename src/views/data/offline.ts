@@ -1,5 +1,6 @@
 import type { SiteView } from '@/core/reading/site-view';
 import { addressOf } from './client';
+import { atSiteHere } from './site-here';
 
 /** Keeps the pages of a walk on this device, where the browser allows it: only pages that came securely may. */
 const KEPT = 'cordwain.kept';
@@ -36,9 +37,9 @@ export async function keepPages(site: SiteView): Promise<void> {
 			'/bench',
 			'/calibrate',
 			'/round/grid',
-			addressOf('GET /me', {}),
+			atSiteHere(addressOf('GET /me', {})),
 			...stations.map((s) => `/bench?station=${encodeURIComponent(s)}`),
-			...stations.map((s) => addressOf('GET /memory', { query: { stations: JSON.stringify([s]) } })),
+			...stations.map((s) => atSiteHere(addressOf('GET /memory', { query: { stations: JSON.stringify([s]) } }))),
 		],
 	});
 }

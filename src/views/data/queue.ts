@@ -2,6 +2,7 @@ import { createStore, del, get, set, entries as stored, type UseStore } from 'id
 import type { Contract } from '@/contract';
 import type { Call, Got } from '@/contract/operation';
 import { ApiProblem, newKey, noNetwork, type Sent, send } from './client';
+import { siteHere } from './site-here';
 
 /**
  * What is entered waits in one queue of this browser until the server has it: through lost answers, a server that is away, and
@@ -21,6 +22,8 @@ export type Entering =
 export interface WaitingEntry {
 	key: string;
 	madeAt: number;
+	/** The site of the page it was entered on. */
+	site: number | null;
 	address: Entering;
 	asked: Sent;
 	/** What it is, for the person who entered it. */
@@ -111,7 +114,7 @@ async function sendInOrder(upTo?: string): Promise<unknown> {
 		const e = await get<WaitingEntry>(key, entries());
 		if (!e || e.refused !== null || e.of !== undefined) continue;
 		try {
-			const answer = await send(e.address, e.asked, e.key);
+			const answer = await send(e.address, e.asked, e.key, e.site);
 			await tellFollowers(e.key, (answer as { id?: number } | null)?.id);
 			await del(e.key, entries());
 			told();
@@ -156,13 +159,21 @@ export async function enter<A extends Entering>(
 	key = newKey(),
 ): Promise<Entered<Got<Contract[A]>>> {
 	lastMade = Math.max(Date.now(), lastMade + 0.001);
-	const entry: WaitingEntry = { key, madeAt: lastMade, address, asked: asked as Sent, words, refused: null };
+	const entry: WaitingEntry = {
+		key,
+		madeAt: lastMade,
+		site: siteHere(),
+		address,
+		asked: asked as Sent,
+		words,
+		refused: null,
+	};
 	await set(entry.key, entry, entries());
 	awaited.add(entry.key);
 	told();
 	const turn = inTurn(async () => {
 		// Another tab may have sent it while this one waited: its answer comes again under the same key.
-		if ((await get(entry.key, entries())) === undefined) return send(address, entry.asked, entry.key);
+		if ((await get(entry.key, entries())) === undefined) return send(address, entry.asked, entry.key, entry.site);
 		return sendInOrder(entry.key);
 	}).then((answer): Entered<Got<Contract[A]>> => ({ kind: 'stored', answer: answer as Got<Contract[A]> }));
 	const patience = new Promise<'kept'>((resolve) => setTimeout(() => resolve('kept'), PATIENCE_MS));
@@ -185,7 +196,14 @@ export const follow = (key: string, body: object, words: string): Promise<boolea
 	inTurn(async () => {
 		if ((await get(key, entries())) === undefined) return false;
 		lastMade = Math.max(Date.now(), lastMade + 0.001);
-		const own = { key: newKey(), madeAt: lastMade, address: 'POST /attachments' as const, asked: { body }, words };
+		const own = {
+			key: newKey(),
+			madeAt: lastMade,
+			site: siteHere(),
+			address: 'POST /attachments' as const,
+			asked: { body },
+			words,
+		};
 		await set(own.key, { ...own, refused: null, of: key }, entries());
 		told();
 		return true;

@@ -3,6 +3,7 @@ import { QUANTITY } from '@/core/quantity';
 import { unitLabel } from '../ui/format';
 import { api } from './client';
 import { enter, takeBack, waitingEntries } from './queue';
+import { siteHere } from './site-here';
 
 /** What was just entered and can be taken back: these readings, this event, or a sample that still waits on this device. */
 export type Undo = { readings: number[] } | { event: number } | 'waiting';
@@ -40,7 +41,8 @@ export async function takeBackLast(): Promise<string> {
 	if (latest !== null && latest !== 'waiting') return undo(latest);
 	// What has not been stored yet was entered last.
 	const unsent = (await waitingEntries()).findLast(
-		(x) => (x.address === 'POST /readings' || x.address === 'POST /events') && x.refused === null,
+		(x) =>
+			(x.address === 'POST /readings' || x.address === 'POST /events') && x.refused === null && x.site === siteHere(),
 	);
 	if (unsent && (await takeBack(unsent.key))) return `Taken back: ${unsent.words}.`;
 	const { undone } = await api('POST /readings/undo');

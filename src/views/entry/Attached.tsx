@@ -3,6 +3,7 @@ import { addressOf, api } from '../data/client';
 import { sendable } from '../data/picture';
 import { askAgain, useAsked } from '../data/queries';
 import { enter } from '../data/queue';
+import { atSiteHere } from '../data/site-here';
 import { FilePick } from './FilePick';
 
 /** Photos and files beside a reading or an event: seen, added from the camera or a folder, taken away. */
@@ -35,7 +36,7 @@ export function Attached({ of }: { of: { reading: number } | { event: number } }
 		<div className="mt-2" data-attached={data?.attachments.length ?? 0}>
 			<ul className="flex flex-wrap gap-3">
 				{data?.attachments.map((a) => {
-					const path = addressOf('GET /attachments/:id/file', { params: { id: a.id } });
+					const path = atSiteHere(addressOf('GET /attachments/:id/file', { params: { id: a.id } }));
 					return (
 						<li key={a.id} className="border border-line p-1 max-w-48">
 							<a href={path} target="_blank" rel="noreferrer" className="block underline break-words">

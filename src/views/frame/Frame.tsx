@@ -12,6 +12,7 @@ import { MORE, PLACES, ThumbNav } from './places';
 import { QuickLine } from './QuickLine';
 import { SampleNote } from './SampleNote';
 import { ThemeSwitch } from './ThemeSwitch';
+import { useSiteLinks } from './use-site-links';
 import { WaitingEntries } from './WaitingEntries';
 
 /** Where a key leads. */
@@ -51,16 +52,20 @@ interface Said {
 export function Frame({
 	place,
 	site: held,
+	siteName,
 	reviewCount,
 	me,
 }: {
 	place: string;
 	site: Held<SiteView> | null;
+	/** Of the site that is shown, set up or not. */
+	siteName: string | null;
 	reviewCount: number;
 	me: FrameMe;
 }) {
 	const site = held && unheld(held);
 
+	useSiteLinks();
 	const [keys, setKeys] = useState(false);
 	const [awake, setAwake] = useState(false);
 	useEffect(() => setAwake(true), []);
@@ -138,7 +143,14 @@ export function Frame({
 					<a href="/" className="font-bold text-[1.15rem]">
 						Cordwain
 					</a>
-					{site && <span className="text-soft">{site.name}</span>}
+					{siteName !== null &&
+						(me.shared ? (
+							<span className="text-soft">{siteName}</span>
+						) : (
+							<a href="/sites" className="text-soft hover:underline underline-offset-4" title="Sites">
+								{siteName}
+							</a>
+						))}
 					{site && <QuickLine site={site} onSaved={({ words, undo: back }) => setSaid(words, back)} />}
 					<span className="ml-auto flex items-center gap-3">
 						<Suspense>{site && awake && <Bell />}</Suspense>

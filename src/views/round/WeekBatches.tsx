@@ -2,6 +2,7 @@ import type { Week } from '@/contract/week';
 import { feedName } from '@/core/mix/feed/plan';
 import type { SiteView } from '@/core/reading/site-view';
 import { addressOf } from '../data/client';
+import { atSiteHere } from '../data/site-here';
 import { OpensReading } from '../entry/OpensButton';
 import { volumeWithUnit } from '../mix/typed';
 import { dateTime } from '../ui/format';
@@ -41,7 +42,7 @@ export function WeekPhotos({ attached }: { attached: Week['attached'] }) {
 		<Part title="Photos and files" empty={false}>
 			<ul className="flex flex-wrap gap-3" data-week-photos={attached.length}>
 				{attached.map((a) => {
-					const path = addressOf('GET /attachments/:id/file', { params: { id: a.id } });
+					const path = atSiteHere(addressOf('GET /attachments/:id/file', { params: { id: a.id } }));
 					return (
 						<li key={a.id} className="max-w-60">
 							{a.type.startsWith('image/') ? (

@@ -6,6 +6,7 @@ import { type SheetRow, sheetColumns, sheetDay, sheetTime } from '@/core/rhythm/
 import { USUAL } from '../bench/dips';
 import { countedNote, fieldMeter, understandField } from '../bench/understand';
 import { useEngine } from '../data/engine';
+import { ofSiteHere } from '../data/site-here';
 import { usualInstrument } from '../entry/InstrumentChoice';
 import { type DraftSample, judgeDraft, save } from '../entry/sample';
 
@@ -28,18 +29,21 @@ export function useGrid(site: SiteView, rows: readonly SheetRow[]) {
 	const [busy, setBusy] = useState(false);
 	useEffect(() => {
 		try {
-			const kept = JSON.parse(localStorage.getItem(KEPT) ?? 'null') as { date: string; cells: typeof cells } | null;
+			const kept = JSON.parse(localStorage.getItem(ofSiteHere(KEPT)) ?? 'null') as {
+				date: string;
+				cells: typeof cells;
+			} | null;
 			if (kept) {
 				setCells(kept.cells);
 				setDate(kept.date);
 				setKept(kept.date);
 			}
 		} catch {
-			localStorage.removeItem(KEPT);
+			localStorage.removeItem(ofSiteHere(KEPT));
 		}
 	}, []);
 	useEffect(() => {
-		if (Object.keys(cells).length > 0) localStorage.setItem(KEPT, JSON.stringify({ date, cells }));
+		if (Object.keys(cells).length > 0) localStorage.setItem(ofSiteHere(KEPT), JSON.stringify({ date, cells }));
 	}, [cells, date]);
 
 	/** Pens measure what pens do; the rest is measured with what measured it last, or can. */
@@ -100,7 +104,7 @@ export function useGrid(site: SiteView, rows: readonly SheetRow[]) {
 		setProblem('');
 		try {
 			const result = await save(filled.map((l) => l.sample));
-			localStorage.removeItem(KEPT);
+			localStorage.removeItem(ofSiteHere(KEPT));
 			setCells({});
 			setSaid(
 				result.kind === 'stored'

@@ -9,11 +9,21 @@ import { type FirstAnswers, PENS, type Pen, setUp, unitsOf } from './first-setup
 import { ScaleFinder } from './ScaleFinder';
 
 /** From nothing to a first reading: a few questions that a beginner can answer, each with an answer already in it. */
-export function FirstSetup({ zones }: { zones: string[] }) {
+export function FirstSetup({
+	zones,
+	name,
+	alone,
+}: {
+	zones: string[];
+	/** What the place is called already; empty where nobody said. */
+	name: string;
+	/** There is no other site: an archive may come back. */
+	alone: boolean;
+}) {
 	const own = Intl.DateTimeFormat().resolvedOptions().timeZone;
 	const form = useForm<FirstAnswers>({
 		defaultValues: {
-			site: '',
+			site: name,
 			zone: zones.includes(own) ? own : 'UTC',
 			kind: SYSTEM_PRESETS[0]!.kind,
 			name: 'Tank',
@@ -77,7 +87,7 @@ export function FirstSetup({ zones }: { zones: string[] }) {
 					</button>
 					: an invented yard with eight months of readings, thrown away with one press when you have seen enough.
 				</p>
-				<BringBack />
+				{alone && <BringBack />}
 				{sampling && <p aria-live="polite">It is being written; that takes some seconds…</p>}
 			</div>
 			<Field label="What do you call the place?" width="w-full">
