@@ -52,7 +52,7 @@ function sayHowItCame(request, proxies) {
 	const host = believed ? headers['x-forwarded-host'] : undefined;
 	const proto = believed ? headers['x-forwarded-proto'] : undefined;
 	for (const name of Object.keys(headers))
-		if (/^(x-forwarded-|forwarded$|x-cordwain-(?!page$))/.test(name)) delete headers[name];
+		if (/^(x-forwarded-|forwarded$|x-cordwain-(?!(?:page|site)$))/.test(name)) delete headers[name];
 	headers['x-cordwain-peer'] = from;
 	headers['x-cordwain-here'] = isLoopback(peer) && !believed && forwarded === undefined ? '1' : '0';
 	headers['x-cordwain-proto'] = proto === 'https' || socket.encrypted ? 'https' : 'http';

@@ -11,16 +11,18 @@ import { restoreArchive } from '@/service/archive/restore';
 import { writeArchive } from '@/service/archive/write';
 import { archivedTables } from '@/store/archive/catalog';
 import { listBackups } from '@/store/backups';
-import type { Pool } from '@/store/pool';
-import { freshDatabase, withDatabase } from '../helpers/database';
+import { PLAIN_STATION, putStation } from '@/store/line';
+import { createPool, type Pool, transaction } from '@/store/pool';
+import { insertSite } from '@/store/site';
+import { freshDatabase, withInstallation } from '../helpers/database';
 
 /** Taken out, brought back, taken out again: the same bytes (format 1, docs/formats.md). Checked with Python's own zip and csv. */
 const folder = mkdtempSync(join(tmpdir(), 'cordwain-archive-test-'));
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
-async function archiveOf(pool: Pool): Promise<Buffer> {
+async function archiveOf(pool: Pool, siteId: number | null = null): Promise<Buffer> {
 	const pieces: Uint8Array[] = [];
-	for await (const piece of writeArchive(pool, null)) pieces.push(piece);
+	for await (const piece of writeArchive(pool, siteId)) pieces.push(piece);
 	return Buffer.concat(pieces);
 }
 const kept = (name: string, bytes: Uint8Array): string => {
@@ -32,7 +34,7 @@ let whole: Buffer;
 
 describe('an archive of the demo', () => {
 	it('holds every table but what is secret or of this machine, with counts and digests that Python finds too', async () => {
-		await withDatabase('demo', async (pool) => {
+		await withInstallation('demo', async (pool) => {
 			await pool.query(
 				`INSERT INTO person (name, passphrase, pin, owner) VALUES ('Wren', 'scrypt$secret-of-wren', 'scrypt$pin-of-wren', true)`,
 			);
@@ -87,7 +89,7 @@ describe('an archive of the demo', () => {
 		expect(text).toContain('mail.example');
 	});
 	it('comes back into an empty installation whole, and makes the same bytes again', async () => {
-		await withDatabase('empty', async (pool) => {
+		await withInstallation('empty', async (pool) => {
 			const restored = await restoreArchive(pool, kept('whole.zip', whole));
 			expect(restored.sites).toEqual(['Saltmarsh Yard']);
 			const again = await archiveOf(pool);
@@ -102,6 +104,40 @@ describe('an archive of the demo', () => {
 			await expect(restoreArchive(pool, kept('whole.zip', whole))).rejects.toMatchObject({ code: 'not-empty' });
 		});
 	});
+	it('of one of two sites holds that one and its people, comes back alone, and makes the same bytes again', async () => {
+		await withInstallation('demo', async (pool) => {
+			const second = await transaction(pool, async (client) => {
+				const { id } = await insertSite(client, { name: 'Hill Yard', timezone: 'UTC', units: {}, settings: {} });
+				await putStation(client, id, {
+					...PLAIN_STATION,
+					code: 'hill-bed',
+					name: 'Hill bed',
+					kind: 'reservoir',
+					position: 1,
+				});
+				return id;
+			});
+			await pool.query("INSERT INTO person (name) VALUES ('Wren'), ('Heron')");
+			await pool.query("INSERT INTO membership SELECT $1, id, 'helper' FROM person WHERE name = 'Heron'", [second]);
+			const own = await archiveOf(pool, second);
+			const text = Object.values(unzipSync(own))
+				.map((u) => Buffer.from(u).toString())
+				.join('\n');
+			expect([text.includes('hill-bed'), text.includes('Heron')]).toEqual([true, true]);
+			expect([text.includes('Saltmarsh'), text.includes('pond'), text.includes('Wren')]).toEqual([false, false, false]);
+			await withInstallation('empty', async (other) => {
+				expect((await restoreArchive(other, kept('one.zip', own))).sites).toEqual(['Hill Yard']);
+				expect((await archiveOf(other, second)).equals(own)).toBe(true);
+			});
+			// Of both at once there is all of it.
+			const both = await archiveOf(pool);
+			await withInstallation('empty', async (other) => {
+				await restoreArchive(other, kept('both.zip', both));
+				expect((await archiveOf(other)).equals(both)).toBe(true);
+				expect((await archiveOf(other, second)).equals(own)).toBe(true);
+			});
+		});
+	});
 	it.each([
 		['cut off', (b: Buffer) => b.subarray(0, b.length / 2)],
 		['no zip', () => Buffer.from('time,station\n')],
@@ -113,7 +149,7 @@ describe('an archive of the demo', () => {
 			(b: Buffer) => changed(b, 'manifest.json', (t) => t.replace(/"schema": \d+/, '"schema": 9999')),
 		],
 	] as const)('%s: it says so, and nothing is stored', async (name, damage) => {
-		await withDatabase('empty', async (pool) => {
+		await withInstallation('empty', async (pool) => {
 			const path = kept(`${name}.zip`, damage(whole));
 			await expect(restoreArchive(pool, path)).rejects.toMatchObject({ code: 'not-an-archive' });
 			const { rows } = await pool.query('SELECT (SELECT count(*) FROM site) + (SELECT count(*) FROM station) AS n');
@@ -135,7 +171,7 @@ describe('an archive of the demo', () => {
 				return `${[cut(head!), ...rows.map((l) => l.replace(/,[^,]*$/, ''))].join('\n')}\n`;
 			}),
 		);
-		await withDatabase('empty', async (pool) => {
+		await withInstallation('empty', async (pool) => {
 			await restoreArchive(pool, kept('older.zip', older));
 			const { rows } = await pool.query('SELECT DISTINCT shape FROM station');
 			expect(rows).toEqual([{ shape: '' }]);
@@ -146,7 +182,6 @@ describe('an archive of the demo', () => {
 describe('backups by themselves', () => {
 	it('are written whole, listed, tried out in a database of their own, and found out when they are damaged', async () => {
 		const url = await freshDatabase('demo');
-		const { createPool } = await import('@/store/pool');
 		const pool = createPool(url);
 		try {
 			const own = mkdtempSync(join(folder, 'backups-'));

@@ -13,10 +13,10 @@ import { requireSite, siteForIntake } from '@/service/site';
 import { listBatches } from '@/store/batches';
 import { correctionChain, standingOfSample } from '@/store/corrections';
 import { migrate } from '@/store/migrate';
-import { createPool, type Pool } from '@/store/pool';
+import type { Pool } from '@/store/pool';
 import { countReadings, listReadings } from '@/store/readings';
 import { listRecipes } from '@/store/recipes';
-import { withDatabase } from '../helpers/database';
+import { withDatabase, withInstallation } from '../helpers/database';
 import { DEMO_NOW } from '../helpers/global-setup';
 import { temporaryFile } from '../helpers/temporary-file';
 
@@ -190,9 +190,8 @@ describe('a database of before', () => {
 
 describe('readings are never overwritten', () => {
 	it('the database itself refuses to change or delete a reading', () =>
-		withDatabase('demo', async (_, url) => {
-			// Nor does it let the owner of the tables.
-			const pool = createPool(url);
+		// Nor does it let the owner of the tables.
+		withInstallation('demo', async (pool) => {
 			await expect(pool.query('UPDATE reading SET value = 7')).rejects.toThrow(/append-only/);
 			await expect(pool.query('DELETE FROM reading')).rejects.toThrow(/append-only/);
 			await expect(pool.query('DELETE FROM decision')).rejects.toThrow(/append-only/);
@@ -207,7 +206,6 @@ describe('readings are never overwritten', () => {
 				'audit',
 			])
 				await expect(pool.query(`TRUNCATE ${table} CASCADE`)).rejects.toThrow(/append-only/);
-			await pool.end();
 		}));
 	it('a correction stands beside its original; undo is a decision', () =>
 		withDatabase('demo', async (pool) => {

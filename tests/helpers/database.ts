@@ -10,7 +10,7 @@ export function cluster(): string {
 }
 
 /** A database of a test's own: blank, empty but for its tables, or with the Saltmarsh Yard demo. */
-export async function freshDatabase(from: 'blank' | 'empty' | 'demo'): Promise<string> {
+export async function freshDatabase(from: From): Promise<string> {
 	const name = `test_${randomBytes(6).toString('hex')}`;
 	const client = new pg.Client({ connectionString: cluster() });
 	await client.connect();
@@ -23,16 +23,26 @@ export async function freshDatabase(from: 'blank' | 'empty' | 'demo'): Promise<s
 	return inDatabase(cluster(), name);
 }
 
-export async function withDatabase<T>(
-	from: 'blank' | 'empty' | 'demo',
+type From = 'blank' | 'empty' | 'demo';
+
+async function withPool<T>(
+	from: From,
+	options: Parameters<typeof createPool>[1],
 	work: (pool: Pool, url: string) => Promise<T>,
 ): Promise<T> {
 	const url = await freshDatabase(from);
-	// As a server works for one site: the first. Before there are tables nothing can be guarded.
-	const pool = createPool(url, { siteId: 1, guarded: from !== 'blank' });
+	const pool = createPool(url, options);
 	try {
 		return await work(pool, url);
 	} finally {
 		await pool.end();
 	}
 }
+
+/** As a server works for one site, the first. Before there are tables nothing can be guarded. */
+export const withDatabase = <T>(from: From, work: (pool: Pool, url: string) => Promise<T>): Promise<T> =>
+	withPool(from, { siteId: 1, guarded: from !== 'blank' }, work);
+
+/** As a server works for the whole installation: nothing is guarded, and no site is worked for. */
+export const withInstallation = <T>(from: From, work: (pool: Pool, url: string) => Promise<T>): Promise<T> =>
+	withPool(from, {}, work);

@@ -8,7 +8,7 @@ import { Refusal } from '../refusal';
 import { FORMAT_VERSION, MANIFEST, type Manifest, manifest } from './format';
 
 /** Names that an archive has; whatever else lies in the zip is left where it is. */
-const KNOWN = /^(?:manifest\.json|(?:tables\/)?[a-z_]+(?:\.schema)?\.(?:csv|json))$/;
+const KNOWN = /^(?:manifest\.json|(?:tables\/|site-\d{1,9}\/)?[a-z_]+(?:\.schema)?\.(?:csv|json))$/;
 
 export const notAnArchive = (message: string): Refusal => new Refusal('not-an-archive', [{ path: 'file', message }]);
 

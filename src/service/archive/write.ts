@@ -116,7 +116,7 @@ export async function* writeArchive(pool: Pool, siteId: number | null): AsyncGen
 			version: FORMAT_VERSION,
 			schema: await schemaVersion(client),
 			sites: sites.map((s) => s.name),
-			counters: await counters(client),
+			counters: await counters(client, siteId),
 			months: await sampleMonths(client, siteId),
 			tables: tables.map((t) => t.name),
 			files,

@@ -6,7 +6,7 @@ import { read } from '../read';
  * What an archive holds: every table of the book, by the database's own catalogue, so that none can be forgotten. Left out is what is
  * secret, what was under way, and what belongs to this machine alone.
  */
-const LEFT_OUT = [
+export const LEFT_OUT = [
 	'backup',
 	'join_code',
 	'passkey',

@@ -4,7 +4,7 @@ import { from as copyFrom, to as copyTo } from 'pg-copy-streams';
 import { z } from 'zod';
 import { type Client, type Db, type Pool, patiently } from '../pool';
 import { read } from '../read';
-import { type ArchivedTable, columnsOf, nameOf, selectOf } from './catalog';
+import { type ArchivedTable, columnsOf, LEFT_OUT, nameOf, selectOf } from './catalog';
 
 /** Numbers that the database counts with. */
 const COUNTERS = ['row_id', 'site_id_seq', 'series_number'] as const;
@@ -52,7 +52,12 @@ export async function sampleMonths(db: Db, siteId: number | null): Promise<strin
 	return rows.map((r) => r.month);
 }
 
-export async function counters(db: Db): Promise<Record<string, number>> {
+/**
+ * How far each has counted; of one site how far its own rows go, so that what others do changes nothing of it.
+ * @param siteId null: of the installation
+ */
+export async function counters(db: Db, siteId: number | null): Promise<Record<string, number>> {
+	if (siteId !== null) return countedBy(db, siteId);
 	const found: Record<string, number> = {};
 	for (const name of COUNTERS) {
 		const rows = await read(
@@ -62,6 +67,30 @@ export async function counters(db: Db): Promise<Record<string, number>> {
 			[name],
 		);
 		found[name] = rows[0]!.at ?? 0;
+	}
+	return found;
+}
+
+/** Of each counter the greatest number that a row of a site has of it. */
+async function countedBy(db: Db, siteId: number): Promise<Record<string, number>> {
+	const columns = await read(
+		db,
+		z.strictObject({ table: z.string(), column: z.string(), counter: z.string(), site: z.string() }),
+		`SELECT c.relname AS "table", a.attname AS "column", n.name AS counter, CASE WHEN c.relname = 'site' THEN 'id' ELSE 'site_id' END AS site
+		FROM pg_attrdef d JOIN pg_class c ON c.oid = d.adrelid JOIN pg_attribute a ON a.attrelid = d.adrelid AND a.attnum = d.adnum
+			JOIN unnest($1::text[]) n(name) ON pg_get_expr(d.adbin, d.adrelid) LIKE '%' || n.name || '%'
+		WHERE c.relnamespace = current_schema()::regnamespace AND c.relkind IN ('r', 'p') AND NOT c.relispartition AND c.relname <> ALL($2)
+			AND (c.relname = 'site' OR EXISTS (SELECT 1 FROM pg_attribute s WHERE s.attrelid = c.oid AND s.attname = 'site_id' AND NOT s.attisdropped))`,
+		[COUNTERS, LEFT_OUT],
+	);
+	const found: Record<string, number> = { ...Object.fromEntries(COUNTERS.map((c) => [c, 0])), site_id_seq: siteId };
+	for (const { table, column, counter, site } of columns) {
+		const rows = await read(
+			db,
+			z.strictObject({ most: z.number().nullable() }),
+			patiently(`SELECT max("${column}") AS most FROM "${table}" WHERE ${site} = $1`, [siteId]),
+		);
+		found[counter] = Math.max(found[counter]!, rows[0]!.most ?? 0);
 	}
 	return found;
 }

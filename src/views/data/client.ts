@@ -40,8 +40,11 @@ function urlOf(address: string, { params = {}, query = {} }: Sent): string {
 		.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(String(params[name])));
 	const given = Object.entries(query).filter(([, v]) => v !== undefined && v !== '');
 	const search = new URLSearchParams(given.map(([k, v]) => [k, String(v)])).toString();
-	return `/api/v1${path}${search && `?${search}`}`;
+	return `${ROOT}${path}${search && `?${search}`}`;
 }
+const ROOT = '/api/v1';
+/** Whether a link leads to an operation rather than to a page. */
+export const isOfApi = (address: string): boolean => address.startsWith(`${ROOT}/`);
 
 /** The device knows that it reaches nothing: the server is not to blame. */
 export const noNetwork = (): boolean => typeof navigator !== 'undefined' && navigator.onLine === false;

@@ -1,24 +1,39 @@
 import { useEffect, useState } from 'react';
 import { api } from '../data/client';
 import { Wrong } from '../ui/Field';
+import { CodeField } from './CodeField';
+import { JoinToo } from './JoinToo';
 import { NameField } from './NameField';
 import { SecretField } from './SecretField';
 import { useRefused } from './use-refused';
 
-/** Joins by the code that a grower shows: scanned, or typed. */
-export function Join() {
+/** Joins by the code that a grower shows, scanned or typed: as who one is here already, or as somebody new. */
+export function Join({ me }: { me: string | null }) {
 	const [code, setCode] = useState('');
+	const [another, setAnother] = useState(false);
+	useEffect(() => {
+		// Behind the hash it is sent to nobody before it is used.
+		const scanned = decodeURIComponent(location.hash.slice(1));
+		if (scanned) setCode(scanned);
+	}, []);
+	if (me === null || another) return <JoinAnew code={code} setCode={setCode} />;
+	return (
+		<div className="grid gap-4 max-w-96">
+			<JoinToo code={code} setCode={setCode} as={me} />
+			<button type="button" className="underline cursor-pointer min-h-11 text-left" onClick={() => setAnother(true)}>
+				I am not {me}
+			</button>
+		</div>
+	);
+}
+
+function JoinAnew({ code, setCode }: { code: string; setCode: (text: string) => void }) {
 	const [name, setName] = useState('');
 	const [passphrase, setPassphrase] = useState('');
 	const [pin, setPin] = useState('');
 	const [awake, setAwake] = useState(false);
 	const { wrong, busy, attempt } = useRefused();
-	useEffect(() => {
-		setAwake(true);
-		// Behind the hash it is sent to nobody before it is used.
-		const scanned = decodeURIComponent(location.hash.slice(1));
-		if (scanned) setCode(scanned);
-	}, []);
+	useEffect(() => setAwake(true), []);
 	return (
 		<form
 			className="grid gap-4 max-w-96"
@@ -30,18 +45,7 @@ export function Join() {
 			}}
 		>
 			<h1>Join</h1>
-			<label className="block">
-				<span className="field-label">Code</span>
-				<input
-					className="field uppercase"
-					autoComplete="off"
-					maxLength={40}
-					placeholder="ABCDE-FGHJK"
-					value={code}
-					onChange={(e) => setCode(e.target.value)}
-				/>
-				<Wrong>{wrong.code}</Wrong>
-			</label>
+			<CodeField label="Code" value={code} onChange={setCode} wrong={wrong.code} />
 			<NameField
 				label="Your name, as it stands beside what you enter"
 				value={name}

@@ -19,6 +19,10 @@ export function People({ site: held }: { site: Held<SiteView> }) {
 			<p className="mb-3">
 				<a className="underline" href="/ledger/changes">
 					Who did what
+				</a>{' '}
+				·{' '}
+				<a className="underline" href="/sites">
+					Sites
 				</a>
 			</p>
 			<Notice said={said} problem={problem} />

@@ -30,13 +30,13 @@ export function PeopleList({ attempt }: { attempt: Attempt }) {
 						<span className="grow">
 							<strong>{p.name}</strong>{' '}
 							<span className="text-soft">
-								{p.ended ? 'ended' : ROLE_WORDS[p.role]}
+								{p.ended ? 'ended' : p.owner ? 'does everything, at every site' : ROLE_WORDS[p.role]}
 								{p.has_pin && ' · has a PIN'}
 								{p.passkeys > 0 && ` · ${p.passkeys} ${p.passkeys === 1 ? 'passkey' : 'passkeys'}`}
 								{p.seen_at !== null && ` · seen ${ago(Date.parse(p.seen_at), Date.now())}`}
 							</span>
 						</span>
-						{!p.ended && (
+						{!p.ended && !p.owner && (
 							<label className="flex items-center gap-2">
 								<span className="sr-only">Role of {p.name}</span>
 								<select
@@ -52,19 +52,21 @@ export function PeopleList({ attempt }: { attempt: Attempt }) {
 								</select>
 							</label>
 						)}
-						<button
-							type="button"
-							className="act !font-normal"
-							onClick={() =>
-								void change(
-									p,
-									{ ended: !p.ended },
-									p.ended ? `${p.name} can sign in again.` : `${p.name} is signed out everywhere, and cannot sign in.`,
-								)
-							}
-						>
-							{p.ended ? 'Let in again' : 'End'}
-						</button>
+						{!p.owner && (
+							<button
+								type="button"
+								className="act !font-normal"
+								onClick={() =>
+									void change(
+										p,
+										{ ended: !p.ended },
+										p.ended ? `${p.name} can sign in again.` : `${p.name} does not come here any more.`,
+									)
+								}
+							>
+								{p.ended ? 'Let in again' : 'End'}
+							</button>
+						)}
 					</li>
 				))}
 			</ul>

@@ -11,20 +11,20 @@ import { ScaleFinder } from './ScaleFinder';
 /** From nothing to a first reading: a few questions that a beginner can answer, each with an answer already in it. */
 export function FirstSetup({
 	zones,
-	name,
+	site,
 	alone,
 }: {
 	zones: string[];
-	/** What the place is called already; empty where nobody said. */
-	name: string;
+	/** What the place is called already, and its clock; null where nobody said. */
+	site: { name: string; timezone: string } | null;
 	/** There is no other site: an archive may come back. */
 	alone: boolean;
 }) {
 	const own = Intl.DateTimeFormat().resolvedOptions().timeZone;
 	const form = useForm<FirstAnswers>({
 		defaultValues: {
-			site: name,
-			zone: zones.includes(own) ? own : 'UTC',
+			site: site?.name ?? '',
+			zone: site?.timezone ?? (zones.includes(own) ? own : 'UTC'),
 			kind: SYSTEM_PRESETS[0]!.kind,
 			name: 'Tank',
 			volume: '',

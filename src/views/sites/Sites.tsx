@@ -1,13 +1,15 @@
+import { useState } from 'react';
 import type { Me } from '@/contract/people';
 import { forgetPages } from '../data/offline';
 import { useAsked } from '../data/queries';
+import { JoinToo } from '../people/JoinToo';
 import { ROLE_WORDS } from '../people/PeopleList';
-import { JoinToo } from './JoinToo';
 import { NewSite } from './NewSite';
 
 /** The sites that one may come to, a press away from one another; and one more. */
 export function Sites({ zones }: { zones: string[] }) {
 	const { data } = useAsked('GET /sites', {});
+	const [code, setCode] = useState('');
 	const me: Me | undefined = useAsked('GET /me', {}).data;
 	return (
 		<div className="grid lg:grid-cols-[1fr_24rem] gap-x-10 gap-y-6">
@@ -41,7 +43,7 @@ export function Sites({ zones }: { zones: string[] }) {
 			</section>
 			<div className="grid gap-6 content-start">
 				{me?.owner && <NewSite zones={zones} />}
-				{me && !me.open && !me.shared && <JoinToo />}
+				{me && !me.open && !me.shared && me.name !== null && <JoinToo code={code} setCode={setCode} as={me.name} />}
 			</div>
 		</div>
 	);

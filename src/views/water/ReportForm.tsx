@@ -52,7 +52,7 @@ export function ReportForm({
 					<input
 						type="file"
 						accept=".csv,.txt,text/csv,text/plain"
-						className="text-[0.9rem] min-h-11"
+						className="text-[0.9rem] min-h-11 w-full"
 						onChange={async (e) => {
 							const file = e.target.files?.[0];
 							if (!file) return;

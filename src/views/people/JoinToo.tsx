@@ -1,12 +1,19 @@
-import { useState } from 'react';
 import { api } from '../data/client';
 import { forgetPages } from '../data/offline';
-import { useRefused } from '../people/use-refused';
-import { Wrong } from '../ui/Field';
+import { CodeField } from './CodeField';
+import { useRefused } from './use-refused';
 
 /** Joins one more site by the code that its grower shows, as who one is already. */
-export function JoinToo() {
-	const [code, setCode] = useState('');
+export function JoinToo({
+	code,
+	setCode,
+	as,
+}: {
+	code: string;
+	setCode: (text: string) => void;
+	/** Who one is. */
+	as: string;
+}) {
 	const { wrong, busy, attempt } = useRefused();
 	return (
 		<form
@@ -22,21 +29,15 @@ export function JoinToo() {
 			}}
 		>
 			<h2>Join by a code</h2>
-			<label className="block">
-				<span className="field-label">Code that the grower of another site shows</span>
-				<input
-					className="field uppercase"
-					autoComplete="off"
-					maxLength={40}
-					placeholder="ABCDE-FGHJK"
-					value={code}
-					onChange={(e) => setCode(e.target.value)}
-				/>
-				<Wrong>{wrong.code ?? wrong['']}</Wrong>
-			</label>
+			<CodeField
+				label="Code that the grower of another site shows"
+				value={code}
+				onChange={setCode}
+				wrong={wrong.code ?? wrong['']}
+			/>
 			<div>
 				<button type="submit" className="act" disabled={busy || code.trim() === ''}>
-					Join
+					Join as {as}
 				</button>
 			</div>
 		</form>
