@@ -145,6 +145,13 @@ export const instrument = wire(
 );
 export type Instrument = z.input<typeof instrument>;
 
+const since = z
+	.enum(['now', 'always'])
+	.optional()
+	.describe(
+		'from when on other ranges and another volume hold; always: it was never otherwise, and all is judged again',
+	);
+
 /** As the checks keep it. */
 const memory = z.custom<EngineSnapshot>((m) => typeof m === 'object' && m !== null && 'stations' in m);
 const codes = z.codec(z.string().max(100_000), z.array(z.string()), {
@@ -187,6 +194,7 @@ export const setup = resource('Setup', {
 	},
 	'POST /systems': {
 		summary: 'Make a system, or change the one with this code',
+		query: wire({ since }),
 		body: system,
 		answer: system,
 		status: 201,
@@ -201,6 +209,7 @@ export const setup = resource('Setup', {
 			path: ['least_ph'],
 			message: 'must lie below the highest pH',
 		}),
+		query: wire({ since }),
 		answer: station,
 		status: 201,
 		problems: ['unknown-system', 'bad-shape'],

@@ -1,6 +1,6 @@
 import { judgeWhatIsDue, judgingIsDue } from '@/service/judging';
 import { loadSite } from '@/service/site';
-import { listSites } from '@/store/site';
+import { sitesThatWait } from '@/store/site';
 import { database, databaseOf } from './database';
 import { isDatabaseDown } from './database-down';
 import { beginJob } from './jobs';
@@ -56,10 +56,10 @@ export async function keepJudged(siteId: number): Promise<void> {
 	}
 }
 
-/** The same for every site, one after the other: at the start. */
+/** The same for every site where something waits, one after the other: at the start. */
 export async function keepAllJudged(): Promise<void> {
 	try {
-		for (const { id } of await listSites(database())) await keepJudged(id);
+		for (const id of await sitesThatWait(database(), 'judging')) await keepJudged(id);
 	} catch (error) {
 		if (!isDatabaseDown(error)) log.error({ error }, 'judging again');
 	}

@@ -11,7 +11,7 @@ import { usualWaits } from '@/store/rounds';
 import { Judging } from './judgement';
 import { fleet } from './probes';
 import type { SiteContext } from './site';
-import { altitudeOf, instrumentInfo, stationInfo } from './site';
+import { altitudeOf, instrumentInfo } from './site';
 
 /** What EC a station usually shows; null where nothing is known of it. */
 function usualEc(engine: Engine, station: string, at: number): number | null {
@@ -37,7 +37,7 @@ export async function frameSite(db: Db, context: SiteContext, now: number): Prom
 			const usualEcUsCm = usualEc(judging.engine, s.code, now);
 			return {
 				measured: measuredHere(s.rhythm, s.kind, usualEcUsCm),
-				info: stationInfo(s, context.systems),
+				info: context.known.stations.get(s.code)!,
 				name: s.name,
 				shape: s.shape,
 				position: s.position,

@@ -1,3 +1,4 @@
+import { stationThen } from '@/core/judge/context';
 import { type CalibrationResult, evaluateCalibration } from '@/core/probe/calibration';
 import { renewalOverdue } from '@/core/probe/care';
 import { dipRecord } from '@/core/probe/dip-record';
@@ -266,7 +267,8 @@ export async function probeStory(
 	const turned = turnedDecisions(
 		touched.map((r) => {
 			const next = readings.find((n) => n.station === r.station && n.at > r.at);
-			const range = context.known.stations.get(r.station)?.ranges[quantity] ?? null;
+			// Whether it would have turned a decision is told by what was wanted then.
+			const range = stationThen(context.known, r.station, r.at).ranges[quantity] ?? null;
 			return {
 				id: r.id,
 				at: r.at,

@@ -15,7 +15,8 @@ import {
 	type StationRow,
 	type SystemRow,
 } from '@/store/line';
-import type { Db } from '@/store/pool';
+import type { Client, Db } from '@/store/pool';
+import { anythingBefore, forgetSetupVersions, insertSetupVersion, type SetupVersion } from '@/store/setup-versions';
 import { findSite, insertAudit, insertSite, type SiteRow, updateSite, workForFirst } from '@/store/site';
 import { writing } from '@/store/writing';
 import { shapeProblem } from '@/words/en/shape';
@@ -24,7 +25,7 @@ import { intervalChoice } from './probes';
 import { Refusal } from './refusal';
 import { recomputeAll } from './restate';
 import { daysAgain } from './sensors/derived';
-import { instrumentInfo, requireSite, type SiteContext, stationInfo } from './site';
+import { instrumentInfo, requireSite, type SiteContext } from './site';
 
 /** The settings that the checks go by. */
 const judgedBy = (s: SiteRow['settings']) => [s.sensitivity ?? 'usual', s.waits ?? null];
@@ -56,6 +57,7 @@ export async function saveSystem(
 	context: SiteContext,
 	change: z.output<typeof system>,
 	who: string,
+	since: Since = 'now',
 ): Promise<SystemRow> {
 	const before = context.systems.find((s) => s.code === change.code);
 	const system = changed<Omit<SystemRow, 'id'>>(
@@ -65,7 +67,12 @@ export async function saveSystem(
 	);
 	return writing(db, async (client) => {
 		const saved = await putSystem(client, context.site.id, system);
-		await insertAudit(client, context.site.id, who, 'system.saved', system.code, system);
+		if (before && before.volumeL !== saved.volumeL) {
+			const stations = context.stations.filter((s) => s.system === system.code).map((s) => s.id);
+			const then = { systemId: saved.id, stationId: null, volumeL: before.volumeL, ranges: null };
+			await keepVersion(client, context, then, stations, since);
+		}
+		await insertAudit(client, context.site.id, who, 'system.saved', system.code, { ...system, since });
 		return saved;
 	});
 }
@@ -75,6 +82,7 @@ export async function saveStation(
 	context: SiteContext,
 	change: z.output<typeof station>,
 	who: string,
+	since: Since = 'now',
 ): Promise<StationRow> {
 	if (change.shape?.trim()) {
 		const shape = tankShape(change.shape);
@@ -96,12 +104,39 @@ export async function saveStation(
 		throw new Refusal('unknown-system', [{ path: 'system', message: `There is no system “${station.system}”.` }]);
 	return writing(db, async (client) => {
 		const id = await putStation(client, context.site.id, station);
-		const before = context.known.stations.get(station.code);
-		if (before && !isDeepStrictEqual(before, stationInfo({ ...station, id }, context.systems)))
+		const before = context.stations.find((s) => s.code === station.code);
+		if (before && (before.kind !== station.kind || before.system !== station.system))
 			await markDue(client, context.site.id, Number.NEGATIVE_INFINITY);
-		await insertAudit(client, context.site.id, who, 'station.saved', station.code, station);
+		if (before && (before.volumeL !== station.volumeL || !isDeepStrictEqual(before.ranges, station.ranges))) {
+			const then = { stationId: id, systemId: null, volumeL: before.volumeL, ranges: before.ranges };
+			await keepVersion(client, context, then, [id], since);
+		}
+		await insertAudit(client, context.site.id, who, 'station.saved', station.code, { ...station, since });
 		return { ...station, id };
 	});
+}
+
+/** From when on a change of ranges or of a volume holds: what was judged before stays as it is, or it was always so. */
+export type Since = 'now' | 'always';
+
+/** Keeps what something was until now, or has what was read there judged again by what it is. */
+async function keepVersion(
+	client: Client,
+	context: SiteContext,
+	then: Omit<SetupVersion, 'until'>,
+	stationIds: readonly number[],
+	since: Since,
+): Promise<void> {
+	const siteId = context.site.id;
+	if (since === 'always') {
+		await forgetSetupVersions(client, siteId, then);
+		await markDue(client, siteId, Number.NEGATIVE_INFINITY);
+		return;
+	}
+	const until = Date.now();
+	// What nobody has read yet is being set up.
+	if (await anythingBefore(client, siteId, stationIds, until))
+		await insertSetupVersion(client, siteId, { ...then, until });
 }
 
 /** The order in which the water runs, as a whole. */

@@ -11,6 +11,7 @@ import {
 	type SystemRow,
 } from '@/store/line';
 import { type Db, homeOf } from '@/store/pool';
+import { listSetupVersions, type SetupVersion } from '@/store/setup-versions';
 import { findSite, insertSite, type StoredSite, workForFirst } from '@/store/site';
 import { writing } from '@/store/writing';
 
@@ -20,6 +21,8 @@ export interface SiteContext {
 	systems: SystemRow[];
 	/** Everything that was ever a station here, in the order the water runs. */
 	stations: StationRow[];
+	/** What stations and systems were before they were changed. */
+	versions: SetupVersion[];
 	instruments: InstrumentRow[];
 	/** What of it is still used: what lists show. */
 	inUse: { stations: StationRow[]; instruments: InstrumentRow[]; systems: SystemRow[] };
@@ -43,13 +46,36 @@ export class NoSite extends Error {
 	}
 }
 
-export const stationInfo = (s: StationRow, systems: readonly SystemRow[]): StationInfo => ({
-	code: s.code,
-	kind: s.kind,
-	system: s.system,
-	volumeL: s.volumeL ?? systems.find((y) => y.code === s.system)?.volumeL ?? null,
-	ranges: Object.fromEntries(Object.entries(s.ranges).map(([q, [low, high]]) => [q, { low, high }])),
-});
+const rangesOf = (r: StationRow['ranges']): StationInfo['ranges'] =>
+	Object.fromEntries(Object.entries(r).map(([q, [low, high]]) => [q, { low, high }]));
+
+/** @param versions what it, and its system, were before they were changed */
+export function stationInfo(
+	s: StationRow,
+	systems: readonly SystemRow[],
+	versions: readonly SetupVersion[] = [],
+): StationInfo {
+	const system = systems.find((y) => y.code === s.system);
+	const own = versions.filter((v) => v.stationId === s.id);
+	const ofSystem = versions.filter((v) => system && v.systemId === system.id);
+	const volumeOf = (own: number | null, whole: number | null | undefined) => own ?? whole ?? null;
+	// Whatever was changed divides the time: until then it was what each of both was then.
+	const before = [...new Set([...own, ...ofSystem].map((v) => v.until))]
+		.sort((a, b) => a - b)
+		.map((until) => {
+			const then = own.find((v) => v.until >= until) ?? s;
+			const whole = ofSystem.find((v) => v.until >= until) ?? system;
+			return { until, volumeL: volumeOf(then.volumeL, whole?.volumeL), ranges: rangesOf(then.ranges ?? {}) };
+		});
+	return {
+		code: s.code,
+		kind: s.kind,
+		system: s.system,
+		volumeL: volumeOf(s.volumeL, system?.volumeL),
+		ranges: rangesOf(s.ranges),
+		...(before.length > 0 ? { before } : {}),
+	};
+}
 
 /** A kit that counts drops is no finer than a drop, unless its leaflet says so. */
 const withDrops = ({ quantities, perDrop }: InstrumentRow): InstrumentInfo['quantities'] => {
@@ -73,12 +99,14 @@ function contextOf(
 	site: StoredSite,
 	systems: SystemRow[],
 	stations: StationRow[],
+	versions: SetupVersion[],
 	instruments: InstrumentRow[],
 ): SiteContext {
 	return {
 		site,
 		systems,
 		stations,
+		versions,
 		instruments,
 		inUse: {
 			stations: stations.filter((s) => !s.retired),
@@ -86,7 +114,7 @@ function contextOf(
 			systems: systems.filter((s) => !s.retired),
 		},
 		known: {
-			stations: new Map(stations.map((s) => [s.code, stationInfo(s, systems)])),
+			stations: new Map(stations.map((s) => [s.code, stationInfo(s, systems, versions)])),
 			instruments: new Map(instruments.map((i) => [i.code, instrumentInfo(i)])),
 			zone: site.timezone,
 			tolerance: SENSITIVITY[site.settings.sensitivity ?? 'usual'],
@@ -106,7 +134,8 @@ export async function loadSite(db: Db): Promise<SiteContext | null> {
 	// One after the other: inside a transaction there is one connection.
 	const systems = await listSystems(db, site.id);
 	const stations = await listStations(db, site.id);
-	const context = contextOf(site, systems, stations, await listInstruments(db, site.id));
+	const versions = await listSetupVersions(db, site.id);
+	const context = contextOf(site, systems, stations, versions, await listInstruments(db, site.id));
 	kept.set(homeOf(db), { version: site.lineVersion, context });
 	return context;
 }
@@ -125,6 +154,7 @@ export const siteForLooking = async (db: Db): Promise<SiteContext> =>
 	(await loadSite(db)) ??
 	contextOf(
 		{ ...PLAIN_SITE, id: -1, lineVersion: -1, probeVersion: -1, memoryVersion: -1, sample: false, streamsDue: false },
+		[],
 		[],
 		[],
 		[],

@@ -93,6 +93,15 @@ export async function updateSite(db: Db, site: SiteRow): Promise<void> {
 	]);
 }
 
+/** What is done for a site without being asked, and where something of it waits: of many sites most have nothing. */
+const WAITS = {
+	watch: 'SELECT DISTINCT site_id AS id FROM watch_condition ORDER BY 1',
+	retention: 'SELECT DISTINCT site_id AS id FROM node WHERE keep_days IS NOT NULL ORDER BY 1',
+	judging: `SELECT site_id AS id FROM judging WHERE due_from IS NOT NULL OR engine <> ${ENGINE_VERSION} UNION SELECT site_id FROM stream_due ORDER BY 1`,
+} as const;
+export const sitesThatWait = async (db: Db, of: keyof typeof WAITS): Promise<number[]> =>
+	(await read(db, idRow, WAITS[of])).map((r) => r.id);
+
 /** Marks the site as invented: it may be thrown away. */
 export async function markSample(db: Db, siteId: number): Promise<void> {
 	await db.query('UPDATE site SET sample = true WHERE id = $1', [siteId]);

@@ -182,7 +182,9 @@ describe('what a node sends', () => {
 		await postJson(app.base, '/nodes', { code, station: 'tank', keep_days: 2 });
 		const before = (await pool.query('SELECT count(*)::int AS n FROM rollup')).rows[0].n;
 		const now = BEGIN + 4 * 86_400_000;
-		await dropOld(pool, now);
+		const ofSite = createPool(app.databaseUrl, { siteId: 1, guarded: true });
+		await dropOld(ofSite, now);
+		await ofSite.end();
 		const raw = await rawOf(pool, code);
 		expect([raw.length, raw[0]!.at]).toEqual([4400 - 2880, BEGIN + 2 * 86_400_000]);
 		expect((await pool.query('SELECT count(*)::int AS n FROM rollup')).rows[0].n).toBe(before);

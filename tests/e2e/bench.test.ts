@@ -104,7 +104,7 @@ describe('the simulated meter at Bench', () => {
 			'{"s":0.5,"ph":6.2}',
 			'{"s":2,"ph":"six"}',
 		];
-		await page.route('**/stream', (route) =>
+		await page.route(/\/stream(\?|$)/, (route) =>
 			route.fulfill({ contentType: 'text/event-stream', body: lines.map((l) => `data: ${l}\n\n`).join('') }),
 		);
 		await press(page, 'Dip into');

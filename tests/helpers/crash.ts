@@ -301,7 +301,7 @@ export async function crash(
 	const pools: Pool[] = [];
 	const connect = async () => {
 		const url = await ensureDatabase(cluster, 'crash');
-		const pool = createPool(url, { siteId: 1, guarded: true });
+		const pool = createPool(url, { siteId: 1 });
 		pools.push(pool);
 		return { url, pool };
 	};

@@ -1,4 +1,5 @@
 import type { InstrumentInfo, ProbeState, StationInfo } from '../reading/model';
+import { stationAt } from '../reading/station-at';
 import type { Waits } from './waits';
 
 /**
@@ -21,8 +22,16 @@ export interface JudgeContext {
 export const SENSITIVITY = { calm: 1.3, usual: 1, keen: 0.8 } as const;
 export type Sensitivity = keyof typeof SENSITIVITY;
 
-/** A station that nobody has set up: taken for a reservoir without target ranges. */
-export const unknownStation = (code: string): StationInfo => ({
+/**
+ * A station as it was set up at a time (ms since 1970, UTC); one that nobody has set up is taken for a reservoir without target ranges.
+ * @example stationThen({ stations: new Map(), instruments: new Map() }, 'pond', 0).kind // 'reservoir'
+ */
+export function stationThen(site: Pick<JudgeContext, 'stations'>, code: string, at: number): StationInfo {
+	const station = site.stations.get(code);
+	return station ? stationAt(station, at) : unknownStation(code);
+}
+
+const unknownStation = (code: string): StationInfo => ({
 	code,
 	kind: 'reservoir',
 	system: null,

@@ -1,10 +1,10 @@
 import { QUANTITY, type SeriesQuantity, seriesQuantity } from '../quantity';
-import type { Reading, StationInfo, Verdict, WaterEvent } from '../reading/model';
+import type { Reading, Verdict, WaterEvent } from '../reading/model';
 import { permits } from '../trust/trust';
 import { agreeingBefore, agreesWithin } from './agreeing';
 import { driftHere, neighbours, remember, TOGETHER_MS } from './beside';
 import type { Subject } from './checks/check';
-import { type JudgeContext, unknownStation } from './context';
+import { type JudgeContext, stationThen } from './context';
 import { combinedEffect, NO_EFFECT } from './event-effect';
 import { eventsBetween } from './events-between';
 import { believe, doubt, type Prediction, predict, score } from './history';
@@ -73,10 +73,6 @@ export class Engine {
 		this.tolerance = site.tolerance ?? 1;
 	}
 
-	station(code: string): StationInfo {
-		return this.site.stations.get(code) ?? unknownStation(code);
-	}
-
 	/** Events are given before the samples that follow them in time; later ones wait for theirs. */
 	note(event: WaterEvent): void {
 		this.memory.note(event);
@@ -84,7 +80,7 @@ export class Engine {
 
 	/** What this station should show at a time. */
 	expect(stationCode: string, quantity: SeriesQuantity, at: number): Prediction | null {
-		const station = this.station(stationCode);
+		const station = stationThen(this.site, stationCode, at);
 		if (station.kind === 'standard') return null;
 		const history = this.memory.lookHistory(stationCode, quantity);
 		const since = eventsBetween(this.memory.look(stationCode).events, history.lastAt, at);
@@ -154,7 +150,7 @@ export class Engine {
 				reading,
 				quantity,
 				definition: QUANTITY[reading.quantity],
-				station: this.station(reading.station),
+				station: stationThen(this.site, reading.station, reading.at),
 				instrument,
 				level,
 				u,

@@ -30,6 +30,8 @@ export interface StationInfo {
 	volumeL: number | null;
 	/** Target range by series quantity, in canonical units. */
 	ranges: Partial<Record<Quantity, Range>>;
+	/** What it was until it was changed, the oldest first; absent where it never was (core/reading/station-at). */
+	before?: readonly { until: number; volumeL: number | null; ranges: Partial<Record<Quantity, Range>> }[];
 }
 
 export interface InstrumentQuantity {

@@ -37,9 +37,9 @@ export const setup = handle(resource, {
 		return { memory: engine.memory.snapshot(query.stations) };
 	},
 	'GET /systems': async ({ site }) => ({ systems: (await site()).systems }),
-	'POST /systems': async ({ body, db, site, who }) => saveSystem(db, await site(), body, who),
+	'POST /systems': async ({ body, query, db, site, who }) => saveSystem(db, await site(), body, who, query.since),
 	'GET /stations': async ({ site }) => ({ stations: (await site()).stations }),
-	'POST /stations': async ({ body, db, site, who }) => saveStation(db, await site(), body, who),
+	'POST /stations': async ({ body, query, db, site, who }) => saveStation(db, await site(), body, who, query.since),
 	'POST /stations/order': async ({ body, db, site, who }) => {
 		await saveOrder(db, await site(), body.codes, who);
 		return { ok: true };

@@ -1,11 +1,11 @@
 import { formatTime } from '@/core/quantity/time';
-import { dropOld } from '@/service/sensors/retention';
+import { dropOld, makeComingMonths } from '@/service/sensors/retention';
 import { loadSite } from '@/service/site';
 import { alertSentence } from '@/service/watch/shown';
 import { watch } from '@/service/watch/watch';
 import { lendWorkToSites } from '@/store/guard';
 import { type Client, type Pool, transaction } from '@/store/pool';
-import { listSites } from '@/store/site';
+import { sitesThatWait } from '@/store/site';
 import { deliveryTried, findAlert, findDelivery, listConditions, watchSettings } from '@/store/watch';
 import { backUpTonight } from '../back-up';
 import { announce } from '../changes';
@@ -41,9 +41,13 @@ export function lookSoon(siteId: number): void {
 	}, SOON_MS);
 }
 
-/** Does something for every site, one after the other; what fails at one is not left undone at the next. */
-async function atEverySite(home: Pool, work: (siteId: number, pool: Pool) => Promise<void>): Promise<void> {
-	for (const { id } of await listSites(home))
+/** Does something for every site where it is wanted, one after the other; what fails at one is not left undone at the next. */
+async function atEverySite(
+	home: Pool,
+	of: Parameters<typeof sitesThatWait>[1],
+	work: (siteId: number, pool: Pool) => Promise<void>,
+): Promise<void> {
+	for (const id of await sitesThatWait(home, of))
 		try {
 			await work(id, await databaseOf(id));
 		} catch (error) {
@@ -74,9 +78,12 @@ export async function beginWatching(home: Pool, databaseUrl: string, mailbox: nu
 		looks.set(siteId, look);
 		return look();
 	};
-	const lookAtAll = () => atEverySite(home, async (siteId) => lookAt?.(siteId));
+	const lookAtAll = () => atEverySite(home, 'watch', async (siteId) => lookAt?.(siteId));
 	await work.every('watch', '* * * * *', lookAtAll);
-	await work.every('let-go', '17 * * * *', () => atEverySite(home, (_, pool) => dropOld(pool, Date.now())));
+	await work.every('let-go', '17 * * * *', async () => {
+		await makeComingMonths(home, Date.now());
+		await atEverySite(home, 'retention', (_, pool) => dropOld(pool, Date.now()));
+	});
 	await work.every('backup', '41 2 * * *', () => backUpTonight(home, databaseUrl));
 	await lookAtAll();
 }

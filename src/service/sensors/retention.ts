@@ -7,13 +7,16 @@ const DAY = 86_400_000;
 /** Partitions are there this long before they are wanted. */
 const AHEAD = [0, 31, 62];
 
-/** Makes the months that come, and lets samples go that are older than their node keeps; rollups stay. */
-export async function dropOld(pool: Pool, now: number): Promise<void> {
-	await makeMonths(
+/** Makes the months that come, of samples of all sites. */
+export const makeComingMonths = (pool: Pool, now: number): Promise<void> =>
+	makeMonths(
 		pool,
 		homeOf(pool),
 		AHEAD.map((days) => now + days * DAY),
 	);
+
+/** Lets samples go that are older than their node keeps; rollups stay. */
+export async function dropOld(pool: Pool, now: number): Promise<void> {
 	const site = await loadSite(pool);
 	if (!site) return;
 	for (const node of await listNodes(pool, site.site.id)) {

@@ -71,15 +71,11 @@ function Form({ tools, zones }: { tools: SetupTools; zones: string[] }): ReactNo
 					station={s.stations.find((x) => x.code === code)!}
 					stations={s.stations}
 					systems={s.systems}
-					onSave={(x) => tools.saveStation(x)}
+					onSave={tools.saveStation}
 				/>
 			)}
 			{kind === 'system' && (
-				<SystemForm
-					key={key}
-					system={s.systems.find((x) => x.code === code)!}
-					onSave={(y, ranges) => tools.saveSystem(y, ranges)}
-				/>
+				<SystemForm key={key} system={s.systems.find((x) => x.code === code)!} onSave={tools.saveSystem} />
 			)}
 			{kind === 'instrument' && (
 				<InstrumentForm

@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import type { Station, System } from '@/contract/site';
 import { tankShape } from '@/core/quantity/tank-shape';
 import { STATION_KINDS } from '@/core/reading/model';
@@ -5,6 +6,7 @@ import { shapeProblem } from '@/words/en/shape';
 import { useCheckedForm } from '../ui/checked-form';
 import { readRange } from '../ui/range';
 import { Choice, Text, Tick } from './fields';
+import { type Since, SinceWhen } from './SinceWhen';
 import { StationDosing } from './StationDosing';
 import { StationHabits } from './StationHabits';
 import { readStation, STATION_FIELDS, stationValues } from './station-values';
@@ -21,11 +23,13 @@ export function StationForm({
 	station: Station;
 	stations: readonly Station[];
 	systems: readonly System[];
-	onSave: (s: Station) => Promise<Refused>;
+	onSave: (s: Station, since: Since) => Promise<Refused>;
 }) {
+	const first = stationValues(s);
+	const [since, setSince] = useState<Since>('now');
 	const form = useCheckedForm({
 		address: 'POST /stations',
-		first: stationValues(s),
+		first,
 		read: (v) => ({ ok: true, body: readStation(s, v) }),
 		fields: STATION_FIELDS,
 	});
@@ -41,7 +45,7 @@ export function StationForm({
 		<form
 			className="grid gap-4"
 			data-form={`station ${s.code}`}
-			onSubmit={form.handleSubmit(async (values) => void form.say((await onSave(readStation(s, values))) ?? []))}
+			onSubmit={form.handleSubmit(async (values) => void form.say((await onSave(readStation(s, values), since)) ?? []))}
 		>
 			<h2 className="text-[1.2rem]">
 				{s.name ?? s.code} <span className="text-soft text-[0.85rem] font-normal">in files and the API: {s.code}</span>
@@ -108,6 +112,9 @@ export function StationForm({
 			/>
 			{(v.kind === 'reservoir' || v.kind === 'mix') && (
 				<StationDosing code={s.code} form={form} system={systems.find((y) => y.code === v.system) ?? null} />
+			)}
+			{(v.volume !== first.volume || v.ph !== first.ph || v.ec !== first.ec) && (
+				<SinceWhen value={since} onChange={setSince} />
 			)}
 			<div>
 				<button type="submit" className="act act-main" disabled={form.formState.isSubmitting}>

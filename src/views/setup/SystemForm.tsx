@@ -1,9 +1,11 @@
+import { useState } from 'react';
 import type { System } from '@/contract/site';
 import { AERATION } from '@/core/chem/degassing';
 import { CROPS, STAGES, SYSTEM_PRESETS } from '@/core/crop/presets';
 import { aerationOf } from '@/core/mix/dose/aeration-of';
 import { useCheckedForm } from '../ui/checked-form';
 import { Choice, Text } from './fields';
+import { type Since, SinceWhen } from './SinceWhen';
 import { SystemWatering } from './SystemWatering';
 import { isCount, isPositive, readSystem, SYSTEM_FIELDS, systemValues } from './system-values';
 import type { Refused } from './use-setup';
@@ -16,17 +18,19 @@ export function SystemForm({
 	onSave,
 }: {
 	system: System;
-	onSave: (y: System, ranges: boolean) => Promise<Refused>;
+	onSave: (y: System, ranges: boolean, since: Since) => Promise<Refused>;
 }) {
+	const first = systemValues(y);
+	const [since, setSince] = useState<Since>('now');
 	const form = useCheckedForm({
 		address: 'POST /systems',
-		first: systemValues(y),
+		first,
 		read: (v) => ({ ok: true, body: readSystem(y, v) }),
 		fields: SYSTEM_FIELDS,
 	});
 	const kind = form.watch('kind') as System['kind'];
 	const save = (ranges: boolean) =>
-		form.handleSubmit(async (v) => void form.say((await onSave(readSystem(y, v), ranges)) ?? []));
+		form.handleSubmit(async (v) => void form.say((await onSave(readSystem(y, v), ranges, since)) ?? []));
 	const busy = form.formState.isSubmitting;
 	return (
 		<form className="grid gap-4" data-form={`system ${y.code}`} onSubmit={save(false)}>
@@ -85,6 +89,9 @@ export function SystemForm({
 				hint="An air stone blows carbon dioxide out, and pH rises with it: doses are smaller there."
 			/>
 			{kind.startsWith('drip') && <SystemWatering form={form} />}
+			{(form.watch('volume') !== first.volume ||
+				form.watch('crop') !== first.crop ||
+				form.watch('stage') !== first.stage) && <SinceWhen value={since} onChange={setSince} />}
 			<div className="flex flex-wrap gap-3">
 				<button type="submit" className="act act-main" disabled={busy}>
 					Save

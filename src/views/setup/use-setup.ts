@@ -3,6 +3,7 @@ import type { FieldProblem } from '@/contract/problems';
 import type { Instrument, Site, Station, System } from '@/contract/site';
 import { rangesFor, type Stage } from '@/core/crop/presets';
 import { ApiProblem, api } from '../data/client';
+import type { Since } from './SinceWhen';
 
 export type WholeSite = Site & Required<Pick<Site, 'units' | 'settings'>>;
 export type Kind = 'station' | 'system' | 'instrument';
@@ -48,20 +49,21 @@ export function useSetup(first: Pick<SetupState, 'site' | 'systems' | 'stations'
 			set({ busy: false });
 		}
 	}
-	const saveStation = (x: Station, said = `${x.name ?? x.code} saved.`) =>
+	const saveStation = (x: Station, since: Since = 'now', said = `${x.name ?? x.code} saved.`) =>
 		run(said, async () => {
-			const saved = await api('POST /stations', { body: x });
+			const saved = await api('POST /stations', { query: { since }, body: x });
 			set((now) => ({ stations: put(now.stations, saved), chosen: { kind: 'station', code: saved.code } }));
 		});
 	/** Saves a system and, if asked, brings the ranges of its stations to those of its crop and stage. */
-	const saveSystem = (y: System, ranges = false, said = `${y.name ?? y.code} saved.`) =>
+	const saveSystem = (y: System, ranges = false, since: Since = 'now', said = `${y.name ?? y.code} saved.`) =>
 		run(said, async () => {
-			const saved = await api('POST /systems', { body: y });
+			const saved = await api('POST /systems', { query: { since }, body: y });
 			set((now) => ({ systems: put(now.systems, saved), chosen: { kind: 'system', code: saved.code } }));
 			if (!ranges) return;
 			const range = rangesFor(y.crop ?? '', (y.stage ?? 'growing') as Stage);
 			for (const x of s.stations.filter((x) => x.system === y.code && x.kind !== 'drain' && !x.retired)) {
-				const changed = await api('POST /stations', { body: { ...x, ranges: { ...x.ranges, ...range } } });
+				const body = { ...x, ranges: { ...x.ranges, ...range } };
+				const changed = await api('POST /stations', { query: { since }, body });
 				set((now) => ({ stations: put(now.stations, changed) }));
 			}
 		});
@@ -94,8 +96,8 @@ export function useSetup(first: Pick<SetupState, 'site' | 'systems' | 'stations'
 		const one = s[LIST[kind]].find((x) => x.code === code)!;
 		const name = one.name ?? code;
 		const said = retired ? `${name} is retired: lists forget it, its history stays.` : `${name} is back in use.`;
-		if (kind === 'station') return saveStation({ ...(one as Station), retired }, said);
-		if (kind === 'system') return saveSystem({ ...(one as System), retired }, false, said);
+		if (kind === 'station') return saveStation({ ...(one as Station), retired }, 'now', said);
+		if (kind === 'system') return saveSystem({ ...(one as System), retired }, false, 'now', said);
 		return saveInstrument({ ...(one as Instrument), retired }, said);
 	};
 	return { s, set, saveStation, saveSystem, saveInstrument, saveSite, move, retire };

@@ -1,0 +1,22 @@
+/** From when on another range or volume holds. */
+export type Since = 'now' | 'always';
+
+const WORDS: Record<Since, string> = {
+	now: 'from now on: what was read before stays judged as it was',
+	always: 'it was always so: what was read before is judged again by it',
+};
+
+/** Whether something was changed, or had been set down wrongly. */
+export function SinceWhen({ value, onChange }: { value: Since; onChange: (since: Since) => void }) {
+	return (
+		<fieldset data-since>
+			<legend className="field-label">The new range or volume holds</legend>
+			{(Object.keys(WORDS) as Since[]).map((s) => (
+				<label key={s} className="flex items-center gap-2 min-h-11 cursor-pointer">
+					<input type="radio" name="since" checked={value === s} onChange={() => onChange(s)} />
+					{WORDS[s]}
+				</label>
+			))}
+		</fieldset>
+	);
+}
