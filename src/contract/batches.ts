@@ -111,29 +111,35 @@ export const batches = resource('Mix', {
 	'POST /batches/:id/steps': {
 		summary: 'What was done or read in a step of a batch, with what was poured in it; done ends it',
 		params: byId,
-		body: wire({
-			step: z.enum(BATCH_STEPS),
-			follows: z
-				.number()
-				.int()
-				.min(0)
-				.describe('how many steps had been kept when this one was made: one that was made meanwhile is not made again'),
-			expected: finite.nullable().default(null),
-			words: z.string().max(500),
-			amount: notNegative.max(1e9).nullable().default(null).describe('poured, mL or g'),
-			reading: readingHere
-				.nullable()
-				.default(null)
-				.describe('what an EC or pH step showed, as it was typed; where it is doubted it is kept and the step waits'),
-			reading_id: z
-				.number()
-				.int()
-				.positive()
-				.nullable()
-				.default(null)
-				.describe('instead: a reading of this tank that is kept already; a doubtful one is stood by with it'),
-			events: z.array(pouring).max(40).default([]).describe('what was poured, logged together with the step'),
-		}),
+		body: wire(
+			{
+				step: z.enum(BATCH_STEPS),
+				follows: z
+					.number()
+					.int()
+					.min(0)
+					.describe(
+						'how many steps had been kept when this one was made: one that was made meanwhile is not made again',
+					),
+				expected: finite.nullable().default(null),
+				words: z.string().max(500),
+				amount: notNegative.max(1e9).nullable().default(null).describe('poured, mL or g'),
+				reading: readingHere
+					.nullable()
+					.default(null)
+					.describe('what an EC or pH step showed, as it was typed; where it is doubted it is kept and the step waits'),
+				reading_id: z
+					.number()
+					.int()
+					.positive()
+					.nullable()
+					.default(null)
+					.describe('instead: a reading of this tank that is kept already; a doubtful one is stood by with it'),
+				events: z.array(pouring).max(40).default([]).describe('what was poured, logged together with the step'),
+				time: instant.optional().describe('when it was done; now where nobody says'),
+			},
+			{ time: 'at' },
+		),
 		answer: z.object({
 			step: step.nullable().describe('as it is kept; null where its reading is doubted: read again, or stand by it'),
 			reading: enteredReading.nullable().describe('what the checks say of what was typed'),

@@ -13,6 +13,7 @@ import { storeEvent } from './events';
 import { requireFeeds } from './products';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
+import { requireTime } from './time-ahead';
 
 /** Begins a batch: the plan is kept as it was made, and the filling logged with it. */
 export async function startBatch(
@@ -49,6 +50,8 @@ interface AskedStep {
 	/** As it was typed, or the number of one that is kept already. */
 	reading: ReadingHere | null;
 	readingId: number | null;
+	/** When it was done; undefined: now. */
+	at?: number | undefined;
 }
 
 export interface SteppedBatch {
@@ -75,6 +78,8 @@ export async function stepBatch(
 	events: readonly Pouring[],
 	by: { who: string; now: number },
 ): Promise<SteppedBatch> {
+	const at = asked.at ?? by.now;
+	requireTime(at, by.now, 'time');
 	return writing(db, async (client) => {
 		const batch = await findBatch(client, context.site.id, id);
 		if (!batch || batch.finishedAt !== null)
@@ -101,10 +106,10 @@ export async function stepBatch(
 		const shown = await shownBy(client, context, station, asked, by);
 		if (shown.waits) return { station, step: null, entered: shown.entered };
 		const { step: kind, expected, words, amount } = asked;
-		const step = { at: by.now, step: kind, expected, words, amount, ...shown.what };
+		const step = { at, step: kind, expected, words, amount, ...shown.what };
 		await addBatchSteps(client, context.site.id, id, asked.follows, [step]);
-		if (kind === 'done') await finishBatch(client, context.site.id, id, by.now);
-		for (const event of events) await storeEvent(client, context, { ...event, at: event.at ?? by.now, station }, by);
+		if (kind === 'done') await finishBatch(client, context.site.id, id, at);
+		for (const event of events) await storeEvent(client, context, { ...event, at: event.at ?? at, station }, by);
 		return { station, step, entered: shown.entered };
 	});
 }

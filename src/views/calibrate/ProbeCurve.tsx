@@ -1,9 +1,10 @@
-import { lazy, Suspense } from 'react';
+import { Suspense } from 'react';
 import type { SiteView } from '@/core/reading/site-view';
 import { useAsked } from '../data/queries';
 import { shortDay, shown } from '../ui/format';
+import { lazily } from '../ui/later';
 
-const DriftChart = lazy(() => import('../probes/DriftChart').then((m) => ({ default: m.DriftChart })));
+const DriftChart = lazily(() => import('../probes/DriftChart').then((m) => ({ default: m.DriftChart })));
 
 /** What a probe was found to be worth so far, beside what is found now. Where there is room. */
 export function ProbeCurve({

@@ -17,6 +17,7 @@ export type Entering =
 	| 'POST /events/:id/withdrawal'
 	| 'POST /calibrations'
 	| 'POST /irrigations'
+	| 'POST /batches/:id/steps'
 	| 'POST /attachments';
 
 export interface WaitingEntry {

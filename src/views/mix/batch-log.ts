@@ -1,12 +1,14 @@
 import type { Contract } from '@/contract';
 import type { BatchStep, StoredBatch } from '@/contract/batches';
-import type { Got } from '@/contract/operation';
+import type { Call, Got } from '@/contract/operation';
 import type { Engine } from '@/core/judge/engine';
 import type { BatchStepKind } from '@/core/mix/batch-course';
 import type { Reading } from '@/core/reading/model';
 import type { SiteView } from '@/core/reading/site-view';
-import { api } from '../data/client';
-import { bodyOf, type DraftSample, readingsOf } from '../entry/sample';
+import { permits } from '@/core/trust/trust';
+import { findingWords } from '@/words/en/finding';
+import { enter, takeBack } from '../data/queue';
+import { bodyOf, type DraftSample, readingsOf, save } from '../entry/sample';
 import { logEvents, type Pour } from './log-event';
 import { ecShown } from './typed';
 import type { KeepReading } from './use-measure';
@@ -23,35 +25,81 @@ export interface BatchLog {
 	reading: (step: 'ec' | 'ph', expected: number | null) => KeepReading;
 }
 
-/** @param onLog hears of each step that was kept */
+const STEPS = 'POST /batches/:id/steps';
+type Step = Omit<Call<typeof STEPS, Contract[typeof STEPS]>['body'], 'follows' | 'time'>;
+
+/**
+ * Steps that the server does not take now wait on this device in their order, each at its own time, and the batch goes on; where
+ * somebody else made one meanwhile, those that waited are refused with what was done.
+ * @param onLog hears of each step that was kept
+ */
 export function batchLog(
 	engine: Engine,
 	site: SiteView,
 	batch: StoredBatch,
 	onLog: (step: BatchStep) => void,
 ): BatchLog {
-	type Step = Omit<Parameters<typeof api<'POST /batches/:id/steps'>>[1]['body'], 'follows'>;
-	const send = async (step: Step): Promise<Got<Contract['POST /batches/:id/steps']>> => {
-		const kept = await api('POST /batches/:id/steps', {
-			params: { id: batch.id },
-			body: { ...step, follows: batch.log.length },
-		});
-		if (kept.step) onLog(kept.step);
-		return kept;
+	const send = (step: Step, at: number) =>
+		enter(
+			STEPS,
+			{
+				params: { id: batch.id },
+				body: { ...step, follows: batch.log.length, time: new Date(at).toISOString() },
+			},
+			`${batch.station}: ${step.words}`,
+		);
+	/** The step as it will be kept, where it waits. */
+	const asKept = (step: Step, at: number, measured: number | null): BatchStep => ({
+		time: new Date(at).toISOString(),
+		step: step.step,
+		words: step.words,
+		expected: step.expected ?? null,
+		amount: step.amount ?? null,
+		measured,
+		flag: null,
+		doubt: null,
+		reading_id: null,
+	});
+	const stored = (answer: Got<Contract[typeof STEPS]>) => {
+		if (answer.step) onLog(answer.step);
+		return answer;
 	};
 	const wordsOf = (step: 'ec' | 'ph', { value }: Pick<Reading, 'value'>): string =>
 		step === 'ec' ? `EC ${ecShown(value, site.units)}` : `pH ${value.toFixed(2)}`;
 	return {
 		did: async (step, words, more = {}, pours = []) => {
-			await logEvents(engine, batch.station, pours, (events) => send({ step, words, ...more, events }));
+			await logEvents(engine, batch.station, pours, async (events) => {
+				const asked = { step, words, ...more, events };
+				const at = Date.now();
+				const sent = await send(asked, at);
+				if (sent.kind === 'stored') stored(sent.answer);
+				else onLog(asKept(asked, at, null));
+			});
 		},
 		reading: (step, expected) => ({
 			take: async (draft: DraftSample, at: number) => {
 				const { station: _, ...reading } = bodyOf(draft, at)[0]!;
-				return (await send({ step, expected, words: wordsOf(step, readingsOf(draft, at, site)[0]!), reading })).reading;
+				const read = readingsOf(draft, at, site)[0]!;
+				const verdict = engine.judge([read])[0]!;
+				const asked = { step, expected, words: wordsOf(step, read), reading };
+				const sent = await send(asked, at);
+				if (sent.kind === 'stored') return stored(sent.answer).reading;
+				if (permits({ flag: verdict.flag, decision: null }, 'dose')) {
+					onLog(asKept(asked, at, read.value));
+					return null;
+				}
+				// Nobody can stand by it before the server knows it: it waits as a reading of the tank, and makes no step.
+				await takeBack(sent.key);
+				await save([draft]);
+				const doubt = verdict.deciding ? findingWords(verdict.deciding.said) : 'It is doubtful.';
+				throw new Error(`${doubt} It is kept as a reading of the tank; read again for the batch.`);
 			},
 			stand: async (id, measured) => {
-				await send({ step, expected, words: wordsOf(step, measured), reading_id: id });
+				const asked = { step, expected, words: wordsOf(step, measured), reading_id: id };
+				const at = Date.now();
+				const sent = await send(asked, at);
+				if (sent.kind === 'stored') stored(sent.answer);
+				else onLog(asKept(asked, at, measured.value));
 			},
 		}),
 	};

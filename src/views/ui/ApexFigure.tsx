@@ -1,5 +1,6 @@
 import type { ApexOptions } from 'apexcharts';
-import { type ComponentType, lazy, type ReactNode, Suspense, useMemo, useRef } from 'react';
+import { type ComponentType, type ReactNode, Suspense, useMemo, useRef } from 'react';
+import { lazily } from './later';
 import { useTheme } from './theme';
 
 /** What this page needs of a drawn chart. */
@@ -8,7 +9,7 @@ interface Drawn {
 	resetSeries: (update: boolean, zoom: boolean) => void;
 	el: HTMLElement;
 }
-const ApexChart = lazy(
+const ApexChart = lazily(
 	() => import('react-apexcharts') as Promise<{ default: ComponentType<Record<string, unknown>> }>,
 );
 

@@ -8,6 +8,10 @@ function NotFetched() {
 	);
 }
 
+/** A part of a page that is fetched when it is drawn. Where the network has gone meanwhile it says so, and the rest of the page stands. */
+export const lazily = <P,>(load: () => Promise<{ default: ComponentType<P> }>): LazyExoticComponent<ComponentType<P>> =>
+	lazy(() => load().catch(() => ({ default: NotFetched as ComponentType<P> })));
+
 /**
  * A part of a page that is not needed to draw it. It is fetched once the page has nothing else to do, so that it is there when
  * somebody wants it, also where the network has gone meanwhile.
@@ -18,5 +22,5 @@ export function later<P>(load: () => Promise<{ default: ComponentType<P> }>): La
 		if (document.readyState === 'complete') soon();
 		else window.addEventListener('load', soon, { once: true });
 	}
-	return lazy(() => load().catch(() => ({ default: NotFetched as ComponentType<P> })));
+	return lazily(load);
 }
