@@ -1,10 +1,13 @@
-import { Suspense } from 'react';
+import { type ComponentProps, Suspense } from 'react';
 import type { SiteView } from '@/core/reading/site-view';
 import { useAsked } from '../data/queries';
+import type { DriftChart as Drawn } from '../probes/DriftChart';
 import { shortDay, shown } from '../ui/format';
 import { lazily } from '../ui/later';
 
-const DriftChart = lazily(() => import('../probes/DriftChart').then((m) => ({ default: m.DriftChart })));
+const DriftChart = lazily<ComponentProps<typeof Drawn>>(() =>
+	import('../probes/DriftChart').then((m) => ({ default: m.DriftChart })),
+);
 
 /** What a probe was found to be worth so far, beside what is found now. Where there is room. */
 export function ProbeCurve({
