@@ -246,9 +246,12 @@ try {
 	if (unknown) throw new SetupError(`${unknown} is not known here. There is --lan, which serves the local network.`);
 	if (serves) await serve({ demo: mode === 'demo', lan: flags.includes('--lan') });
 	else if (mode === 'test') process.exitCode = await runTests(process.argv.slice(3));
-	else if (mode === 'backup' || mode === 'restore' || mode === 'people')
-		process.exitCode = await runOnDatabase(mode, mode === 'restore' ? flags.map((f) => resolve(f)) : flags);
-	else throw new SetupError('Usage: node ops/main.mjs demo|start|test|backup|restore|people');
+	else if (mode === 'backup' || mode === 'restore' || mode === 'people' || mode === 'sites')
+		process.exitCode = await runOnDatabase(
+			mode,
+			flags.map((f) => (f.endsWith('.zip') ? resolve(f) : f)),
+		);
+	else throw new SetupError('Usage: node ops/main.mjs demo|start|test|backup|restore|people|sites');
 } catch (error) {
 	if (!(error instanceof SetupError)) throw error;
 	process.stderr.write(`${error.message}\n`);

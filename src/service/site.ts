@@ -142,7 +142,7 @@ export async function loadSite(db: Db): Promise<SiteContext | null> {
 
 export async function requireSite(db: Db): Promise<SiteContext> {
 	const context = await loadSite(db);
-	if (!context) throw new NoSite();
+	if (!context || context.site.closed) throw new NoSite();
 	return context;
 }
 
@@ -153,7 +153,16 @@ export const PLAIN_SITE = { name: 'My site', timezone: 'UTC', units: {}, setting
 export const siteForLooking = async (db: Db): Promise<SiteContext> =>
 	(await loadSite(db)) ??
 	contextOf(
-		{ ...PLAIN_SITE, id: -1, lineVersion: -1, probeVersion: -1, memoryVersion: -1, sample: false, streamsDue: false },
+		{
+			...PLAIN_SITE,
+			id: -1,
+			lineVersion: -1,
+			probeVersion: -1,
+			memoryVersion: -1,
+			sample: false,
+			streamsDue: false,
+			closed: false,
+		},
 		[],
 		[],
 		[],

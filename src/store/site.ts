@@ -37,10 +37,12 @@ const storedSite = siteRow.extend({
 	sample: z.boolean(),
 	/** Something was written of the past of a station with sensors: their streams are to be judged again. */
 	streamsDue: z.boolean(),
+	/** Taken out of here: nobody comes to it any more. */
+	closed: z.boolean(),
 });
 export type StoredSite = z.output<typeof storedSite>;
 const SITE =
-	'id, name, timezone, units, settings, sample, line_version AS "lineVersion", probe_version AS "probeVersion", (SELECT memory_version FROM judging j WHERE j.site_id = site.id) AS "memoryVersion", EXISTS (SELECT 1 FROM stream_due d WHERE d.site_id = site.id) AS "streamsDue"';
+	'id, name, timezone, units, settings, sample, line_version AS "lineVersion", probe_version AS "probeVersion", (SELECT memory_version FROM judging j WHERE j.site_id = site.id) AS "memoryVersion", EXISTS (SELECT 1 FROM stream_due d WHERE d.site_id = site.id) AS "streamsDue", closed_at IS NOT NULL AS closed';
 
 /** The site that a connection works for; null where it was not made yet, or it works for none. */
 export async function findSite(db: Db): Promise<StoredSite | null> {
@@ -66,8 +68,8 @@ export async function workForFirst(client: Client): Promise<StoredSite | null> {
 export const listSites = (db: Db) =>
 	read(
 		db,
-		z.strictObject({ id: z.number(), name: z.string(), timezone: z.string() }),
-		'SELECT id, name, timezone FROM site ORDER BY id',
+		z.strictObject({ id: z.number(), name: z.string(), timezone: z.string(), closed: z.boolean() }),
+		'SELECT id, name, timezone, closed_at IS NOT NULL AS closed FROM site ORDER BY id',
 	);
 
 export async function insertSite(client: Client, site: Omit<SiteRow, 'id'>): Promise<StoredSite> {
@@ -95,12 +97,23 @@ export async function updateSite(db: Db, site: SiteRow): Promise<void> {
 
 /** What is done for a site without being asked, and where something of it waits: of many sites most have nothing. */
 const WAITS = {
-	watch: 'SELECT DISTINCT site_id AS id FROM watch_condition ORDER BY 1',
-	retention: 'SELECT DISTINCT site_id AS id FROM node WHERE keep_days IS NOT NULL ORDER BY 1',
-	judging: `SELECT site_id AS id FROM judging WHERE due_from IS NOT NULL OR engine <> ${ENGINE_VERSION} UNION SELECT site_id FROM stream_due ORDER BY 1`,
+	watch: 'SELECT site_id FROM watch_condition',
+	retention: 'SELECT site_id FROM node WHERE keep_days IS NOT NULL',
+	judging: `SELECT site_id FROM judging WHERE due_from IS NOT NULL OR engine <> ${ENGINE_VERSION} UNION SELECT site_id FROM stream_due`,
 } as const;
 export const sitesThatWait = async (db: Db, of: keyof typeof WAITS): Promise<number[]> =>
-	(await read(db, idRow, WAITS[of])).map((r) => r.id);
+	(await read(db, idRow, `SELECT id FROM site WHERE closed_at IS NULL AND id IN (${WAITS[of]}) ORDER BY id`)).map(
+		(r) => r.id,
+	);
+
+/** Closes a site, or opens it again. Whoever writes has to be waited for first (lockSite; the nodes of the site). */
+export async function setClosed(client: Client, siteId: number, closed: boolean): Promise<void> {
+	await client.query('SELECT 1 FROM node WHERE site_id = $1 ORDER BY id FOR UPDATE', [siteId]);
+	await client.query('UPDATE site SET closed_at = CASE WHEN $2::boolean THEN now() END WHERE id = $1', [
+		siteId,
+		closed,
+	]);
+}
 
 /** Marks the site as invented: it may be thrown away. */
 export async function markSample(db: Db, siteId: number): Promise<void> {

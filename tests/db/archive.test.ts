@@ -6,9 +6,13 @@ import { join } from 'node:path';
 import { unzipSync, zipSync } from 'fflate';
 import { afterAll, describe, expect, it } from 'vitest';
 import { backUp, tryOut } from '@/service/archive/backup';
+import { bringSites } from '@/service/archive/bring';
+import { takeSite } from '@/service/archive/close';
 import { manifest } from '@/service/archive/format';
 import { restoreArchive } from '@/service/archive/restore';
 import { writeArchive } from '@/service/archive/write';
+import { enterSamples } from '@/service/enter';
+import { requireSite } from '@/service/site';
 import { archivedTables } from '@/store/archive/catalog';
 import { listBackups } from '@/store/backups';
 import { PLAIN_STATION, putStation } from '@/store/line';
@@ -136,6 +140,70 @@ describe('an archive of the demo', () => {
 				expect((await archiveOf(other)).equals(both)).toBe(true);
 				expect((await archiveOf(other, second)).equals(own)).toBe(true);
 			});
+		});
+	});
+	it('comes in beside other sites under a new number: whole, its people by their names, and nothing of the others touched', async () => {
+		await withInstallation('demo', async (there) => {
+			await there.query("INSERT INTO person (name, owner) VALUES ('Wren', true), ('Heron', false)");
+			await there.query("INSERT INTO membership SELECT 1, id, 'helper' FROM person WHERE name = 'Heron'");
+			const taken = join(folder, 'taken.zip');
+			await takeSite(there, 1, taken, 'Wren');
+			const own = readFileSync(taken);
+			expect((await archiveOf(there, 1)).equals(own)).toBe(true);
+			await withInstallation('demo', async (here) => {
+				// Another of this name, under another number; and whose the installation is stays so.
+				await here.query("INSERT INTO person (name, owner) VALUES ('HERON', false), ('Stoat', true)");
+				await here.query("INSERT INTO membership SELECT 1, id, 'visitor' FROM person WHERE name = 'HERON'");
+				const before = await archiveOf(here, 1);
+				const { ids } = await bringSites(here, taken, 'Stoat');
+				expect(ids).toEqual([2]);
+				expect((await archiveOf(here, 1)).equals(before)).toBe(true);
+				const [a, b] = [unzipSync(own), unzipSync(await archiveOf(here, 2))];
+				const text = (files: Record<string, Uint8Array>, name: string) => Buffer.from(files[name]!).toString();
+				const BY_SITE = /^site_id,/;
+				const compared = Object.keys(a).filter((n) => n.startsWith('tables/') && BY_SITE.test(text(a, n)));
+				expect(compared.length).toBeGreaterThan(40);
+				for (const n of compared.filter((n) => !/membership|audit/.test(n)))
+					expect([n, text(b, n).replace(/^2,/gm, '1,')]).toEqual([n, text(a, n).replace(/^2,/gm, '1,')]);
+				for (const n of ['readings.csv', 'events.csv', 'calibrations.csv'])
+					expect([n, text(b, n)]).toEqual([n, text(a, n)]);
+				const { rows } = await here.query(
+					'SELECT m.site_id AS site, p.name, m.role, p.owner FROM membership m JOIN person p ON p.id = m.person_id ORDER BY 1, 2',
+				);
+				expect(rows).toEqual([
+					{ site: 1, name: 'HERON', role: 'visitor', owner: false },
+					{ site: 2, name: 'HERON', role: 'helper', owner: false },
+				]);
+				const owners = await here.query('SELECT name FROM person WHERE owner ORDER BY name');
+				expect(owners.rows).toEqual([{ name: 'Stoat' }]);
+				// It goes on from there: what is entered next has a number of its own, and is judged by what it remembers.
+				const ofSite = createPool(here.options.connectionString!, { siteId: 2, guarded: true });
+				const context = await requireSite(ofSite);
+				const [entered] = await enterSamples(
+					ofSite,
+					context,
+					[
+						{
+							at: Date.now(),
+							station: 'pond',
+							readings: [{ quantity: 'ph', value: '5.9', unit: 'pH', instrument: 'plum' }],
+						},
+					],
+					{ source: 'test', who: 'grower', now: Date.now() },
+				);
+				expect(entered!.readings[0]!.id).toBeGreaterThan(0);
+				await ofSite.end();
+			});
+		});
+	});
+	it('that is damaged leaves nothing beside them', async () => {
+		await withInstallation('demo', async (pool) => {
+			const path = kept(
+				'half.zip',
+				changed(whole, 'tables/reading.csv', (t) => t.replace(',ph,', ',ec,')),
+			);
+			await expect(bringSites(pool, path, 'Stoat')).rejects.toMatchObject({ code: 'not-an-archive' });
+			expect((await pool.query('SELECT id FROM site')).rows).toEqual([{ id: 1 }]);
 		});
 	});
 	it.each([

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { RESOURCES } from '@/contract';
+import { closeSite } from '@/service/archive/close';
 import { canGuard } from '@/store/guard';
 import { createPool, type Pool, transaction } from '@/store/pool';
 import { copyRows } from '@/store/rows';
@@ -179,6 +180,29 @@ describe('asked of the API', () => {
 		expect(page).not.toContain('Saltmarsh');
 		const other = await fetch(`${app.base}/api/v1/site`, { headers: { cookie, 'x-cordwain-site': '1' } });
 		expect((await other.json()).site.name).toBe('Saltmarsh Yard');
+	});
+});
+
+describe('a site that is closed', () => {
+	it('is not there for anybody, hears no node, and is there again as it was', async () => {
+		await ask('POST /nodes', { body: { code: 'hill-post', station: 'hill-bed' } }, { token: owner, site: second });
+		const made = await ask(
+			'POST /nodes/:code/token',
+			{ params: { code: 'hill-post' } },
+			{ token: owner, site: second },
+		);
+		const sends = async () => (await ask('POST /ingest', { token: made.body.token })).status;
+		expect(await sends()).toBe(202);
+		const home = createPool(app.databaseUrl);
+		await closeSite(home, second, true, 'Wren');
+		expect((await ask('GET /stations', {}, { token: owner, site: second })).status).toBe(404);
+		expect((await ask('GET /stations', {}, { token: heron })).status).toBe(401);
+		expect(await sends()).toBe(401);
+		expect((await ask('GET /sites', {}, { token: owner })).body.sites).toHaveLength(1);
+		await closeSite(home, second, false, 'Wren');
+		await home.end();
+		expect((await ask('GET /stations', {}, { token: heron })).status).toBe(200);
+		expect(await sends()).toBe(202);
 	});
 });
 

@@ -2,7 +2,7 @@ import { createReadStream } from 'node:fs';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { archivedTables } from '@/store/archive/catalog';
+import { type ArchivedTable, archivedTables } from '@/store/archive/catalog';
 import {
 	clearEmpty,
 	copyIn,
@@ -16,7 +16,7 @@ import {
 import { type Pool, transaction } from '@/store/pool';
 import { refreshStatistics } from '@/store/readings';
 import { Refusal } from '../refusal';
-import { tableFile } from './format';
+import { type Manifest, tableFile } from './format';
 import { notAnArchive, unpack } from './unpack';
 
 export interface Restored {
@@ -35,22 +35,14 @@ export async function restoreArchive(
 	progress: (done: number) => void = () => {},
 ): Promise<Restored> {
 	if (!(await isEmpty(pool))) throw notEmpty();
-	const directory = await mkdtemp(join(tmpdir(), 'cordwain-restore-'));
-	try {
-		const m = await unpack(path, directory);
-		if (m.schema > (await schemaVersion(pool)))
-			throw notAnArchive('This archive is of a newer Cordwain than this one. Bring Cordwain up to date first.');
+	return withArchive(pool, path, async (m, directory, tables) => {
 		let rows = 0;
 		await transaction(pool, async (client) => {
 			// Somebody may have set up a station meanwhile.
 			if (!(await isEmpty(client))) throw notEmpty();
-			const tables = await archivedTables(client);
 			await makeMonthsFor(client, m.months);
 			for (const t of tables) await quietly(client, t, true);
 			await clearEmpty(client, tables);
-			// What there was no table for is not lost in silence.
-			const unknown = m.tables.filter((name) => !tables.some((t) => t.name === name));
-			if (unknown.length > 0) throw notAnArchive(`This Cordwain has no place for ${unknown.join(', ')}.`);
 			for (const t of tables) {
 				const file = m.files[tableFile(t.name)];
 				if (!file) continue;
@@ -64,8 +56,31 @@ export async function restoreArchive(
 			for (const t of tables) await quietly(client, t, false);
 			await setCounters(client, m.counters);
 		});
-		await refreshStatistics(pool);
 		return { sites: m.sites, tables: m.tables.length, rows };
+	});
+}
+
+/**
+ * Unpacks an archive for as long as `work` takes, and tells the planner afterwards what came.
+ * @throws Refusal where it is not whole, is of a newer Cordwain, or holds something that there is no table for
+ */
+export async function withArchive<T>(
+	pool: Pool,
+	path: string,
+	work: (m: Manifest, directory: string, tables: ArchivedTable[]) => Promise<T>,
+): Promise<T> {
+	const directory = await mkdtemp(join(tmpdir(), 'cordwain-restore-'));
+	try {
+		const m = await unpack(path, directory);
+		if (m.schema > (await schemaVersion(pool)))
+			throw notAnArchive('This archive is of a newer Cordwain than this one. Bring Cordwain up to date first.');
+		const tables = await archivedTables(pool);
+		// What there was no table for is not lost in silence.
+		const unknown = m.tables.filter((name) => !tables.some((t) => t.name === name));
+		if (unknown.length > 0) throw notAnArchive(`This Cordwain has no place for ${unknown.join(', ')}.`);
+		const result = await work(m, directory, tables);
+		await refreshStatistics(pool);
+		return result;
 	} finally {
 		await rm(directory, { recursive: true, force: true });
 	}
@@ -81,7 +96,7 @@ const notEmpty = () =>
 	]);
 
 /** The columns that a file has: an older one may have fewer, and what is missing is as it is in a new row. */
-async function headerOf(path: string): Promise<string[]> {
+export async function headerOf(path: string): Promise<string[]> {
 	let text = '';
 	for await (const chunk of createReadStream(path, { encoding: 'utf8' })) {
 		text += chunk;

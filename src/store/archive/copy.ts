@@ -140,6 +140,11 @@ export async function keysHold(client: Client): Promise<void> {
 export async function setCounters(client: Client, all: Readonly<Record<string, number>>): Promise<void> {
 	for (const name of COUNTERS) {
 		const at = all[name] ?? 0;
-		if (at > 0) await client.query('SELECT setval(to_regclass($1), $2)', [name, at]);
+		// Never back: a number is used once.
+		if (at > 0)
+			await client.query(
+				'SELECT setval(to_regclass($1), greatest($2::bigint, coalesce(pg_sequence_last_value(to_regclass($1)), 1)))',
+				[name, at],
+			);
 	}
 }

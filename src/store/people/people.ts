@@ -120,7 +120,7 @@ const siteOf = z.strictObject({ id: z.number(), name: z.string(), role: ROLE });
 /** What somebody may do at each site, in a statement: $1 is the person; null: whoever sits at a machine where nobody was named. */
 const SITES_OF = `SELECT s.id, s.name, CASE WHEN $1::bigint IS NULL OR p.owner THEN 'grower' ELSE m.role END AS role
 	FROM site s LEFT JOIN person p ON p.id = $1 LEFT JOIN membership m ON m.site_id = s.id AND m.person_id = p.id
-	WHERE $1::bigint IS NULL OR (p.ended_at IS NULL AND (p.owner OR m.role IS NOT NULL))`;
+	WHERE s.closed_at IS NULL AND ($1::bigint IS NULL OR (p.ended_at IS NULL AND (p.owner OR m.role IS NOT NULL)))`;
 
 /** Every site that somebody may come to, by its name. */
 export const sitesOf = (db: Db, personId: number | null) =>

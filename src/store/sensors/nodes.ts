@@ -24,6 +24,9 @@ const NODE = `n.id, n.code, n.name, s.code AS station, n.station_id AS "stationI
 	n.quantities, n.token_made_at AS "tokenMadeAt", n.keep_days AS "keepDays", n.heard_at AS "heardAt", n.retired_at IS NOT NULL AS retired
 	FROM node n JOIN station s ON s.site_id = n.site_id AND s.id = n.station_id JOIN instrument i ON i.site_id = n.site_id AND i.id = n.instrument_id`;
 
+/** Its site takes what it sends. */
+const OPEN = 'EXISTS (SELECT 1 FROM site o WHERE o.id = n.site_id AND o.closed_at IS NULL)';
+
 export const listNodes = (db: Db, siteId: number): Promise<NodeRow[]> =>
 	read(db, nodeRow, `SELECT ${NODE} WHERE n.site_id = $1 ORDER BY n.code`, [siteId]);
 
@@ -37,7 +40,7 @@ export async function nodeByToken(db: Db, sha256: Buffer): Promise<(NodeRow & { 
 	const rows = await read(
 		db,
 		nodeRow.extend({ siteId: z.number() }),
-		`SELECT n.site_id AS "siteId", ${NODE} WHERE n.token_sha256 = $1 AND n.retired_at IS NULL`,
+		`SELECT n.site_id AS "siteId", ${NODE} WHERE n.token_sha256 = $1 AND n.retired_at IS NULL AND ${OPEN}`,
 		[sha256],
 	);
 	return rows[0] ?? null;
@@ -48,7 +51,7 @@ export const nodesNamed = (db: Db, code: string, siteId: number | null): Promise
 	read(
 		db,
 		nodeRow.extend({ siteId: z.number() }),
-		`SELECT n.site_id AS "siteId", ${NODE} WHERE n.code = $1 AND ($2::integer IS NULL OR n.site_id = $2) AND n.retired_at IS NULL ORDER BY n.site_id LIMIT 2`,
+		`SELECT n.site_id AS "siteId", ${NODE} WHERE n.code = $1 AND ($2::integer IS NULL OR n.site_id = $2) AND n.retired_at IS NULL AND ${OPEN} ORDER BY n.site_id LIMIT 2`,
 		[code, siteId],
 	);
 
