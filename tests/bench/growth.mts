@@ -87,7 +87,7 @@ export async function growth(
 ): Promise<void> {
 	for (const [stations, readings] of sizes) {
 		const url = await databaseFor(`growth${stations}x${readings}`);
-		const pool = createPool(url);
+		const pool = createPool(url, { siteId: 1 });
 		await migrate(pool);
 		const path = join(dir, `stations-${stations}.csv`);
 		await writeStations(path, stations, Math.max(Math.round(readings / stations / 2), 1));

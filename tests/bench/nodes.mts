@@ -16,7 +16,7 @@ const sleep = (ms: number) => new Promise((done) => setTimeout(done, ms));
 const share = (list: number[], p: number): number => list.sort((a, b) => a - b)[Math.floor(p * (list.length - 1))] ?? 0;
 
 export async function nodes(say: (name: string, text: string) => void, url: string, seconds: number): Promise<void> {
-	const pool = createPool(url);
+	const pool = createPool(url, { siteId: 1 });
 	await migrate(pool);
 	const { site } = await siteForIntake(pool);
 	const tokens: string[] = [];

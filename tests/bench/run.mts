@@ -28,6 +28,7 @@ import { fuzzing } from './fuzz.mts';
 import { growth, withServer } from './growth.mts';
 import { load } from './load.mts';
 import { nodes } from './nodes.mts';
+import { sites } from './sites.mts';
 import { streams } from './streams.mts';
 
 const root = join(import.meta.dirname, '../..');
@@ -100,7 +101,7 @@ const CHECKER = 'src/cli/check.ts';
 const { startCluster, removeCluster, ensureDatabase } = await import('../../ops/cluster.mjs' as string);
 const cluster = await startCluster({ dataDir: dir, durable: true });
 /** npm run bench -- growth: only what grows with stations and readings; -- load: fifty clients for a minute; -- fuzz: bent
- * requests; -- streams: what sensors cost; -- nodes: ten of them for ten minutes; -- crash: server and database killed a thousand times. */
+ * requests; -- streams: what sensors cost; -- nodes: ten of them for ten minutes; -- sites: many in one database; -- crash: server and database killed a thousand times. */
 const only = process.argv[2];
 try {
 	if (only === 'crash') {
@@ -121,7 +122,7 @@ try {
 	}
 	if (only === 'fuzz') {
 		const url = await ensureDatabase(cluster, 'fuzz');
-		const pool = createPool(url);
+		const pool = createPool(url, { siteId: 1 });
 		await migrate(pool);
 		await loadDemo(pool, { say: () => {} });
 		await pool.end();
@@ -130,6 +131,11 @@ try {
 	}
 	if (only === 'nodes') {
 		await nodes(say, await ensureDatabase(cluster, 'nodes'), Number(process.env.BENCH_SECONDS ?? 600));
+		throw new Done();
+	}
+	if (only === 'sites') {
+		const sizes = (process.env.BENCH_SITES ?? '1,100,1000').split(',').map(Number);
+		await sites(say, await ensureDatabase(cluster, 'sites'), sizes);
 		throw new Done();
 	}
 	if (only === 'streams') {
@@ -170,7 +176,7 @@ try {
 	say('checker, peak memory', `${full.peakMb.toFixed(0)} MB at ×1, ${less.peakMb.toFixed(0)} MB at a tenth`);
 
 	for (const part of [100, 10, 1]) {
-		const pool = createPool(await ensureDatabase(cluster, `bench${part}`));
+		const pool = createPool(await ensureDatabase(cluster, `bench${part}`), { siteId: 1 });
 		await migrate(pool);
 		const site = await siteForIntake(pool);
 		const path = join(dir, `part-${part}.csv`);
@@ -202,7 +208,7 @@ try {
 		await pool.end();
 	}
 
-	const entryPool = createPool(await ensureDatabase(cluster, 'entry'));
+	const entryPool = createPool(await ensureDatabase(cluster, 'entry'), { siteId: 1 });
 	await migrate(entryPool);
 	let last = 0;
 	for (const growth of [1, 10, 100]) {

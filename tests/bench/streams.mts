@@ -78,7 +78,7 @@ async function site(pool: Pool): Promise<number> {
 
 /** Ten series a minute apart, posted in full requests over HTTP, against a bare binary COPY of the same rows into the same table. */
 async function posted(say: Say, url: string): Promise<void> {
-	const pool = createPool(url);
+	const pool = createPool(url, { siteId: 1 });
 	await site(pool);
 	await saveNode(pool, { code: 'post', station: 'tank' }, 'bench');
 	const token = await newToken(pool, 'post', 'bench');
@@ -155,7 +155,7 @@ async function posted(say: Say, url: string): Promise<void> {
 
 /** A year of minutes, ten series, from question to points, against one plain read of the finished rollup. */
 async function drawn(say: Say, url: string, year: number): Promise<void> {
-	const pool = createPool(url);
+	const pool = createPool(url, { siteId: 1 });
 	const siteId = await site(pool);
 	await saveNode(pool, { code: 'post', station: 'tank' }, 'bench');
 	const { rows: found } = await pool.query('SELECT n.id, n.station_id, n.instrument_id FROM node n');
