@@ -1,16 +1,18 @@
 import { canGuard } from '@/store/guard';
-import { createPool, type Pool } from '@/store/pool';
+import { createPool, type Pool, poolOfSite } from '@/store/pool';
 import { checkRows } from '@/store/read';
 import { settings } from '../../ops/settings.mjs';
 import { log } from './log';
 
 /** What is known of so many sites is kept; who was not asked for longest is forgotten, and read again when it comes back. */
 const MOST_SITES = 50;
-/** Connections at most: people and the like, and each site; those that rest are given back soon. */
+/** Connections at most: of people and the like, and of all sites together. */
 const AT_HOME = 4;
-const EACH_SITE = 10;
+const OF_SITES = 16;
 
 let home: { pool: Pool; url: string } | undefined;
+/** Whose connections all sites share. */
+let shared: { pool: Pool; guarded: boolean } | undefined;
 /** By site, those asked for last at the end. */
 const ofSites = new Map<number, Pool>();
 let guarded: Promise<boolean> | undefined;
@@ -46,20 +48,21 @@ function isGuarded(): Promise<boolean> {
 /** The pool whose connections work for one site and see no other. */
 export async function databaseOf(siteId: number): Promise<Pool> {
 	const guard = await isGuarded();
-	const before = ofSites.get(siteId);
-	const pool = before ?? createPool(theHome().url, { siteId, guarded: guard, most: EACH_SITE });
+	shared ??= { pool: createPool(theHome().url, { guarded: guard, most: OF_SITES }), guarded: guard };
+	const pool = ofSites.get(siteId) ?? poolOfSite(shared.pool, siteId, shared.guarded);
 	ofSites.delete(siteId);
 	ofSites.set(siteId, pool);
-	// Whoever still works with one goes on; its connections end by themselves.
+	// Whoever still works with one goes on.
 	if (ofSites.size > MOST_SITES) ofSites.delete(ofSites.keys().next().value!);
 	return pool;
 }
 
 /** Lets go of all; who asks next gets new ones. */
 export async function closeDatabase(): Promise<void> {
-	const all = [...ofSites.values(), ...(home ? [home.pool] : [])];
+	const all = [home?.pool, shared?.pool];
 	home = undefined;
+	shared = undefined;
 	guarded = undefined;
 	ofSites.clear();
-	await Promise.all(all.map((pool) => pool.end()));
+	await Promise.all(all.map((pool) => pool?.end()));
 }

@@ -61,6 +61,56 @@ export function createPool(
 	return pool;
 }
 
+/** The site that a connection of a shared pool was told last to work for. */
+const worksFor = new WeakMap<Client, number>();
+
+/** Lends connections of one pool, each told which site it works for before it is handed out: a site costs no connection of its own. */
+class SitePool extends pg.Pool {
+	constructor(
+		private readonly shared: Pool,
+		private readonly siteId: number,
+	) {
+		super({ max: 1 });
+	}
+	private async lend(): Promise<Client> {
+		const client = await this.shared.connect();
+		if (worksFor.get(client) === this.siteId) return client;
+		worksFor.delete(client);
+		try {
+			await client.query("SELECT set_config('cordwain.site', $1, false)", [String(this.siteId)]);
+		} catch (error) {
+			client.release(error as Error);
+			throw error;
+		}
+		worksFor.set(client, this.siteId);
+		return client;
+	}
+	override connect = (() => this.lend()) as pg.Pool['connect'];
+	override query = (async (text: string, values?: unknown[]) => {
+		const client = await this.lend();
+		let broken: Error | undefined;
+		const onError = (error: Error) => {
+			broken = error;
+		};
+		client.on('error', onError);
+		try {
+			return await client.query(text, values);
+		} finally {
+			client.off('error', onError);
+			client.release(broken);
+		}
+	}) as pg.Pool['query'];
+	/** What is shared is ended by whoever made it. */
+	override end = (async () => {}) as pg.Pool['end'];
+}
+
+/** A pool for one site out of one that is shared by all. @param guarded what is shared works under the account of sites */
+export function poolOfSite(shared: Pool, siteId: number, guarded: boolean): Pool {
+	const pool = new SitePool(shared, siteId);
+	if (guarded) guards.set(pool, siteId);
+	return pool;
+}
+
 export const isPool = (db: Db): db is Pool => db instanceof pg.Pool;
 /** Where a client comes from. */
 const homes = new WeakMap<object, Pool>();
