@@ -12,6 +12,7 @@ export interface Settings {
 	CORDWAIN_HOSTS: string[];
 	CORDWAIN_PROXIES: string[];
 	MQTT_URL?: string | undefined;
+	DATABASE_READS?: string | undefined;
 	CORDWAIN_BROKER?: number | undefined;
 	CORDWAIN_JOBS: boolean;
 	CORDWAIN_MAILBOX?: number | undefined;

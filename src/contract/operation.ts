@@ -21,6 +21,8 @@ export interface Operation {
 	problems?: readonly ProblemCode[];
 	/** With `background=1` it answers 202 with the job that does the work, to be followed at /jobs/{id}. */
 	background?: true;
+	/** It looks at much, and may be a moment behind: a copy of the database that follows it answers where there is one. */
+	mayLag?: true;
 	/** Whatever its method: it stores nothing. All others but GET take an Idempotency-Key. */
 	storesNothing?: true;
 }

@@ -59,6 +59,7 @@ export type TrendFound = z.input<typeof trend>;
 
 export const series = resource('Records', {
 	'GET /trends': {
+		mayLag: true,
 		summary:
 			'What each quantity of a station does between events: Theil–Sen slope and Mann–Kendall test on believed values; text/csv by Accept',
 		query: z.strictObject({
@@ -72,6 +73,7 @@ export const series = resource('Records', {
 		problems: ['unknown-station'],
 	},
 	'GET /stations/:code/series': {
+		mayLag: true,
 		summary:
 			'One station and quantity over time, at most `points` (2,000) of them with their extremes kept: what a sensor tells, else what hands read; text/csv by Accept',
 		query: z.strictObject({

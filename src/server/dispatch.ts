@@ -15,6 +15,7 @@ import { beginJob, jobBegunBy, type Progress } from './jobs';
 import { keepJudged } from './keep-judged';
 import { type Answer, type Changing, fingerprintOf, once } from './once';
 import { problem, problemOf } from './problem';
+import { readsOf } from './reads';
 import { signInCookies } from './who-asks';
 
 /** What a handler is given: the request as its contract declares it, and what every handler needs. */
@@ -197,7 +198,10 @@ async function answer(
 		const { operation: o, run } = found.route;
 		requireRole(asker, wantedBy(`${method} ${found.route.path}`));
 		const siteId = asker.site?.id ?? null;
-		const pool = found.route.ofInstallation || siteId === null ? database() : await databaseOf(siteId);
+		const pool =
+			found.route.ofInstallation || siteId === null
+				? database()
+				: await (o.mayLag ? readsOf(siteId) : databaseOf(siteId));
 		const stores = method !== 'GET' && !o.storesNothing;
 		const key = stores ? keyOf(request) : null;
 		const query = new URL(request.url).searchParams;
