@@ -26,9 +26,9 @@ function asDatabaseUser(command, args) {
 		: [command, args];
 }
 
-function runAsDatabaseUser(command, args) {
+export function runAsDatabaseUser(command, args, env = {}) {
 	const [program, all] = asDatabaseUser(command, args);
-	return spawnSync(program, all, { cwd: '/', encoding: 'utf8', env: { ...process.env, LC_ALL: 'C.UTF-8' } });
+	return spawnSync(program, all, { cwd: '/', encoding: 'utf8', env: { ...process.env, LC_ALL: 'C.UTF-8', ...env } });
 }
 
 function postgresIds() {
@@ -36,7 +36,7 @@ function postgresIds() {
 	return { uid: id('-u'), gid: id('-g') };
 }
 
-function makeOwned(dir) {
+export function makeOwned(dir) {
 	mkdirSync(dir, { recursive: true, mode: 0o700 });
 	if (asRoot) {
 		const { uid, gid } = postgresIds();

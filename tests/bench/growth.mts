@@ -51,10 +51,21 @@ const fetchPage = (base: string, path: string): Promise<Page> =>
 		}).on('error', reject);
 	});
 
-export async function withServer<T>(databaseUrl: string, work: (base: string, pid: number) => Promise<T>): Promise<T> {
+export async function withServer<T>(
+	databaseUrl: string,
+	work: (base: string, pid: number) => Promise<T>,
+	more: Record<string, string> = {},
+): Promise<T> {
 	const port = 20_000 + Math.floor(Math.random() * 20_000);
 	const child = spawn(process.execPath, [join(root, 'ops/serve.mjs')], {
-		env: { ...process.env, DATABASE_URL: databaseUrl, HOST: '127.0.0.1', PORT: String(port), NODE_ENV: 'production' },
+		env: {
+			...process.env,
+			DATABASE_URL: databaseUrl,
+			HOST: '127.0.0.1',
+			PORT: String(port),
+			NODE_ENV: 'production',
+			...more,
+		},
 		stdio: ['ignore', 'ignore', 'inherit'],
 	});
 	try {

@@ -28,6 +28,7 @@ import { fuzzing } from './fuzz.mts';
 import { growth, withServer } from './growth.mts';
 import { load } from './load.mts';
 import { nodes } from './nodes.mts';
+import { replica } from './replica.mts';
 import { sites } from './sites.mts';
 import { streams } from './streams.mts';
 
@@ -101,7 +102,7 @@ const CHECKER = 'src/cli/check.ts';
 const { startCluster, removeCluster, ensureDatabase } = await import('../../ops/cluster.mjs' as string);
 const cluster = await startCluster({ dataDir: dir, durable: true });
 /** npm run bench -- growth: only what grows with stations and readings; -- load: fifty clients for a minute; -- fuzz: bent
- * requests; -- streams: what sensors cost; -- nodes: ten of them for ten minutes; -- sites: many in one database; -- crash: server and database killed a thousand times. */
+ * requests; -- streams: what sensors cost; -- nodes: ten of them for ten minutes; -- sites: many in one database; -- replica: charts from a copy that follows it; -- crash: server and database killed a thousand times. */
 const only = process.argv[2];
 try {
 	if (only === 'crash') {
@@ -131,6 +132,12 @@ try {
 	}
 	if (only === 'nodes') {
 		await nodes(say, await ensureDatabase(cluster, 'nodes'), Number(process.env.BENCH_SECONDS ?? 600));
+		throw new Done();
+	}
+	if (only === 'replica') {
+		const { postgresBinaries } = await import('../../ops/bootstrap.mjs' as string);
+		const clusters = await import('../../ops/cluster.mjs' as string);
+		await replica(say, clusters, postgresBinaries(), cluster, dir);
 		throw new Done();
 	}
 	if (only === 'sites') {
