@@ -24,6 +24,7 @@ import { requireSite, siteForIntake } from '@/service/site';
 import { migrate } from '@/store/migrate';
 import { createPool } from '@/store/pool';
 import { crash } from '../helpers/crash';
+import { moveWhileWriting } from '../helpers/move';
 import { fuzzing } from './fuzz.mts';
 import { growth, withServer } from './growth.mts';
 import { load } from './load.mts';
@@ -102,7 +103,8 @@ const CHECKER = 'src/cli/check.ts';
 const { startCluster, removeCluster, ensureDatabase } = await import('../../ops/cluster.mjs' as string);
 const cluster = await startCluster({ dataDir: dir, durable: true });
 /** npm run bench -- growth: only what grows with stations and readings; -- load: fifty clients for a minute; -- fuzz: bent
- * requests; -- streams: what sensors cost; -- nodes: ten of them for ten minutes; -- sites: many in one database; -- replica: charts from a copy that follows it; -- crash: server and database killed a thousand times. */
+ * requests; -- streams: what sensors cost; -- nodes: ten of them for ten minutes; -- sites: many in one database; -- replica: charts from a copy that follows it; -- move: a site
+ * from one cluster to another while people write; -- crash: server and database killed a thousand times. */
 const only = process.argv[2];
 try {
 	if (only === 'crash') {
@@ -132,6 +134,28 @@ try {
 	}
 	if (only === 'nodes') {
 		await nodes(say, await ensureDatabase(cluster, 'nodes'), Number(process.env.BENCH_SECONDS ?? 600));
+		throw new Done();
+	}
+	if (only === 'move') {
+		const other = await startCluster({ dataDir: join(dir, 'other'), durable: true });
+		try {
+			const urls: string[] = [];
+			for (const c of [cluster, other]) {
+				const url = await ensureDatabase(c, 'move');
+				const pool = createPool(url);
+				await migrate(pool);
+				await loadDemo(pool, { say: () => {}, postDays: 1 });
+				await pool.end();
+				urls.push(url);
+			}
+			const m = await moveWhileWriting(urls[0]!, urls[1]!, 20_000);
+			say(
+				'a site moved between two clusters',
+				`${m.answered} entries answered, ${m.askedAgain} asked again, longest wait ${m.longestMs} ms, ${m.wrong.length} wrong`,
+			);
+		} finally {
+			await other.stop();
+		}
 		throw new Done();
 	}
 	if (only === 'replica') {
