@@ -1,3 +1,5 @@
+import { dateFormat } from '@/core/quantity/date-format';
+
 /** The day of a site at a time, as 2026-07-14. */
 export const dayOf = (at: number, zone: string): string =>
-	new Intl.DateTimeFormat('sv-SE', { timeZone: zone, dateStyle: 'short' }).format(at);
+	dateFormat('sv-SE', { timeZone: zone, dateStyle: 'short' }).format(at);

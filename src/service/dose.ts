@@ -3,6 +3,7 @@ import type { DoseSeen } from '@/core/mix/dose/follow';
 import { type DoseQuestion, type Said, say } from '@/core/mix/dose/record';
 import { type CurvePoint, responseCurve } from '@/core/mix/dose/response-curve';
 import { type JugStep, readJug } from '@/core/mix/jug';
+import { dateFormat } from '@/core/quantity/date-format';
 import { permits } from '@/core/trust/trust';
 import { listCalibrations } from '@/store/calibrations';
 import { insertJug } from '@/store/mix';
@@ -107,7 +108,7 @@ export async function doseAdvice(
 
 /** An hour from now, this evening (or the next, where it is evening already), and tomorrow at this time. */
 function laterTimes(now: number, zone: string): DoseAdviceView['later'] {
-	const parts = new Intl.DateTimeFormat('en-GB', {
+	const parts = dateFormat('en-GB', {
 		timeZone: zone,
 		hour: 'numeric',
 		minute: 'numeric',

@@ -1,4 +1,4 @@
-import { halton, inverseNormal } from '../stats/quasi-normal';
+import { normalAt } from '../stats/quasi-normal';
 import type { Volume } from './volume';
 
 /**
@@ -54,6 +54,21 @@ const PRIMES = [2, 3, 5, 7, 11, 13];
  * @example saltBalance([{ applied: { litres: 100, u: 3 }, drained: { litres: 30, u: 1 }, feed: { usCm: 1400, u: 14, meterShare: 0.02 }, drain: { usCm: 1600, u: 16, meterShare: 0.02 }, oneMeter: true }]).leachingFraction.value // 0.3
  */
 export function saltBalance(washings: readonly Washing[]): SaltBalance | null {
+	const asked = JSON.stringify(washings);
+	let found = drawn.get(asked);
+	if (found === undefined) {
+		found = draw(washings);
+		drawn.set(asked, found);
+		if (drawn.size > REMEMBERED) drawn.delete(drawn.keys().next().value!);
+	}
+	return found;
+}
+
+/** The same washings have the same balance, and are asked for whenever a page of theirs is opened. */
+const REMEMBERED = 2000;
+const drawn = new Map<string, SaltBalance | null>();
+
+function draw(washings: readonly Washing[]): SaltBalance | null {
 	if (washings.length === 0) return null;
 	const truth = sums(washings, () => 0);
 	if (!(truth.applied > 0) || truth.drained > truth.applied) return null;
@@ -66,9 +81,9 @@ export function saltBalance(washings: readonly Washing[]): SaltBalance | null {
 	let [kept, flushed] = [0, 0];
 	for (let n = 1; n <= DRAWS; n++) {
 		// Six numbers a draw; what is alone of a washing gets another order of the same numbers.
-		const draw = PRIMES.map((p) => inverseNormal(halton(n, p)));
+		const z = PRIMES.map((p) => normalAt(n, p));
 		const s = sums(washings, (which, i) =>
-			i === 0 ? draw[which]! : inverseNormal(halton(((n * (2 * i + 1)) % 2039) + 1, PRIMES[which]!)),
+			i === 0 ? z[which]! : normalAt(((n * (2 * i + 1)) % 2039) + 1, PRIMES[which]!),
 		);
 		if (!(s.applied > 0) || s.drained < 0 || s.drained > s.applied) continue;
 		kept++;

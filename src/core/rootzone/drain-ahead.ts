@@ -1,4 +1,4 @@
-import { halton, inverseNormal } from '../stats/quasi-normal';
+import { halton, normalAt } from '../stats/quasi-normal';
 import { type Bounded, drainEcAt } from './balance';
 
 /**
@@ -53,7 +53,7 @@ export function drainAhead(now: Watered, next: { givenL: number; feedUsCm: numbe
 	const drains: number[] = [];
 	const shares: number[] = [];
 	for (let n = 1; n <= DRAWS; n++) {
-		const z = PRIMES.map((p) => inverseNormal(halton(n, p)));
+		const z = PRIMES.map((p) => normalAt(n, p));
 		const held =
 			now.heldL === null
 				? now.bags * HELD_L * Math.exp(HELD_SPREAD * z[0]!)

@@ -1,5 +1,5 @@
 import { madSigma, median } from '../series/robust';
-import { halton, inverseNormal } from '../stats/quasi-normal';
+import { normalAt } from '../stats/quasi-normal';
 import { theilSen } from './kendall';
 import { type Point, spansOf, type Trend, trendOf, withoutTheDay } from './trend';
 
@@ -115,7 +115,7 @@ function paceOf(
 function daysTo(away: number, pace: { value: number; u: number }, levelU: number): number[] {
 	const days: number[] = [];
 	for (let n = 1; n <= DRAWS; n++) {
-		const z = [2, 3, 5, 7, 11, 13, 17].map((p) => inverseNormal(halton(n, p)));
+		const z = [2, 3, 5, 7, 11, 13, 17].map((p) => normalAt(n, p));
 		const first = pace.value + pace.u * z[0]!;
 		let left = away - levelU * z[1]!;
 		let found = left * away <= 0 ? 0 : Number.POSITIVE_INFINITY;

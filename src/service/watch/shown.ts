@@ -1,4 +1,5 @@
 import { fromCanonical, QUANTITY, type SeriesQuantity } from '@/core/quantity';
+import { dateFormat } from '@/core/quantity/date-format';
 import type { DisplayUnits } from '@/core/reading/site-view';
 import type { AlertRow, ConditionRow } from '@/store/watch';
 import { displayValue } from '@/words/en/value';
@@ -15,7 +16,7 @@ function told(quantity: SeriesQuantity | null, value: number | null, units: Part
 
 /** An alert in a sentence, by the clock and the units of the site. */
 export function alertSentence(context: SiteContext, c: ConditionRow, a: AlertRow, ended: boolean): string {
-	const clock = new Intl.DateTimeFormat('en-GB', {
+	const clock = dateFormat('en-GB', {
 		timeZone: context.site.timezone,
 		weekday: 'short',
 		day: 'numeric',

@@ -2,6 +2,7 @@ import { Suspense } from 'react';
 import type { Tank } from '@/contract/pages';
 import { batchCourse } from '@/core/mix/batch-course';
 import { feedName } from '@/core/mix/feed/plan';
+import { dateFormat } from '@/core/quantity/date-format';
 import { shortDay } from '../ui/format';
 import { later } from '../ui/later';
 import { BatchForm } from './BatchForm';
@@ -24,7 +25,7 @@ export function Batch(given: MixThings) {
 	const feeds = products.filter((p) => p.kind === 'nutrient');
 	const day = (at: number) => shortDay(at, site.timezone);
 	const time = (at: number) =>
-		new Intl.DateTimeFormat('en-GB', { timeZone: site.timezone, dateStyle: 'medium', timeStyle: 'short' }).format(at);
+		dateFormat('en-GB', { timeZone: site.timezone, dateStyle: 'medium', timeStyle: 'short' }).format(at);
 
 	if (feeds.length === 0 || tanks.length === 0 || waters.length === 0)
 		return (

@@ -1,5 +1,6 @@
 import type { Probe } from '@/contract/probes';
 import type { ProbeEventKind, Storage } from '@/core/probe/care';
+import { dateFormat } from '@/core/quantity/date-format';
 
 /** How amounts of drift and trust are said for each quantity. */
 export const unitOf = (q: 'ph' | 'ec') => (q === 'ph' ? 'pH' : '%');
@@ -22,7 +23,7 @@ export const EVENT: Record<ProbeEventKind, string> = {
 	new_probe: 'new probe',
 };
 export const day = (iso: string | number, zone: string) =>
-	new Intl.DateTimeFormat('en-GB', { timeZone: zone, day: 'numeric', month: 'short', year: 'numeric' }).format(
+	dateFormat('en-GB', { timeZone: zone, day: 'numeric', month: 'short', year: 'numeric' }).format(
 		typeof iso === 'string' ? Date.parse(iso) : iso,
 	);
 

@@ -1,4 +1,5 @@
 import { fromCanonical, QUANTITY, type Quantity, seriesQuantity, type Unit } from '@/core/quantity';
+import { dateFormat } from '@/core/quantity/date-format';
 import type { DisplayUnits } from '@/core/reading/site-view';
 
 /** How values, units and times are shown. */
@@ -85,7 +86,7 @@ export function ago(from: number, now: number): string {
 }
 
 export function dateTime(at: number, timezone: string): string {
-	return new Intl.DateTimeFormat('en-GB', {
+	return dateFormat('en-GB', {
 		timeZone: timezone,
 		day: 'numeric',
 		month: 'short',
@@ -97,10 +98,10 @@ export function dateTime(at: number, timezone: string): string {
 
 /** A day without its year: `3 Aug`. */
 export const shortDay = (at: number, timezone: string): string =>
-	new Intl.DateTimeFormat('en-GB', { timeZone: timezone, day: 'numeric', month: 'short' }).format(at);
+	dateFormat('en-GB', { timeZone: timezone, day: 'numeric', month: 'short' }).format(at);
 
 export function longDate(at: number, timezone: string): string {
-	return new Intl.DateTimeFormat('en-GB', {
+	return dateFormat('en-GB', {
 		timeZone: timezone,
 		weekday: 'long',
 		day: 'numeric',

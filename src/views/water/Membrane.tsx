@@ -1,4 +1,5 @@
 import type { WaterMembrane } from '@/contract/pages';
+import { dateFormat } from '@/core/quantity/date-format';
 import type { SiteView } from '@/core/reading/site-view';
 import { REJECTION_LIMITS } from '@/core/water/membrane';
 import { ControlChart } from '../ui/ControlChart';
@@ -23,7 +24,7 @@ export function Membrane({
 }) {
 	const day = (at: number) => shortDay(at, site.timezone);
 	const long = (at: number) =>
-		new Intl.DateTimeFormat('en-GB', {
+		dateFormat('en-GB', {
 			timeZone: site.timezone,
 			day: 'numeric',
 			month: 'long',

@@ -1,4 +1,4 @@
-import { halton, inverseNormal } from '../../stats/quasi-normal';
+import { normalAt } from '../../stats/quasi-normal';
 
 /**
  * What is believed of a tank when it is filled: total carbonate and phosphate (mmol/L, in equivalents of the product’s label)
@@ -51,7 +51,7 @@ function triangle(m: Component['cov']): number[][] {
 }
 
 const BASES = [2, 3, 5, 7];
-const normals = (n: number): number[] => BASES.map((b) => inverseNormal(halton(n + 1, b)));
+const normals = (n: number): number[] => BASES.map((b) => normalAt(n + 1, b));
 /** A row of a triangle times as many normals. */
 const along = (row: readonly number[], z: readonly number[]): number => row.reduce((sum, v, i) => sum + v * z[i]!, 0);
 
