@@ -2,7 +2,7 @@ import type { Quantity } from '@/core/quantity';
 import type { BelievedReading } from '@/core/reading/believed';
 import { permits } from '@/core/trust/trust';
 import type { Db } from '@/store/pool';
-import { listReadings } from '@/store/readings';
+import { listMeasured } from '@/store/readings';
 import type { SiteContext } from './site';
 
 /** Of each quantity so many of the newest: what is drawn or reckoned from single readings needs no more. */
@@ -22,7 +22,7 @@ export async function believedReadings(
 	// One after the other: inside a transaction there is one connection.
 	const all: BelievedReading[] = [];
 	for (const quantity of quantities)
-		for (const r of await listReadings(db, context.site.id, {
+		for (const r of await listMeasured(db, context.site.id, {
 			station,
 			quantity,
 			...span,

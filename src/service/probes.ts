@@ -1,4 +1,3 @@
-import { stationThen } from '@/core/judge/context';
 import { type CalibrationResult, evaluateCalibration } from '@/core/probe/calibration';
 import { renewalOverdue } from '@/core/probe/care';
 import { dipRecord } from '@/core/probe/dip-record';
@@ -11,7 +10,7 @@ import { type IntervalChoice, intervalDays } from '@/core/probe/interval';
 import { estimateLife, type LifeEstimate, runningSlopes } from '@/core/probe/life';
 import { temperatureFar } from '@/core/probe/temperature-far';
 import { type Apart, apartToday, cheapestDip, type ErrorToday, errorToday } from '@/core/probe/today';
-import { type DoseEvent, type TurnedDecision, turnedDecisions } from '@/core/probe/turned';
+import type { TurnedDecision } from '@/core/probe/turned';
 import { probesIn } from '@/core/reading/protocol';
 import {
 	type CalibrationRow,
@@ -21,7 +20,6 @@ import {
 	type ProbeEventRow,
 	type ProbeRow,
 } from '@/store/calibrations';
-import { listEvents } from '@/store/events';
 import type { InstrumentRow } from '@/store/line';
 import type { Db } from '@/store/pool';
 import { type JudgedReading, listReadings } from '@/store/readings';
@@ -29,6 +27,7 @@ import { dayOf } from './day-of';
 import { type ErrorsOf, errorsOf } from './errors';
 import { probeRecord, timelineCalibrations, timelineJumps } from './probe-record';
 import type { SiteContext } from './site';
+import { turnedBy } from './turned';
 
 const DAY = 86_400_000;
 
@@ -230,8 +229,6 @@ function drawn(quantity: 'ph' | 'ec', all: ErrorsOf, code: string, from: number,
 	};
 }
 
-const DOSES = new Set(['acid_added', 'base_added', 'nutrient_added', 'water_added']);
-
 /** One probe: its calibrations, what happened to it, the readings it touched and the decisions those would have turned. */
 export async function probeStory(
 	db: Db,
@@ -242,45 +239,18 @@ export async function probeStory(
 ): Promise<ProbeStory | null> {
 	const instrument = context.instruments.find((i) => i.code === code);
 	if (!instrument) return null;
-	const withWithdrawn = await listCalibrations(db, context.site.id, { withWithdrawn: true });
+	// Nothing of these waits for another; a page asks for them at once.
+	const [withWithdrawn, events, errors, probes, readings] = await Promise.all([
+		listCalibrations(db, context.site.id, { withWithdrawn: true }),
+		listProbeEvents(db, context.site.id),
+		errorsOf(db, context, quantity),
+		listProbes(db, context.site.id),
+		listReadings(db, context.site.id, { instrument: code, quantity, order: 'oldest', limit: 20_000 }),
+	]);
 	const all = withWithdrawn.filter((c) => !c.withdrawn);
-	const events = await listProbeEvents(db, context.site.id);
-	const errors = await errorsOf(db, context, quantity);
-	const probes = await listProbes(db, context.site.id);
 	const view = viewOf(instrument, quantity, all, events, probes, errors, now, context.site.timezone);
-	const readings = await listReadings(db, context.site.id, {
-		instrument: code,
-		quantity,
-		order: 'oldest',
-		limit: 20_000,
-	});
-	const newest = await listReadings(db, context.site.id, { instrument: code, quantity, limit: LATELY });
 	const touched = readings.filter((r) => r.restated !== null && r.decision !== 'discard');
-	const doses: DoseEvent[] = (await listEvents(db, context.site.id, { limit: 100_000 }))
-		.filter((e) => DOSES.has(e.kind))
-		.map((e) => ({
-			at: e.at,
-			station: e.station,
-			kind: e.kind,
-			words: `${e.kind.replace('_', ' ')}${e.amountText ? ` ${e.amountText} ${e.unitText}` : ''}`,
-		}));
-	const turned = turnedDecisions(
-		touched.map((r) => {
-			const next = readings.find((n) => n.station === r.station && n.at > r.at);
-			// Whether it would have turned a decision is told by what was wanted then.
-			const range = stationThen(context.known, r.station, r.at).ranges[quantity] ?? null;
-			return {
-				id: r.id,
-				at: r.at,
-				station: r.station,
-				value: r.value,
-				restated: r.restated!,
-				range,
-				nextAt: next?.at ?? null,
-			};
-		}),
-		doses,
-	);
+	const turned = await turnedBy(db, context, quantity, readings, touched);
 	return {
 		...view,
 		calibrations: withWithdrawn
@@ -291,7 +261,7 @@ export async function probeStory(
 		touched,
 		farAtC: temperatureFar(
 			quantity,
-			newest.flatMap((r) => (r.tempC === null ? [] : [r.tempC])),
+			readings.slice(-LATELY).flatMap((r) => (r.tempC === null ? [] : [r.tempC])),
 			view.lastCalibration?.tempC ?? null,
 		),
 		rejected: readings.filter((r) => r.restatedStatus === 'rejected').length,

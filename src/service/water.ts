@@ -7,7 +7,7 @@ import { membraneState, pairRejection } from '@/core/water/membrane';
 import { followSource, type SourceChart } from '@/core/water/source-chart';
 import { listBatches } from '@/store/batches';
 import type { Db } from '@/store/pool';
-import { listReadings, newestTimes } from '@/store/readings';
+import { listMeasured, newestTimes } from '@/store/readings';
 import { listRecipes } from '@/store/recipes';
 import { insertAudit } from '@/store/site';
 import { insertReport, listReports } from '@/store/water';
@@ -43,7 +43,7 @@ export async function sourceRecord(
 	station: string,
 	quantity: SeriesQuantity,
 ): Promise<{ at: number; value: number }[]> {
-	const rows = await listReadings(db, context.site.id, { station, quantity, limit: MOST });
+	const rows = await listMeasured(db, context.site.id, { station, quantity, limit: MOST });
 	return rows
 		.filter((r) => permits(r, 'water'))
 		.map((r) => ({ at: r.at, value: r.restated ?? r.value }))
@@ -51,31 +51,33 @@ export async function sourceRecord(
 }
 
 export async function waterView(db: Db, context: SiteContext, now: number): Promise<WaterView> {
-	const reports = await listReports(db, context.site.id);
 	const stations = context.inUse.stations.filter((s) => s.kind === 'source' || s.kind === 'blend');
-	const batches = await listBatches(db, context.site.id, 200);
-	const known = {
-		recipes: await listRecipes(db, context.site.id),
-		products: await productViews(db, context, batches, now),
-		batches,
-	};
-	const times = await newestTimes(db, context.site.id);
-	const record = new Map<string, { at: number; value: number }[]>();
-	const of = async (station: string, quantity: SeriesQuantity) => {
+	// Nothing of these waits for another; a page asks for them at once.
+	const [reports, batches, recipes, times] = await Promise.all([
+		listReports(db, context.site.id),
+		listBatches(db, context.site.id, 200),
+		listRecipes(db, context.site.id),
+		newestTimes(db, context.site.id),
+	]);
+	const record = new Map<string, Promise<{ at: number; value: number }[]>>();
+	const of = (station: string, quantity: SeriesQuantity) => {
 		const key = `${station} ${quantity}`;
-		let list = record.get(key);
-		if (!list) {
-			list = await sourceRecord(db, context, station, quantity);
-			record.set(key, list);
-		}
+		const list = record.get(key) ?? sourceRecord(db, context, station, quantity);
+		record.set(key, list);
 		return list;
 	};
+	const readAt = (station: string) =>
+		QUANTITIES.filter((q): q is SeriesQuantity => q !== 'tds' && times.has(`${station}\u0000${q}`));
+	const [products] = await Promise.all([
+		productViews(db, context, batches, now),
+		...stations.flatMap((s) => readAt(s.code).map((q) => of(s.code, q))),
+	]);
+	const known = { recipes, products, batches };
 	const sources: WaterSource[] = [];
 	for (const s of stations) {
 		const newest: WaterSource['newest'] = {};
 		const charts: WaterSource['charts'] = { ec: followSource([]), ph: followSource([]) };
-		for (const q of QUANTITIES) {
-			if (q === 'tds' || !times.has(`${s.code}\u0000${q}`)) continue;
+		for (const q of readAt(s.code)) {
 			const points = await of(s.code, q);
 			const last = points.at(-1);
 			if (!last) continue;

@@ -3,7 +3,7 @@ import type { FindingSaid } from '@/core/judge/said';
 import { QUANTITIES, type Quantity, seriesQuantity, type Unit } from '@/core/quantity';
 import { STATION_KINDS } from '@/core/reading/model';
 import { DOUBTED_FLAGS, OPEN_AGAIN } from '@/core/trust/trust';
-import { asOwner, type Db, patiently, transaction } from './pool';
+import type { Db } from './pool';
 import { idRow, json, read, time } from './read';
 
 /** A stored reading with its verdict and the newest decision. */
@@ -124,6 +124,29 @@ export async function listReadings(db: Db, siteId: number, filter: ReadingFilter
 		values,
 	);
 	return rows;
+}
+
+/** What is drawn or reckoned of a reading, without all that is told of it. */
+const measuredRow = judgedReading.pick({
+	id: true,
+	at: true,
+	value: true,
+	restated: true,
+	u: true,
+	flag: true,
+	decision: true,
+	instrument: true,
+});
+export function listMeasured(db: Db, siteId: number, filter: ReadingFilter): Promise<z.output<typeof measuredRow>[]> {
+	const { sql, values } = where(siteId, filter);
+	const direction = filter.order === 'oldest' ? 'ASC' : 'DESC';
+	return read(
+		db,
+		measuredRow,
+		`SELECT id, at, value, restated, u, flag, decision, instrument FROM reading_judged WHERE ${sql}
+		ORDER BY at ${direction}, id ${direction} LIMIT ${Math.trunc(filter.limit)}`,
+		values,
+	);
 }
 
 export async function countReadings(db: Db, siteId: number, filter: Omit<ReadingFilter, 'limit'>): Promise<number> {
@@ -254,14 +277,6 @@ export async function flagsFrom(db: Db, siteId: number, firstId: number): Promis
 	);
 	return Object.fromEntries(rows.map((r) => [r.flag, r.count]));
 }
-
-/** Tells the planner what a bulk load has put there; without it the first pages after one may take minutes. */
-export const refreshStatistics = (db: Db): Promise<void> =>
-	transaction(db, (client) =>
-		asOwner(client, async () => {
-			await client.query(patiently('ANALYZE reading, verdict, restatement, decision, event, station_memory'));
-		}),
-	);
 
 /** How often a person agreed with a doubt, by its cause: corrected or discarded means it was right, kept that it was not. */
 export async function decisionScores(

@@ -14,7 +14,7 @@ import {
 	setCounters,
 } from '@/store/archive/copy';
 import { type Pool, transaction } from '@/store/pool';
-import { refreshStatistics } from '@/store/readings';
+import { refreshStatistics } from '@/store/statistics';
 import { Refusal } from '../refusal';
 import { type Manifest, tableFile } from './format';
 import { notAnArchive, unpack } from './unpack';
