@@ -1,9 +1,8 @@
 import { useEffect, useState } from 'react';
 import { api } from '../data/client';
 import { Wrong } from '../ui/Field';
-import { CodeField } from './CodeField';
 import { JoinToo } from './JoinToo';
-import { NameField } from './NameField';
+import { CodeField, NameField } from './OneLine';
 import { SecretField } from './SecretField';
 import { useRefused } from './use-refused';
 

@@ -1,6 +1,6 @@
 import { api } from '../data/client';
 import { forgetPages } from '../data/offline';
-import { CodeField } from './CodeField';
+import { CodeField } from './OneLine';
 import { useRefused } from './use-refused';
 
 /** Joins one more site by the code that its grower shows, as who one is already. */

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { api } from '../data/client';
 import { Wrong } from '../ui/Field';
-import { NameField } from './NameField';
+import { NameField } from './OneLine';
 import { SecretField } from './SecretField';
 import { useRefused } from './use-refused';
 

@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import { api } from '../data/client';
 import { forgetPages } from '../data/offline';
+import { OneLine } from '../people/OneLine';
 import { useRefused } from '../people/use-refused';
 import { Wrong } from '../ui/Field';
 
@@ -27,17 +28,14 @@ export function NewSite({ zones }: { zones: string[] }) {
 			}}
 		>
 			<h2>One more site</h2>
-			<label className="block">
-				<span className="field-label">What do you call the place?</span>
-				<input
-					className="field"
-					maxLength={200}
-					autoComplete="off"
-					value={name}
-					onChange={(e) => setName(e.target.value)}
-				/>
-				<Wrong>{wrong.name}</Wrong>
-			</label>
+			<OneLine
+				label="What do you call the place?"
+				maxLength={200}
+				autoComplete="off"
+				value={name}
+				onChange={setName}
+				wrong={wrong.name}
+			/>
 			<label className="block">
 				<span className="field-label">Whose clock?</span>
 				<select className="field" value={timezone} onChange={(e) => setTimezone(e.target.value)}>
