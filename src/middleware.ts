@@ -117,7 +117,8 @@ async function guarded({ request, locals, cookies, redirect }: APIContext, next:
 					maxAge: TEN_YEARS_S,
 				});
 				const rest = search.replace(/([?&])site=[^&]*&?/, '$1').replace(/[?&]$/, '');
-				return redirect(path + rest, 303);
+				// One slash at the beginning: two would name another server.
+				return redirect(path.replace(/^\/+/, '/') + rest, 303);
 			}
 		}
 		return await next();

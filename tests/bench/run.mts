@@ -29,6 +29,7 @@ import { fuzzing } from './fuzz.mts';
 import { growth, withServer } from './growth.mts';
 import { load } from './load.mts';
 import { nodes } from './nodes.mts';
+import { phone } from './phone.mts';
 import { replica } from './replica.mts';
 import { sites } from './sites.mts';
 import { streams } from './streams.mts';
@@ -104,7 +105,7 @@ const { startCluster, removeCluster, ensureDatabase } = await import('../../ops/
 const cluster = await startCluster({ dataDir: dir, durable: true });
 /** npm run bench -- growth: only what grows with stations and readings; -- load: fifty clients for a minute; -- fuzz: bent
  * requests; -- streams: what sensors cost; -- nodes: ten of them for ten minutes; -- sites: many in one database; -- replica: charts from a copy that follows it; -- move: a site
- * from one cluster to another while people write; -- crash: server and database killed a thousand times. */
+ * from one cluster to another while people write; -- phone: the first view of Round on a slow one; -- crash: server and database killed a thousand times. */
 const only = process.argv[2];
 try {
 	if (only === 'crash') {
@@ -134,6 +135,15 @@ try {
 	}
 	if (only === 'nodes') {
 		await nodes(say, await ensureDatabase(cluster, 'nodes'), Number(process.env.BENCH_SECONDS ?? 600));
+		throw new Done();
+	}
+	if (only === 'phone') {
+		const url = await ensureDatabase(cluster, 'phone');
+		const pool = createPool(url);
+		await migrate(pool);
+		await loadDemo(pool, { say: () => {} });
+		await pool.end();
+		await withServer(url, (base) => phone(say, base));
 		throw new Done();
 	}
 	if (only === 'move') {

@@ -161,6 +161,20 @@ describe('asked of the API', () => {
 		]);
 		expect((await ask('GET /stations', {}, { token: heron, site: 1 })).status).toBe(404);
 	});
+	it('a device that is shared shows the site it stands at alone, though whoever put it up may come to both', async () => {
+		const device = await signedIn('Wren', OWNERS);
+		await ask('POST /shared-device', { body: { label: 'phone at the bed' } }, { token: device, site: second });
+		expect((await ask('GET /stations', {}, { token: device })).body.stations[0].code).toBe('hill-bed');
+		expect((await ask('GET /stations', {}, { token: device, site: 1 })).status).toBe(404);
+		expect((await ask('GET /sites', {}, { token: device })).body.sites.map((s: Answer) => s.id)).toEqual([second]);
+	});
+	it('an address with two slashes leads to no other server', async () => {
+		const turned = await fetch(`${app.base}//elsewhere.example/?site=1`, {
+			redirect: 'manual',
+			headers: { authorization: `Bearer ${owner}`, accept: 'text/html' },
+		});
+		expect(turned.headers.get('location') ?? '/').not.toMatch(/^\/\//);
+	});
 	it('a browser comes to the site it showed last; a page of the other still asks for its own', async () => {
 		const signIn = await fetch(`${app.base}/api/v1/sign-in`, {
 			method: 'POST',

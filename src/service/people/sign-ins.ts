@@ -67,7 +67,9 @@ export async function askerOf(db: Db, token: string | null, wanted: number | nul
 	if (token === null) return NOBODY;
 	const s = await signInByToken(db, sha256(token));
 	if (!s) return NOBODY;
-	const found = await siteFor(db, s.personId, wanted);
+	// A shared device shows the site it stands at, whatever else whoever put it up may come to.
+	const found = await siteFor(db, s.personId, s.shared ? s.standsAt : wanted);
+	if (s.shared && s.standsAt !== null && found?.id !== s.standsAt) return NOBODY;
 	const site = found && { id: found.id, name: found.name };
 	// Before there is a site whoever was named first makes one.
 	const may = found?.role ?? (await roleAt(db, null, s.personId));
@@ -195,7 +197,11 @@ export async function makeShared(db: Db, asker: Asker, label: string, now: numbe
 		throw new Refusal('nobody-named', [
 			{ path: '', message: 'Name a grower first: a device that is shared belongs to somebody.' },
 		]);
-	await shareSignIn(db, asker.signInId, label, now + SHARED_LASTS_MS);
+	await shareSignIn(db, asker.signInId, {
+		label,
+		standsAt: asker.site?.id ?? null,
+		expiresAt: now + SHARED_LASTS_MS,
+	});
 }
 
 /** Says by a PIN who measures with a shared device. */

@@ -8,6 +8,8 @@ const signInRow = z.strictObject({
 	name: z.string(),
 	owner: z.boolean(),
 	shared: z.boolean(),
+	/** The site that a shared device stands at; null of one that was put up before there were several. */
+	standsAt: z.number().nullable(),
 	measuresId: z.number().nullable(),
 	measuresName: z.string().nullable(),
 	measuresAt: time.nullable(),
@@ -21,7 +23,7 @@ export async function signInByToken(db: Db, sha256: Buffer): Promise<SignInRow |
 	const rows = await read(
 		db,
 		signInRow,
-		`SELECT s.id, s.person_id AS "personId", p.name, p.owner, s.shared, m.id AS "measuresId", m.name AS "measuresName", s.measures_at AS "measuresAt",
+		`SELECT s.id, s.person_id AS "personId", p.name, p.owner, s.shared, s.stands_at AS "standsAt", m.id AS "measuresId", m.name AS "measuresName", s.measures_at AS "measuresAt",
 			s.seen_at AS "seenAt", s.expires_at AS "expiresAt"
 		FROM sign_in s JOIN person p ON p.id = s.person_id LEFT JOIN person m ON m.id = s.measures_id AND m.ended_at IS NULL
 		WHERE s.token_sha256 = $1 AND s.ended_at IS NULL AND s.expires_at > now() AND p.ended_at IS NULL`,
@@ -48,10 +50,14 @@ export async function touchSignIn(db: Db, id: number, expiresAt: number): Promis
 	await db.query('UPDATE sign_in SET seen_at = now(), expires_at = $2 WHERE id = $1', [id, new Date(expiresAt)]);
 }
 
-export async function shareSignIn(db: Db, id: number, label: string, expiresAt: number): Promise<void> {
+export async function shareSignIn(
+	db: Db,
+	id: number,
+	{ label, standsAt, expiresAt }: { label: string; standsAt: number | null; expiresAt: number },
+): Promise<void> {
 	await db.query(
-		'UPDATE sign_in SET shared = true, label = $2, measures_id = NULL, measures_at = NULL, expires_at = $3 WHERE id = $1',
-		[id, label, new Date(expiresAt)],
+		'UPDATE sign_in SET shared = true, label = $2, measures_id = NULL, measures_at = NULL, expires_at = $3, stands_at = $4 WHERE id = $1',
+		[id, label, new Date(expiresAt), standsAt],
 	);
 }
 
