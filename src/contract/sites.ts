@@ -11,7 +11,6 @@ const shown = wire({
 	role: z.enum(ROLES),
 	here: z.boolean().describe('the one that this request is for'),
 });
-export type SiteShown = z.input<typeof shown>;
 
 export const sites = resource(
 	'Sites',

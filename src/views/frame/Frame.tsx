@@ -7,27 +7,14 @@ import { onStoredLater } from '../data/queue';
 import { takeBackLast, type Undo, undo, useNotedEntry } from '../data/undo';
 import { type Openable, onOpen } from '../entry/opens';
 import { later } from '../ui/later';
-import { keysTaken } from '../ui/typing';
 import { MORE, PLACES, ThumbNav } from './places';
 import { QuickLine } from './QuickLine';
 import { SampleNote } from './SampleNote';
 import { ThemeSwitch } from './ThemeSwitch';
+import { useKeys } from './use-keys';
 import { useSiteLinks } from './use-site-links';
 import { WaitingEntries } from './WaitingEntries';
 
-/** Where a key leads. */
-const GOES: Record<string, string> = {
-	b: '/bench',
-	r: '/',
-	c: '/calibrate',
-	t: '/trends',
-	l: '/ledger',
-	v: '/review',
-	w: '/watch',
-	m: '/mix',
-	d: '/root-zone',
-	e: '/ledger/events',
-};
 const OPENED = {
 	reading: later(() => import('../entry/ReadingDialog')),
 	event: later(() => import('../entry/EventDialog')),
@@ -109,20 +96,7 @@ export function Frame({
 		[setSaid],
 	);
 
-	useEffect(() => {
-		const onKey = async (e: KeyboardEvent) => {
-			if (e.defaultPrevented || e.ctrlKey || e.metaKey || e.altKey || keysTaken(e.target)) return;
-			const place = GOES[e.key];
-			if (place) location.href = place;
-			else if (e.key === '?') setKeys(true);
-			else if (e.key === 'u') {
-				e.preventDefault();
-				await takeBack('last');
-			}
-		};
-		window.addEventListener('keydown', onKey);
-		return () => window.removeEventListener('keydown', onKey);
-	}, [takeBack]);
+	useKeys(takeBack, setKeys);
 
 	const link = ([code, name, href]: readonly [string, string, string]) => (
 		<a

@@ -1,11 +1,10 @@
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { CROPS, rangesFor, STAGES, SYSTEM_PRESETS } from '@/core/crop/presets';
-import { api } from '../data/client';
 import { ecWithUnit } from '../mix/typed';
 import { Field } from '../ui/Field';
-import { BringBack } from './BringBack';
 import { type FirstAnswers, PENS, type Pen, setUp, unitsOf } from './first-setup';
+import { OtherWays } from './OtherWays';
 import { ScaleFinder } from './ScaleFinder';
 
 /** From nothing to a first reading: a few questions that a beginner can answer, each with an answer already in it. */
@@ -37,7 +36,6 @@ export function FirstSetup({
 		},
 	});
 	const [finding, setFinding] = useState(false);
-	const [sampling, setSampling] = useState(false);
 	const { register, watch, formState } = form;
 	const a = watch();
 	const preset = SYSTEM_PRESETS.find((p) => p.kind === a.kind)!;
@@ -51,16 +49,6 @@ export function FirstSetup({
 			form.setError('root', { message: (error as Error).message });
 		}
 	});
-	const sample = async () => {
-		setSampling(true);
-		try {
-			await api('POST /sample');
-			location.href = '/';
-		} catch (error) {
-			form.setError('root', { message: (error as Error).message });
-			setSampling(false);
-		}
-	};
 	const go = (
 		<button type="submit" className="act act-main" disabled={formState.isSubmitting}>
 			Set up and take a reading
@@ -74,21 +62,7 @@ export function FirstSetup({
 					Every question has an answer in it already: leave what you do not know. All of it can be changed later.
 				</p>
 				{go}
-				<p className="mt-3 text-soft">
-					Or{' '}
-					<button
-						type="button"
-						className="underline cursor-pointer min-h-11 text-base-content"
-						data-sample
-						disabled={sampling}
-						onClick={sample}
-					>
-						look around in a sample first
-					</button>
-					: an invented yard with eight months of readings, thrown away with one press when you have seen enough.
-				</p>
-				{alone && <BringBack />}
-				{sampling && <p aria-live="polite">It is being written; that takes some seconds…</p>}
+				<OtherWays alone={alone} onProblem={(message) => form.setError('root', { message })} />
 			</div>
 			<Field label="What do you call the place?" width="w-full">
 				<input
