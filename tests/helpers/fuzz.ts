@@ -120,7 +120,7 @@ class Maker {
 			if (needed ? !this.once(40) : this.once(2)) out[key] = this.value(of, key);
 		}
 		if (typeof schema.additionalProperties === 'object' && this.once(2))
-			out[String(this.value(schema.propertyNames ?? { type: 'string' }))] = this.value(schema.additionalProperties);
+			out[nameOf(this.value(schema.propertyNames ?? { type: 'string' }))] = this.value(schema.additionalProperties);
 		if (this.once(40)) out[this.pick(['extra', '__proto__', 'constructor', ''])] = 1;
 		return out;
 	}
@@ -300,3 +300,6 @@ export async function fuzz(
 	agent.destroy();
 	return result;
 }
+
+/** Whatever was made for a name, as one. */
+const nameOf = (made: unknown): string => (typeof made === 'string' ? made : (JSON.stringify(made) ?? ''));
