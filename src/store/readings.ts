@@ -134,6 +134,7 @@ const measuredRow = judgedReading.pick({
 	restated: true,
 	u: true,
 	flag: true,
+	cause: true,
 	decision: true,
 	instrument: true,
 });
@@ -143,7 +144,7 @@ export function listMeasured(db: Db, siteId: number, filter: ReadingFilter): Pro
 	return read(
 		db,
 		measuredRow,
-		`SELECT id, at, value, restated, u, flag, decision, instrument FROM reading_judged WHERE ${sql}
+		`SELECT id, at, value, restated, u, flag, coalesce(cause, '') AS cause, decision, instrument FROM reading_judged WHERE ${sql}
 		ORDER BY at ${direction}, id ${direction} LIMIT ${Math.trunc(filter.limit)}`,
 		values,
 	);

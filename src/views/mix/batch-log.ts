@@ -84,7 +84,7 @@ export function batchLog(
 				const asked = { step, expected, words: wordsOf(step, read), reading };
 				const sent = await send(asked, at);
 				if (sent.kind === 'stored') return stored(sent.answer).reading;
-				if (permits({ flag: verdict.flag, decision: null }, 'dose')) {
+				if (permits({ flag: verdict.flag, cause: verdict.deciding?.cause ?? '', decision: null }, 'dose')) {
 					onLog(asKept(asked, at, read.value));
 					return null;
 				}

@@ -51,19 +51,19 @@ export function useSetup(first: Pick<SetupState, 'site' | 'systems' | 'stations'
 	}
 	const saveStation = (x: Station, since: Since = 'now', said = `${x.name ?? x.code} saved.`) =>
 		run(said, async () => {
-			const saved = await api('POST /stations', { query: { since }, body: x });
+			const saved = await api('POST /stations', { query: unlessNow(since), body: x });
 			set((now) => ({ stations: put(now.stations, saved), chosen: { kind: 'station', code: saved.code } }));
 		});
 	/** Saves a system and, if asked, brings the ranges of its stations to those of its crop and stage. */
 	const saveSystem = (y: System, ranges = false, since: Since = 'now', said = `${y.name ?? y.code} saved.`) =>
 		run(said, async () => {
-			const saved = await api('POST /systems', { query: { since }, body: y });
+			const saved = await api('POST /systems', { query: unlessNow(since), body: y });
 			set((now) => ({ systems: put(now.systems, saved), chosen: { kind: 'system', code: saved.code } }));
 			if (!ranges) return;
 			const range = rangesFor(y.crop ?? '', (y.stage ?? 'growing') as Stage);
 			for (const x of s.stations.filter((x) => x.system === y.code && x.kind !== 'drain' && !x.retired)) {
 				const body = { ...x, ranges: { ...x.ranges, ...range } };
-				const changed = await api('POST /stations', { query: { since }, body });
+				const changed = await api('POST /stations', { query: unlessNow(since), body });
 				set((now) => ({ stations: put(now.stations, changed) }));
 			}
 		});
@@ -103,3 +103,6 @@ export function useSetup(first: Pick<SetupState, 'site' | 'systems' | 'stations'
 	return { s, set, saveStation, saveSystem, saveInstrument, saveSite, move, retire };
 }
 export type SetupTools = ReturnType<typeof useSetup>;
+
+/** From now on is what is meant where nothing is said. */
+const unlessNow = (since: Since): { since?: Since } => (since === 'now' ? {} : { since });
