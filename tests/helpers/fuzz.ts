@@ -238,13 +238,17 @@ const send = (base: string, agent: Agent, asked: Asked): Promise<Got> =>
 			},
 		);
 		r.on('error', reject);
-		r.setTimeout(10_000, () => r.destroy(new Error('no answer in ten seconds')));
+		r.setTimeout(PATIENCE_MS, () => r.destroy(new Error('no answer in a minute')));
 		r.end(asked.body ?? undefined);
 	});
 
+/** What goes through the whole book takes its time. */
+const WHOLE = /\/(?:export\.zip|backups|sample)\b/;
+const PATIENCE_MS = 60_000;
+
 function wrongWith(asked: Asked, got: Got, slowMs: number): string | null {
 	if (got.status >= 500) return `answers ${got.status}: ${got.text.slice(0, 200)}`;
-	if (got.ms > slowMs) return `took ${Math.round(got.ms)} ms`;
+	if (got.ms > slowMs && !WHOLE.test(asked.path)) return `took ${Math.round(got.ms)} ms`;
 	const path = asked.path.slice('/api/v1'.length).split('?')[0]!;
 	if (asked.method === 'HEAD' || asked.method === 'OPTIONS' || got.type.includes('event-stream') || got.status === 304)
 		return null;
@@ -286,6 +290,8 @@ export async function fuzz(
 	const result: Fuzzed = { wrong: [], statuses: {}, slowestMs: 0, slowest: '' };
 	for (let i = 0; i < count; i++) {
 		const asked = make(api, known, chance, uuid);
+		// Once somebody is named nobody else is heard: it would be a run of refusals.
+		if (asked.path.includes('/people/owner')) asked.body = '{}';
 		const got = await send(base, agent, asked).catch((error: Error) => error);
 		const wrong = got instanceof Error ? got.message : wrongWith(asked, got, slowMs);
 		if (!(got instanceof Error)) {
