@@ -3,8 +3,8 @@ import { type Client, type Db, SITE_ROLE } from './pool';
 import { read } from './read';
 
 /**
- * Lends the account of sites (store/pool) what it needs: all rows that the policies show it (migration 026), and nothing that changes
- * tables. Where the own account may not make another, nothing is lent, and connections work without a guard.
+ * Lends the account of sites (store/pool) what it needs: the rows that the policies show it (migration 026), nothing that changes tables,
+ * and nothing of people. Where the own account may not make another, nothing is lent, and connections work without a guard.
  */
 export async function lendToSites(client: Client): Promise<void> {
 	const [at] = await read(
@@ -25,7 +25,18 @@ export async function lendToSites(client: Client): Promise<void> {
 	if (!(await canGuard(client))) return;
 	const schema = `"${at.schema.replaceAll('"', '""')}"`;
 	await client.query(`GRANT USAGE ON SCHEMA ${schema} TO ${SITE_ROLE}`);
-	await client.query(`GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA ${schema} TO ${SITE_ROLE}`);
+	await client.query(`REVOKE ALL ON ALL TABLES IN SCHEMA ${schema} FROM ${SITE_ROLE}`);
+	// Tables with a policy, and views that look with the eyes of whoever asks. Not their parts, which a policy of the whole does not hold
+	// for when they are named themselves, and nothing of people.
+	const lent = await read(
+		client,
+		z.strictObject({ name: z.string() }),
+		`SELECT quote_ident(relname) AS name FROM pg_class WHERE relnamespace = current_schema()::regnamespace
+			AND ((relkind IN ('r', 'p') AND relrowsecurity) OR (relkind = 'v' AND 'security_invoker=true' = ANY(reloptions)))`,
+	);
+	await client.query(
+		`GRANT SELECT, INSERT, UPDATE, DELETE ON ${lent.map((t) => `${schema}.${t.name}`).join(', ')} TO ${SITE_ROLE}`,
+	);
 	await client.query(`GRANT SELECT, USAGE ON ALL SEQUENCES IN SCHEMA ${schema} TO ${SITE_ROLE}`);
 }
 

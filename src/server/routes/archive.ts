@@ -58,7 +58,7 @@ export const archive = handle(resource, {
 			await file.remove();
 		}
 	},
-	'GET /backups': async ({ db }) => ({ folder: resolve(backupFolder()), backups: await listBackups(db) }),
+	'GET /backups': async () => ({ folder: resolve(backupFolder()), backups: await listBackups(database()) }),
 	'POST /backups': ({ query, now, begin }) => {
 		const work = async () => {
 			const folder = backupFolder();

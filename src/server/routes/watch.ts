@@ -10,6 +10,7 @@ import {
 } from '@/service/watch/settings';
 import { listStandInMail } from '@/store/watch';
 import { settings } from '../../../ops/settings.mjs';
+import { database } from '../database';
 import { handle, type Surroundings } from '../dispatch';
 import { lookSoon } from '../watch/watching';
 
@@ -46,12 +47,12 @@ export const watch = handle(resource, {
 		stirred(here, false);
 		return { ok: true };
 	},
-	'GET /mailbox': async ({ db, asker }) => {
+	'GET /mailbox': async ({ asker }) => {
 		// It is of every site.
 		requireOwner(asker);
 		return {
 			open: settings().CORDWAIN_MAILBOX !== undefined,
-			mails: await listStandInMail(db, MAILS),
+			mails: await listStandInMail(database(), MAILS),
 		};
 	},
 });
