@@ -34,6 +34,8 @@ export async function lendToSites(client: Client): Promise<void> {
 		`SELECT quote_ident(relname) AS name FROM pg_class WHERE relnamespace = current_schema()::regnamespace
 			AND ((relkind IN ('r', 'p') AND relrowsecurity) OR (relkind = 'v' AND 'security_invoker=true' = ANY(reloptions)))`,
 	);
+	// Before migration 026 there is none.
+	if (lent.length === 0) return;
 	await client.query(
 		`GRANT SELECT, INSERT, UPDATE, DELETE ON ${lent.map((t) => `${schema}.${t.name}`).join(', ')} TO ${SITE_ROLE}`,
 	);
