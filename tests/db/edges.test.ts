@@ -2,7 +2,7 @@ import { request } from 'node:http';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { migrate } from '@/store/migrate';
 import { type Answer, type Application, postJson, startApplication } from '../helpers/application';
-import { withDatabase } from '../helpers/database';
+import { withDatabase, withInstallation } from '../helpers/database';
 
 let app: Application;
 beforeAll(async () => {
@@ -144,7 +144,7 @@ describe('what is sent in pieces', () => {
 
 describe('a database of a newer version', () => {
 	it('is left alone, and said what to do', () =>
-		withDatabase('empty', async (pool) => {
+		withInstallation('empty', async (pool) => {
 			await pool.query("INSERT INTO schema_version (version, name) VALUES (999, 'later')");
 			await expect(migrate(pool)).rejects.toThrow(/newer Cordwain.*Start the newer one/);
 		}));

@@ -46,7 +46,7 @@ const importText = (pool: Pool, text: string | Buffer, options: Partial<Paramete
 
 describe('migrations', () => {
 	it('are applied once, and an edited old one is refused', () =>
-		withDatabase('empty', async (pool) => {
+		withInstallation('empty', async (pool) => {
 			expect(await migrate(pool)).toBe(0);
 			const dir = mkdtempSync(join(tmpdir(), 'cordwain-migrations-'));
 			cpSync(join(import.meta.dirname, '../../src/store/migrations'), dir, { recursive: true });
