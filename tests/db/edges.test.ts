@@ -2,7 +2,7 @@ import { request } from 'node:http';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { migrate } from '@/store/migrate';
 import { type Answer, type Application, postJson, startApplication } from '../helpers/application';
-import { withDatabase, withInstallation } from '../helpers/database';
+import { withInstallation } from '../helpers/database';
 
 let app: Application;
 beforeAll(async () => {
