@@ -118,6 +118,7 @@ export const probeStory = wire(
 				'what is true of all its readings, such as waters far from the temperature of its calibration; empty for nothing',
 			),
 		touched: z.array(storedReading),
+		touched_count: z.number().describe('how many of its readings are worth something else than they showed'),
 		rejected: z.number(),
 		turned: z
 			.array(

@@ -117,12 +117,9 @@ async function bookOf(
 	const site = context.site.id;
 	const at = async (code: string, quantities: readonly Quantity[]) =>
 		thinned(await believedReadings(db, context, code, quantities, span, MOST));
-	const all: JudgedReading[] = [];
-	for (const q of alsoAs(quantity))
-		all.push(
-			...(await listReadings(db, site, { station: station.code, quantity: q, ...span, order: 'newest', limit: MOST })),
-		);
-	all.sort((a, b) => a.at - b.at);
+	const all = (
+		await listReadings(db, site, { station: station.code, quantity, ...span, order: 'newest', limit: MOST })
+	).reverse();
 	const seen = all.filter((r) => permits(r, 'wander'));
 	const pen = mainPen(seen);
 	const own = pen === null ? seen : seen.filter((r) => r.instrument === pen);

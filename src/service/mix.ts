@@ -3,9 +3,10 @@ import { litresAtLevel, tankShape } from '@/core/quantity/tank-shape';
 import { permits } from '@/core/trust/trust';
 import { readReport } from '@/core/water/ions';
 import { type BatchRow, listBatches } from '@/store/batches';
+import { measuredOf } from '@/store/measured';
 import { listPlans } from '@/store/plans';
-import type { Db } from '@/store/pool';
-import { latestReadings, listReadings } from '@/store/readings';
+import { atOnce, type Db } from '@/store/pool';
+import { latestReadings } from '@/store/readings';
 import { listRecipes, type RecipeRow } from '@/store/recipes';
 import { listReports } from '@/store/water';
 import { type ProductView, productViews } from './products';
@@ -24,9 +25,32 @@ const MOST_BATCHES = 60;
 
 /** What can be mixed: tanks with their newest values, products, waters, recipes, and the batches before. */
 export async function mixView(db: Db, context: SiteContext, now: number): Promise<MixView> {
-	const latest = await latestReadings(db, context.site.id);
-	const reports = await listReports(db, context.site.id);
-	const batches = await listBatches(db, context.site.id, MOST_BATCHES);
+	const site = context.site.id;
+	const waters = context.inUse.stations.filter((s) => s.kind === 'source' || s.kind === 'blend');
+	const shaped = context.inUse.stations.flatMap((s) => {
+		const shape = s.shape === '' ? null : tankShape(s.shape);
+		return shape?.ok ? [{ code: s.code, shape: shape.value }] : [];
+	});
+	const [latest, reports, plans, recipes, [batches, products], lately] = await atOnce(db, [
+		() => latestReadings(db, site),
+		() => listReports(db, site),
+		() => listPlans(db, site),
+		() => listRecipes(db, site),
+		async () => {
+			const batches = await listBatches(db, site, MOST_BATCHES);
+			return [batches, await productViews(db, context, batches, now)] as const;
+		},
+		() =>
+			measuredOf(
+				db,
+				site,
+				[
+					...waters.map((s) => ({ station: s.code, quantities: ['alkalinity'] as const })),
+					...shaped.map((s) => ({ station: s.code, quantities: ['level'] as const })),
+				],
+				{ limit: 1 },
+			),
+	]);
 	const newest = (station: string, ...quantities: string[]) => {
 		const r = latest
 			.filter((x) => x.station === station && quantities.includes(x.quantity))
@@ -39,19 +63,15 @@ export async function mixView(db: Db, context: SiteContext, now: number): Promis
 		return alkalinity > 0 ? alkalinity : null;
 	};
 	const alkalinity = new Map<string, number>();
-	for (const s of context.inUse.stations) {
-		if (s.kind !== 'source' && s.kind !== 'blend') continue;
-		const [r] = await listReadings(db, context.site.id, { station: s.code, quantity: 'alkalinity', limit: 1 });
+	for (const [i, s] of waters.entries()) {
+		const r = lately[i]?.[0];
 		if (r) alkalinity.set(s.code, r.restated ?? r.value);
 	}
-	const plans = await listPlans(db, context.site.id);
 	const levels = new Map<string, { litres: number; at: number }>();
-	for (const s of context.inUse.stations) {
-		const shape = s.shape === '' ? null : tankShape(s.shape);
-		if (!shape?.ok) continue;
-		const [r] = await listReadings(db, context.site.id, { station: s.code, quantity: 'level', limit: 1 });
-		const litres = r && permits(r, 'dose') ? litresAtLevel(shape.value, r.restated ?? r.value) : null;
-		if (r && litres !== null) levels.set(s.code, { litres, at: r.at });
+	for (const [i, { code, shape }] of shaped.entries()) {
+		const r = lately[waters.length + i]?.[0];
+		const litres = r && permits(r, 'dose') ? litresAtLevel(shape, r.restated ?? r.value) : null;
+		if (r && litres !== null) levels.set(code, { litres, at: r.at });
 	}
 	return {
 		tanks: context.inUse.stations
@@ -74,9 +94,9 @@ export async function mixView(db: Db, context: SiteContext, now: number): Promis
 					phAt: ph?.at ?? null,
 				};
 			}),
-		products: await productViews(db, context, batches, now),
-		waters: context.inUse.stations.flatMap((s) => {
-			const ec = s.kind === 'source' || s.kind === 'blend' ? newest(s.code, 'ec', 'tds') : null;
+		products,
+		waters: waters.flatMap((s) => {
+			const ec = newest(s.code, 'ec', 'tds');
 			return ec
 				? [
 						{
@@ -90,7 +110,7 @@ export async function mixView(db: Db, context: SiteContext, now: number): Promis
 					]
 				: [];
 		}),
-		recipes: await listRecipes(db, context.site.id),
+		recipes,
 		batches,
 	};
 }

@@ -59,6 +59,15 @@ export function shownProbe(v: ProbeView): ShownProbe {
 	};
 }
 
+/** A probe's page speaks of the readings it touched in number, and shows those that turned a decision. */
+export function shownOnPage(story: ProbeStory): ShownProbeStory {
+	const turned = new Set(story.turned.map((t) => t.id));
+	return {
+		...shownStory({ ...story, touched: story.touched.filter((r) => turned.has(r.id)) }),
+		touchedCount: story.touched.length,
+	};
+}
+
 export const shownStory = (story: ProbeStory): ShownProbeStory => ({
 	...shownProbe(story),
 	calibrations: story.calibrations.map((c) => ({ ...c, ...told(c.result) })),
@@ -66,6 +75,7 @@ export const shownStory = (story: ProbeStory): ShownProbeStory => ({
 	curve: story.curve.map(({ at, error, u }) => ({ time: at, error, u })),
 	met: story.met.map(({ at, ...m }) => ({ time: at, ...m })),
 	touched: story.touched.map(shownReading),
+	touchedCount: story.touched.length,
 	rejected: story.rejected,
 	turned: story.turned,
 	note:

@@ -18,7 +18,7 @@ import { readingsAround } from '@/store/around';
 import { type BatchRow, listBatches } from '@/store/batches';
 import { listEvents } from '@/store/events';
 import { listPoured, listProducts, type ProductRow, putProduct } from '@/store/mix';
-import type { Client, Db } from '@/store/pool';
+import { atOnce, type Client, type Db } from '@/store/pool';
 import { insertAudit } from '@/store/site';
 import { writing } from '@/store/writing';
 import { labelProblemWords } from '@/words/en/label';
@@ -118,9 +118,15 @@ async function gainsOfFeeding(db: Db, context: SiteContext, now: number): Promis
 		kinds: POURING_KINDS,
 		limit: 20_000,
 	});
-	for (const station of new Set(events.filter((e) => e.kind === 'nutrient_added').map((e) => e.station))) {
+	const fed = [...new Set(events.filter((e) => e.kind === 'nutrient_added').map((e) => e.station))];
+	await atOnce(
+		db,
+		fed.map((station) => () => learnFrom(station)),
+	);
+	return gains;
+	async function learnFrom(station: string): Promise<void> {
 		const holdsL = context.known.stations.get(station)?.volumeL ?? null;
-		if (holdsL === null) continue;
+		if (holdsL === null) return;
 		const own = events.filter((e) => e.station === station);
 		const feeds = own
 			.flatMap((e) => {
@@ -153,7 +159,6 @@ async function gainsOfFeeding(db: Db, context: SiteContext, now: number): Promis
 			gains.set(product, [...(gains.get(product) ?? []), ...list]);
 		}
 	}
-	return gains;
 }
 
 /** Batches say most: they begin from plain water. Feeding a running tank counts where there are none. */
@@ -168,10 +173,13 @@ export async function productViews(
 	batches: readonly BatchRow[],
 	now: number,
 ): Promise<ProductView[]> {
-	const poured = await listPoured(db, context.site.id);
-	const fed = await gainsOfFeeding(db, context, now);
+	const [poured, fed, products] = await atOnce(db, [
+		() => listPoured(db, context.site.id),
+		() => gainsOfFeeding(db, context, now),
+		() => listProducts(db, context.site.id),
+	]);
 	const today = dayOf(now, context.site.timezone);
-	return (await listProducts(db, context.site.id)).map((p) => {
+	return products.map((p) => {
 		const bottle = { ...p, stock: p.stockMl };
 		const left = leftOf(
 			bottle,

@@ -1,7 +1,6 @@
 import type { z } from 'zod';
 import type { drainsAnswer } from '@/contract/drains';
 import { CROPS, rangesFor, type Stage } from '@/core/crop/presets';
-import type { Quantity } from '@/core/quantity';
 import { startOfDay } from '@/core/quantity/time';
 import { sheetDay } from '@/core/rhythm/sheet-row';
 import { adviseIrrigation } from '@/core/rootzone/advice';
@@ -16,15 +15,15 @@ import {
 	runVolumes,
 	type Watering,
 } from '@/core/rootzone/watering';
-import { listEvents } from '@/store/events';
+import { type EventRecord, listEvents } from '@/store/events';
 import { listSteps } from '@/store/irrigation-steps';
 import { insertIrrigation, listIrrigations, withdrawIrrigation } from '@/store/irrigations';
-import type { Db } from '@/store/pool';
+import { atOnce, type Db } from '@/store/pool';
 import { insertAudit } from '@/store/site';
 import { writing } from '@/store/writing';
 import { moreDrainedWords } from '@/words/en/drain';
 import { remarkWords } from '@/words/en/remark';
-import { believedReadings, CLOCKS_MS } from './believed';
+import { believedOf, CLOCKS_MS } from './believed';
 import { enterSamples, type TypedSample } from './enter';
 import { adviceShown, stepsShown } from './irrigation-steps';
 import { inLitres } from './poured';
@@ -63,20 +62,28 @@ export async function rootZoneOf(db: Db, context: SiteContext, code: string, now
 	const oldest = (steps.at(-SHOWN_STEPS) ?? steps[0])?.at ?? now;
 	const from = Math.max(now - MOST_DAYS * DAY, Math.min(now - days * DAY, oldest - 7 * DAY));
 	const span = { from, to: now + CLOCKS_MS };
-	const believed = (station: string | null, quantities: readonly Quantity[]) =>
-		station === null ? Promise.resolve([]) : believedReadings(db, context, station, quantities, span);
-	const runs = await listIrrigations(db, site, { system: code, ...span });
-	const noted = await notedRuns(db, context, code, span, runs);
+	const [runs, irrigated, [drainEc, drainPh, feedEc, feedPh]] = await atOnce(db, [
+		() => listIrrigations(db, site, { system: code, ...span }),
+		() => irrigatedEvents(db, context, code, span),
+		() =>
+			believedOf(
+				db,
+				context,
+				// A place that there is none of has no readings.
+				[drain ?? '', feed ?? ''].flatMap((station) => [
+					{ station, quantities: ['ec', 'tds'] as const },
+					{ station, quantities: ['ph'] as const },
+				]),
+				span,
+			),
+	]);
+	const noted = notedRuns(irrigated, runs);
 	const measured = runs.flatMap((r): Run[] => {
 		const { applied, drained } = runVolumes(r, watering);
 		const { at, minutes, firstDrainMin } = r;
 		return applied && drained ? [{ at, applied, drained, minutes, firstDrainMin }] : [];
 	});
-	const samples = pairDrains(
-		{ ec: await believed(drain, ['ec', 'tds']), ph: await believed(drain, ['ph']) },
-		{ ec: await believed(feed, ['ec', 'tds']), ph: await believed(feed, ['ph']) },
-		measured,
-	);
+	const samples = pairDrains({ ec: drainEc!, ph: drainPh! }, { ec: feedEc!, ph: feedPh! }, measured);
 	const limits = limitsOf(watering, system.medium);
 	const drainPct = drainTarget(watering, sheetDay(now, context.site.timezone));
 	const found = judgeDrains(samples, limits);
@@ -102,27 +109,33 @@ export async function rootZoneOf(db: Db, context: SiteContext, code: string, now
 const SAME_RUN_MS = 1_800_000;
 const SHOWN_NOTED = 10;
 
-/** Irrigations that stand among the events of a system's stations, newest first; not those that were logged as runs as well. */
-async function notedRuns(
+/** The newest irrigations among the events of each of a system's stations. */
+async function irrigatedEvents(
 	db: Db,
 	context: SiteContext,
 	system: string,
 	span: { from: number; to: number },
-	runs: readonly { at: number }[],
-) {
+): Promise<EventRecord[]> {
 	const own = context.stations.filter((s) => s.system === system);
-	const events = [];
-	for (const s of own)
-		events.push(
-			...(await listEvents(db, context.site.id, {
-				...span,
-				station: s.code,
-				kinds: ['irrigated'],
-				order: 'newest',
-				limit: SHOWN_NOTED,
-			})),
-		);
-	return events
+	const events = await atOnce(
+		db,
+		own.map(
+			(s) => () =>
+				listEvents(db, context.site.id, {
+					...span,
+					station: s.code,
+					kinds: ['irrigated'],
+					order: 'newest',
+					limit: SHOWN_NOTED,
+				}),
+		),
+	);
+	return events.flat();
+}
+
+/** Irrigations that stand among the events, newest first; not those that were logged as runs as well. */
+const notedRuns = (events: readonly EventRecord[], runs: readonly { at: number }[]) =>
+	events
 		.filter((e) => !runs.some((r) => Math.abs(r.at - e.at) < SAME_RUN_MS))
 		.sort((a, b) => b.at - a.at)
 		.slice(0, SHOWN_NOTED)
@@ -132,7 +145,6 @@ async function notedRuns(
 			minutes: e.unitText === 'min' ? e.amount : e.unitText === 'h' && e.amount !== null ? 60 * e.amount : null,
 			appliedL: inLitres(e.amount, e.unitText),
 		}));
-}
 
 /** Weaker than this the crop is not fed: the range of the feed’s station, else that of crop and stage; null where neither is known. */
 function leastFeed(context: SiteContext, system: { crop: string; stage: string }, feed: string | null): number | null {

@@ -6,7 +6,7 @@ import { paceChange } from '@/core/trend/pace';
 import { cutsOf, type Trend, trendOf } from '@/core/trend/trend';
 import { listEvents } from '@/store/events';
 import type { Db } from '@/store/pool';
-import { believedReadings } from './believed';
+import { believedOf } from './believed';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
 
@@ -37,12 +37,15 @@ export async function trendsOf(
 	const zone = context.site.timezone;
 	const dayOf = (at: number) => startOfDay(sheetDay(at, zone), zone) ?? at;
 	const found: TrendOfQuantity[] = [];
-	for (const quantity of QUANTITIES) {
-		if (quantity === 'tds') continue;
-		const points = await believedReadings(db, context, station, quantity === 'ec' ? ['ec', 'tds'] : [quantity], {
-			from,
-			to,
-		});
+	const series = QUANTITIES.filter((q) => q !== 'tds');
+	const believed = await believedOf(
+		db,
+		context,
+		series.map((q) => ({ station, quantities: q === 'ec' ? (['ec', 'tds'] as const) : [q] })),
+		{ from, to },
+	);
+	for (const [i, quantity] of series.entries()) {
+		const points = believed[i]!;
 		if (points.length === 0) continue;
 		const kinds = cutsOf(quantity);
 		const cuts = events.filter((e) => kinds.includes(e.kind)).map((e) => e.at);

@@ -6,7 +6,7 @@ import { type TankAct, tankStretches } from '@/core/rootzone/tank-looks';
 import { nextTopUp, type Stretch, uptakeOf } from '@/core/rootzone/uptake';
 import { listEvents } from '@/store/events';
 import type { Db } from '@/store/pool';
-import { believedReadings, CLOCKS_MS } from './believed';
+import { believedOf, CLOCKS_MS } from './believed';
 import { inLitres } from './poured';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
@@ -32,20 +32,28 @@ export async function uptakeAt(
 	if (!station) throw new Refusal('unknown-station', [{ path: 'station', message: `There is no station “${code}”.` }]);
 	const span = { from: now - (asked.days ?? USUAL_DAYS) * DAY, to: now + CLOCKS_MS };
 	const shape = station.shape === '' ? null : tankShape(station.shape);
+	const [ec = [], depths = [], ...ofIons] = await believedOf(
+		db,
+		context,
+		[['ec', 'tds'] as const, ['level'] as const, ...IONS.map((q) => [q])].map((quantities) => ({
+			station: code,
+			quantities,
+		})),
+		span,
+	);
 	const levels = shape?.ok
-		? (await believedReadings(db, context, code, ['level'], span)).flatMap((r) => {
+		? depths.flatMap((r) => {
 				const litres = litresAtLevel(shape.value, r.value);
 				return litres === null ? [] : [{ at: r.at, litres }];
 			})
 		: [];
-	const ec = await believedReadings(db, context, code, ['ec', 'tds'], span);
 	const acts = actsOf(await listEvents(db, context.site.id, { ...span, station: code, limit: MOST_EVENTS }));
 	const fullL = context.known.stations.get(code)?.volumeL ?? null;
 	const { stretches, known } = tankStretches(ec, levels, acts, fullL);
 	const found = uptakeOf(stretches);
 	const ions = [];
-	for (const quantity of IONS) {
-		const of = tankStretches(await believedReadings(db, context, code, [quantity], span), levels, acts, fullL);
+	for (const [i, quantity] of IONS.entries()) {
+		const of = tankStretches(ofIons[i]!, levels, acts, fullL);
 		const taken = uptakeOf(of.stretches);
 		if (taken) ions.push({ quantity, taken });
 	}

@@ -6,8 +6,9 @@ import { readReport } from '@/core/water/ions';
 import { membraneState, pairRejection } from '@/core/water/membrane';
 import { followSource, type SourceChart } from '@/core/water/source-chart';
 import { listBatches } from '@/store/batches';
-import type { Db } from '@/store/pool';
-import { listMeasured, newestTimes } from '@/store/readings';
+import { measuredOf, type SeriesAsked } from '@/store/measured';
+import { atOnce, type Db } from '@/store/pool';
+import { newestTimes } from '@/store/readings';
 import { listRecipes } from '@/store/recipes';
 import { insertAudit } from '@/store/site';
 import { insertReport, listReports } from '@/store/water';
@@ -36,49 +37,53 @@ const MOST_REPORTS = 6;
 /** A chart draws no more; a sensor on a source would write more than that in a week. */
 const MOST = 2000;
 
-/** What was read of a water, its newest, oldest first. */
-export async function sourceRecord(
+/** What is measured of a water, conductivity and TDS as one. */
+const seriesOfSource = (station: string, quantity: SeriesQuantity): SeriesAsked => ({
+	station,
+	quantities: quantity === 'ec' ? ['ec', 'tds'] : [quantity],
+});
+
+/** What was read of waters, of each its newest, oldest first. */
+async function sourceRecords(
 	db: Db,
 	context: SiteContext,
-	station: string,
-	quantity: SeriesQuantity,
-): Promise<{ at: number; value: number }[]> {
-	const rows = await listMeasured(db, context.site.id, { station, quantity, limit: MOST });
-	return rows
-		.filter((r) => permits(r, 'water'))
-		.map((r) => ({ at: r.at, value: r.restated ?? r.value }))
-		.reverse();
+	series: readonly SeriesAsked[],
+): Promise<{ at: number; value: number }[][]> {
+	const measured = await measuredOf(db, context.site.id, series, { limit: MOST });
+	return measured.map((list) =>
+		list
+			.filter((r) => permits(r, 'water'))
+			.map((r) => ({ at: r.at, value: r.restated ?? r.value }))
+			.reverse(),
+	);
 }
+export const sourceRecord = async (db: Db, context: SiteContext, station: string, quantity: SeriesQuantity) =>
+	(await sourceRecords(db, context, [seriesOfSource(station, quantity)]))[0]!;
 
 export async function waterView(db: Db, context: SiteContext, now: number): Promise<WaterView> {
 	const stations = context.inUse.stations.filter((s) => s.kind === 'source' || s.kind === 'blend');
-	// Nothing of these waits for another; a page asks for them at once.
-	const [reports, batches, recipes, times] = await Promise.all([
-		listReports(db, context.site.id),
-		listBatches(db, context.site.id, 200),
-		listRecipes(db, context.site.id),
-		newestTimes(db, context.site.id),
+	const [reports, batches, recipes, times] = await atOnce(db, [
+		() => listReports(db, context.site.id),
+		() => listBatches(db, context.site.id, 200),
+		() => listRecipes(db, context.site.id),
+		() => newestTimes(db, context.site.id),
 	]);
-	const record = new Map<string, Promise<{ at: number; value: number }[]>>();
-	const of = (station: string, quantity: SeriesQuantity) => {
-		const key = `${station} ${quantity}`;
-		const list = record.get(key) ?? sourceRecord(db, context, station, quantity);
-		record.set(key, list);
-		return list;
-	};
 	const readAt = (station: string) =>
 		QUANTITIES.filter((q): q is SeriesQuantity => q !== 'tds' && times.has(`${station}\u0000${q}`));
-	const [products] = await Promise.all([
-		productViews(db, context, batches, now),
-		...stations.flatMap((s) => readAt(s.code).map((q) => of(s.code, q))),
+	const asked = stations.flatMap((s) => readAt(s.code).map((q) => seriesOfSource(s.code, q)));
+	const [products, records] = await atOnce(db, [
+		() => productViews(db, context, batches, now),
+		() => sourceRecords(db, context, asked),
 	]);
+	const record = new Map(asked.map((a, i) => [`${a.station} ${a.quantities[0]}`, records[i]!]));
+	const of = (station: string, quantity: SeriesQuantity) => record.get(`${station} ${quantity}`) ?? [];
 	const known = { recipes, products, batches };
 	const sources: WaterSource[] = [];
 	for (const s of stations) {
 		const newest: WaterSource['newest'] = {};
 		const charts: WaterSource['charts'] = { ec: followSource([]), ph: followSource([]) };
 		for (const q of readAt(s.code)) {
-			const points = await of(s.code, q);
+			const points = of(s.code, q);
 			const last = points.at(-1);
 			if (!last) continue;
 			newest[q] = last;
@@ -105,7 +110,7 @@ export async function waterView(db: Db, context: SiteContext, now: number): Prom
 		// A source that another source feeds is treated water.
 		const feed = s.fedBy.find((f) => stations.some((x) => x.code === f));
 		if (!feed) continue;
-		const points = pairRejection(await of(feed, 'ec'), await of(s.code, 'ec'));
+		const points = pairRejection(of(feed, 'ec'), of(s.code, 'ec'));
 		membranes.push({ station: s.code, feed, points, state: membraneState(points, now) });
 	}
 	return { sources, membranes };

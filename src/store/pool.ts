@@ -112,6 +112,17 @@ export function poolOfSite(shared: Pool, siteId: number, guarded: boolean): Pool
 }
 
 export const isPool = (db: Db): db is Pool => db instanceof pg.Pool;
+
+/** Asks for things that do not wait for one another: at once of a pool, one after the other where there is one connection. */
+export async function atOnce<const T extends readonly (() => Promise<unknown>)[]>(
+	db: Db,
+	questions: T,
+): Promise<{ -readonly [K in keyof T]: Awaited<ReturnType<T[K]>> }> {
+	const answers: unknown[] = [];
+	if (isPool(db)) answers.push(...(await Promise.all(questions.map((ask) => ask()))));
+	else for (const ask of questions) answers.push(await ask());
+	return answers as { -readonly [K in keyof T]: Awaited<ReturnType<T[K]>> };
+}
 /** Where a client comes from. */
 const homes = new WeakMap<object, Pool>();
 /** The pool behind a connection, or the pool itself: what is kept of one database is not of another. */

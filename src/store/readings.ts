@@ -126,30 +126,6 @@ export async function listReadings(db: Db, siteId: number, filter: ReadingFilter
 	return rows;
 }
 
-/** What is drawn or reckoned of a reading, without all that is told of it. */
-const measuredRow = judgedReading.pick({
-	id: true,
-	at: true,
-	value: true,
-	restated: true,
-	u: true,
-	flag: true,
-	cause: true,
-	decision: true,
-	instrument: true,
-});
-export function listMeasured(db: Db, siteId: number, filter: ReadingFilter): Promise<z.output<typeof measuredRow>[]> {
-	const { sql, values } = where(siteId, filter);
-	const direction = filter.order === 'oldest' ? 'ASC' : 'DESC';
-	return read(
-		db,
-		measuredRow,
-		`SELECT id, at, value, restated, u, flag, coalesce(cause, '') AS cause, decision, instrument FROM reading_judged WHERE ${sql}
-		ORDER BY at ${direction}, id ${direction} LIMIT ${Math.trunc(filter.limit)}`,
-		values,
-	);
-}
-
 export async function countReadings(db: Db, siteId: number, filter: Omit<ReadingFilter, 'limit'>): Promise<number> {
 	const { sql, values } = where(siteId, { ...filter, limit: 0 });
 	const rows = await read(

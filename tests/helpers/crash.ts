@@ -324,7 +324,8 @@ export async function crash(
 		await migrate(pool);
 		const token = await smallSite(pool);
 		for (let round = 1; round <= rounds; round++) {
-			server = await startServer(url);
+			// Who answered what was open goes on being written to.
+			server ??= await startServer(url);
 			const { base, child } = server;
 			const open: Write[] = [];
 			let on = true;
@@ -360,9 +361,6 @@ export async function crash(
 				if (!settle(w, await send(server.base, w, token)))
 					result.wrong.push(`${w.path} is not answered after the crash`);
 			}
-			server.child.kill('SIGKILL');
-			await once(server.child, 'exit');
-			server = null;
 			if (round % checkEvery === 0 || round === rounds) {
 				result.wrong.push(...(await check(pool, answered)));
 				say(

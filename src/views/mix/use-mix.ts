@@ -8,6 +8,9 @@ import { type Held, unheld } from '../data/held';
 /** What the page hands to each part of Mix. */
 export interface MixThings {
 	site: Held<SiteView>;
+	mix: Held<OnTheShelf>;
+}
+export interface OnTheShelf {
 	tanks: Tank[];
 	/** Retired ones too. */
 	shelf: Product[];
@@ -18,8 +21,9 @@ export interface MixThings {
 }
 
 /** The same for the part itself: the site, its engine, and what is on the shelf and in use. */
-export function useMix({ site: held, ...things }: MixThings) {
+export function useMix({ site: held, mix }: MixThings) {
 	const site = unheld(held);
+	const things = unheld(mix);
 	const engine = useEngine(
 		site,
 		things.tanks.map((t) => t.code),

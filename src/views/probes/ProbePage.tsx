@@ -15,9 +15,9 @@ import { Turned } from './Turned';
 import { amount, day, offWords, unitOf } from './words';
 
 /** One probe's life: what it was found to be worth, what that made of its readings, and what would have been decided otherwise. */
-export function ProbePage({ site: held, story: first }: { site: Held<SiteView>; story: ProbeStory }) {
+export function ProbePage({ site: held, story: first }: { site: Held<SiteView>; story: Held<ProbeStory> }) {
 	const site = unheld(held);
-	const [story, setStory] = useState(first);
+	const [story, setStory] = useState(unheld(first));
 	const [problem, setProblem] = useState('');
 	const [said, setSaid] = useState('');
 	const q = story.quantity;
@@ -89,10 +89,10 @@ export function ProbePage({ site: held, story: first }: { site: Held<SiteView>; 
 								{story.note}
 							</p>
 						)}
-						<p className="my-2 max-w-[75ch]" data-touched={story.touched.length}>
-							{story.touched.length > 0 ? (
+						<p className="my-2 max-w-[75ch]" data-touched={story.touched_count}>
+							{story.touched_count > 0 ? (
 								<>
-									<strong>{story.touched.length} of its readings have been restated</strong>
+									<strong>{story.touched_count} of its readings have been restated</strong>
 									{story.turned.length > 0
 										? `; ${story.turned.length} would have been judged otherwise.`
 										: '; none would have been judged otherwise.'}{' '}

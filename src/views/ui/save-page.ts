@@ -3,8 +3,10 @@ table{border-collapse:collapse;width:100%}th,td{text-align:left;padding:2px 10px
 h1{font-size:1.4rem}h2{font-size:1.05rem;border-top:2px solid #000;padding-top:.4rem}ul{padding-left:1.1rem}img{max-width:15rem}
 [data-sheet] th,[data-sheet] td{border:1px solid #000;height:2.6rem}`;
 
-/** A picture of the page as it stands in a file of its own; without what cannot be drawn. */
-function inFile(img: HTMLImageElement): string {
+/** A picture of the page as it stands in a file of its own, waited for where it is still on its way; without what cannot be drawn. */
+async function inFile(img: HTMLImageElement): Promise<string> {
+	img.loading = 'eager';
+	await img.decode().catch(() => undefined);
 	const canvas = document.createElement('canvas');
 	canvas.width = img.naturalWidth;
 	canvas.height = img.naturalHeight;
@@ -17,10 +19,10 @@ function inFile(img: HTMLImageElement): string {
  * A part of this page as a file of its own, black on white, that any browser opens and prints: without what is only for the screen,
  * with its pictures.
  */
-export function savePage(part: HTMLElement, title: string, name: string): void {
+export async function savePage(part: HTMLElement, title: string, name: string): Promise<void> {
+	const pictures = await Promise.all([...part.querySelectorAll('img')].map(inFile));
 	const copy = part.cloneNode(true) as HTMLElement;
-	const pictures = [...part.querySelectorAll('img')];
-	for (const [i, el] of [...copy.querySelectorAll('img')].entries()) el.src = inFile(pictures[i]!);
+	for (const [i, el] of [...copy.querySelectorAll('img')].entries()) el.src = pictures[i] ?? '';
 	for (const el of copy.querySelectorAll('.no-print')) el.remove();
 	for (const el of copy.querySelectorAll('button, a')) el.replaceWith(...el.childNodes);
 	for (const el of copy.querySelectorAll('*')) el.removeAttribute('class');

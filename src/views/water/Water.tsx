@@ -36,14 +36,14 @@ export function Water({
 	targetEcUsCm,
 }: {
 	site: Held<SiteView>;
-	sources: WaterSource[];
+	sources: Held<WaterSource[]>;
 	membranes: WaterMembrane[];
 	asked: string | null;
 	/** Of the feed these waters are to become. */
 	targetEcUsCm: number;
 }) {
 	const site = unheld(held);
-	const [sources, setSources] = useState(first);
+	const [sources, setSources] = useState(unheld(first));
 	const [code, setCode] = useState(sources.some((s) => s.code === asked) ? asked! : (sources[0]?.code ?? ''));
 	const choose = (next: string) => {
 		setCode(next);
