@@ -1,14 +1,35 @@
+import { writeFileSync } from 'node:fs';
 import node from '@astrojs/node';
 import react from '@astrojs/react';
 import tailwindcss from '@tailwindcss/vite';
 import { defineConfig } from 'astro/config';
+
+/** Writes down, for every script that browsers load, which others it cannot do without (src/server/preload.ts). */
+const scriptImports = {
+	name: 'script-imports',
+	writeBundle({ dir }, bundle) {
+		if (!/client\/?$/.test(dir ?? '')) return;
+		const needs = (name, found = new Set()) => {
+			for (const next of bundle[name]?.imports ?? [])
+				if (!found.has(next)) {
+					found.add(next);
+					needs(next, found);
+				}
+			return found;
+		};
+		const lists = Object.keys(bundle)
+			.filter((name) => bundle[name].type === 'chunk')
+			.map((name) => [`/${name}`, [...needs(name)].map((n) => `/${n}`)]);
+		writeFileSync(new URL('dist/script-imports.json', import.meta.url), JSON.stringify(Object.fromEntries(lists)));
+	},
+};
 
 export default defineConfig({
 	output: 'server',
 	adapter: node({ mode: 'middleware' }),
 	integrations: [react()],
 	devToolbar: { enabled: false },
-	// What a page may load and run: what was built, each script and sheet told by its hash (src/middleware.ts adds what cannot be said here).
+	// What a page may load and run: what was built, each script and sheet told by its hash.
 	experimental: {
 		csp: {
 			algorithm: 'SHA-256',
@@ -32,7 +53,7 @@ export default defineConfig({
 	// Our own middleware refuses foreign Hosts and Origins for every method and content type (src/middleware.ts).
 	security: { checkOrigin: false },
 	vite: {
-		plugins: [tailwindcss()],
+		plugins: [tailwindcss(), scriptImports],
 		build: { chunkSizeWarningLimit: 700 },
 	},
 });

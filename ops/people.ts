@@ -28,7 +28,7 @@ try {
 		process.stderr.write(`New passphrase of ${person.name}: `);
 		const { value: passphrase = '' } = await lines[Symbol.asyncIterator]().next();
 		lines.close();
-		if (passphrase.length < 12 || isWeak(passphrase, person.name))
+		if (passphrase.length < 12 || (await isWeak(passphrase, person.name)))
 			throw new Error('At least 12 characters that have nothing to do with the name: four words, say.');
 		await setSecrets(pool, person.id, { passphrase: await hashed(passphrase) });
 		if (person.ended) await setEnded(pool, person.id, false);

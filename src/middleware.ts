@@ -12,6 +12,7 @@ import { isUuid, originAllowed } from '@/server/guard';
 import { keepAllJudged } from '@/server/keep-judged';
 import { log, pathShape, requestId } from '@/server/log';
 import { countRequest } from '@/server/metrics';
+import { withPreloads } from '@/server/preload';
 import { problem, problemOf } from '@/server/problem';
 import { fromOurPage, SITE, whoAsks } from '@/server/who-asks';
 import { Refusal } from '@/service/refusal';
@@ -27,16 +28,10 @@ let begun = false;
 export const onRequest = defineMiddleware(async (context, next) => {
 	const id = requestId();
 	const begin = performance.now();
-	const response = compressed(context.request, await guarded(context, next));
+	const response = compressed(context.request, await withPreloads(await guarded(context, next)));
 	response.headers.set('x-request-id', id);
-	const policy = response.headers.get('content-security-policy');
-	// A style of a single element (where a mark of a strip stands) is data and runs nothing.
-	response.headers.set(
-		'content-security-policy',
-		policy
-			? `${policy.replace(/;?\s*$/, ';')} style-src-attr 'unsafe-inline'`
-			: "default-src 'none'; frame-ancestors 'none'",
-	);
+	if (!response.headers.has('content-security-policy'))
+		response.headers.set('content-security-policy', "default-src 'none'; frame-ancestors 'none'");
 	const { method } = context.request;
 	countRequest(method, pathOf(context.request), response.status, performance.now() - begin);
 	log.info(

@@ -14,7 +14,7 @@ const FLAGS = [
 	'--disable-sync',
 ];
 
-/** What was wrong, by the contract, with the answers that the pages of a browser were given. */
+/** What was wrong, by the contract, with the answers that the pages of a browser were given, and against its policy in the pages. */
 function parseAnswers(context: BrowserContext): string[] {
 	const wrong: string[] = [];
 	context.on('response', async (response) => {
@@ -28,6 +28,11 @@ function parseAnswers(context: BrowserContext): string[] {
 		const path = pathname.slice('/api/v1'.length);
 		const words = againstContract(method, path, response.status(), type, body);
 		if (words) wrong.push(`${method} ${path} ${words}`);
+	});
+	// Nothing of ours goes against what pages may load and run.
+	context.on('console', (message) => {
+		if (/Content Security Policy/.test(message.text()))
+			wrong.push(`${message.page()?.url()} ${message.text().slice(0, 300)}`);
 	});
 	return wrong;
 }
@@ -45,7 +50,7 @@ export async function openBrowser(
 	timezoneId?: string,
 	/** With the worker that keeps pages on the device; otherwise what a test puts before a request is asked each time. */
 	keepsPages = false,
-): Promise<{ context: BrowserContext; close: () => Promise<void> }> {
+): Promise<{ context: BrowserContext; wrong: string[]; close: () => Promise<void> }> {
 	const context = await (await theBrowser()).newContext({
 		viewport: size,
 		acceptDownloads: true,
@@ -56,6 +61,7 @@ export async function openBrowser(
 	const wrong = parseAnswers(context);
 	return {
 		context,
+		wrong,
 		close: async () => {
 			await context.close();
 			expect(wrong).toEqual([]);

@@ -1,4 +1,5 @@
 import { randomBytes, scrypt, timingSafeEqual } from 'node:crypto';
+import type { ZxcvbnFactory } from '@zxcvbn-ts/core';
 
 /**
  * Passphrases and PINs as they are kept: scrypt with a salt of their own (RFC 7914; N = 2¹⁷, r = 8, p = 1 as the OWASP Password
@@ -32,13 +33,23 @@ export async function isRight(text: string, kept: string | null): Promise<boolea
 	return timingSafeEqual(found, Buffer.from(key!, 'base64url')) && kept !== null;
 }
 
-const WEAK = ['passphrase', 'password', 'cordwain', '123456', 'qwerty', 'letmein', 'iloveyou', 'abcdef', '111111'];
+/** Fewer guesses than this take a thief of the database an evening: 10⁸, “somewhat guessable” (D. L. Wheeler, zxcvbn, USENIX Security 2016). */
+const LEAST_SCORE = 3;
+/** Letters that are looked at: more of them only make it better. */
+const LOOKED_AT = 100;
+/** Leaked passwords, names of people and walks over a keyboard: two megabytes that are read when the first passphrase is chosen. */
+let estimator: Promise<ZxcvbnFactory> | null = null;
+async function makeEstimator(): Promise<ZxcvbnFactory> {
+	const [{ ZxcvbnFactory }, { dictionary, adjacencyGraphs }] = await Promise.all([
+		import('@zxcvbn-ts/core'),
+		import('@zxcvbn-ts/language-common'),
+	]);
+	return new ZxcvbnFactory({ dictionary, graphs: adjacencyGraphs });
+}
 
-/** Whether a passphrase of enough letters is one that is guessed first: a name, one thing again and again, a well-known one. */
-export function isWeak(text: string, name: string): boolean {
-	const plain = text.toLowerCase().replace(/[^\p{L}\p{N}]/gu, '');
-	const rest = [name.toLowerCase().replace(/[^\p{L}\p{N}]/gu, ''), ...WEAK]
-		.filter((w) => w.length > 2)
-		.reduce((t, w) => t.replaceAll(w, ''), plain);
-	return new Set(plain).size < 5 || rest.length < 5;
+/** Whether a passphrase of enough letters is one that is guessed first: leaked, a name, a walk over the keys, one thing again and again. */
+export async function isWeak(text: string, name: string): Promise<boolean> {
+	estimator ??= makeEstimator();
+	const words = [name, ...name.split(/\s+/), 'cordwain', 'passphrase'];
+	return (await estimator).check(text.slice(0, LOOKED_AT), words).score < LEAST_SCORE;
 }

@@ -29,8 +29,8 @@ interface From {
 	now: number;
 }
 
-function requireStrong(passphrase: string, name: string): void {
-	if (isWeak(passphrase, name))
+async function requireStrong(passphrase: string, name: string): Promise<void> {
+	if (await isWeak(passphrase, name))
 		throw new Refusal('weak-passphrase', [
 			{
 				path: 'passphrase',
@@ -45,7 +45,7 @@ export async function nameOwner(
 	{ name, passphrase }: { name: string; passphrase: string },
 	{ now }: Pick<From, 'now'>,
 ): Promise<{ name: string; role: Role; token: string }> {
-	requireStrong(passphrase, name);
+	await requireStrong(passphrase, name);
 	const kept = await hashed(passphrase);
 	return transaction(db, async (client) => {
 		const id = await insertOwner(client, name, kept);
@@ -88,7 +88,7 @@ export async function join(
 ): Promise<{ name: string; role: Role; token: string }> {
 	const tried = { kind: 'code', of: '', from } as const;
 	await requirePatience(db, tried, now);
-	requireStrong(passphrase, name);
+	await requireStrong(passphrase, name);
 	const [kept, keptPin] = [await hashed(passphrase), pin === undefined ? null : await hashed(pin)];
 	try {
 		return await transaction(db, async (client) => {
@@ -194,7 +194,7 @@ export async function changeSecrets(
 	if (asker.personId === null || asker.shared || asker.signInId === null)
 		throw new Refusal('nobody-named', [{ path: '', message: 'Sign in by yourself to change this.' }]);
 	await requirePassphrase(db, asker.personId, soFar, from, now);
-	if (passphrase !== undefined) requireStrong(passphrase, asker.name ?? '');
+	if (passphrase !== undefined) await requireStrong(passphrase, asker.name ?? '');
 	await setSecrets(db, asker.personId, {
 		passphrase: passphrase === undefined ? undefined : await hashed(passphrase),
 		pin: pin == null ? pin : await hashed(pin),

@@ -1,7 +1,7 @@
 import type { KeyboardEvent } from 'react';
 import { QUANTITY, type Quantity } from '@/core/quantity';
 import type { DisplayUnits } from '@/core/reading/site-view';
-import { QUANTITY_HUE, unitLabel } from '../ui/format';
+import { HUE_NAME, unitLabel } from '../ui/format';
 import { NumberField } from '../ui/NumberField';
 import type { Texts } from './draft';
 import { bareUnit, type FieldValue } from './understand';
@@ -52,7 +52,7 @@ export function SampleFields({
 						id={id}
 						label={QUANTITY[q].name}
 						unit={unitLabel(bare)}
-						hue={QUANTITY_HUE[q] ?? 'var(--color-base-300)'}
+						hue={HUE_NAME[q] ?? ''}
 						text={texts[q] ?? ''}
 						expected={expected(q)}
 						said={saidOf(v, bare)}

@@ -52,7 +52,7 @@ export function MeasureHere({
 						ref={field}
 						id={`measure-${quantity}`}
 						className="field !text-[1.5rem] !min-h-12"
-						style={{ borderBottom: `3px solid var(--q-${quantity})` }}
+						data-hue={quantity}
 						inputMode="decimal"
 						autoComplete="off"
 						value={m.text}

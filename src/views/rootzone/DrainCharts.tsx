@@ -130,7 +130,7 @@ function Both({
 			drawnAnew={hue}
 		>
 			<p className="text-[0.85rem] text-soft" aria-hidden="true">
-				<span className="text-base-content">┄ feed</span> · <strong style={{ color: hue }}>● drain</strong>
+				<span className="text-base-content">┄ feed</span> · <strong data-hue={quantity}>● drain</strong>
 				{quantity === 'ec' && ' · band: allowed, and watched, above the feed · C: a new feed'}
 			</p>
 		</ApexFigure>

@@ -183,8 +183,7 @@ function Pipe({ first, last, joins }: { first: boolean; last: boolean; joins: nu
 	return (
 		<div className="absolute left-0 top-0 h-full w-8" aria-hidden="true">
 			<div
-				className="absolute left-3 w-1 bg-ec opacity-55"
-				style={{ top: first ? '1.9rem' : 0, bottom: last ? 'calc(100% - 1.9rem)' : 0 }}
+				className={`absolute left-3 w-1 bg-ec opacity-55 ${first ? 'top-[1.9rem]' : 'top-0'} ${last ? 'bottom-[calc(100%-1.9rem)]' : 'bottom-0'}`}
 			/>
 			{joins > 1 && <div className="absolute left-3 top-2 w-4 h-1 bg-ec opacity-55" />}
 			<div className="absolute left-[0.45rem] top-[1.45rem] w-[0.9rem] h-[0.9rem] rounded-full border-2 border-base-content bg-base-100" />

@@ -106,7 +106,7 @@ export function ApexFigure({
 	return (
 		<figure aria-label={label} className="mb-1 relative" data-chart={name}>
 			{children}
-			<Suspense fallback={<div style={{ height }} />}>
+			<Suspense fallback={<svg className="block w-full" height={height} aria-hidden="true" />}>
 				{theme['--soft'] !== undefined && (
 					<ApexChart
 						key={`${theme['--soft']}${drawnAnew}${version.current.n}`}

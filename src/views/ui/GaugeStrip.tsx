@@ -88,11 +88,10 @@ export function GaugeStrip(p: GaugeStripProps) {
 	const doubted = p.standing === 'doubtful' || p.standing === 'bad';
 	return (
 		<svg
-			width="100%"
+			width={W}
 			viewBox={`0 0 ${W} ${p.ends ? HEIGHT + 6 : HEIGHT - 6}`}
 			role="img"
-			className="block max-w-full"
-			style={{ maxWidth: W }}
+			className="block max-w-full h-auto"
 		>
 			<title>{says}</title>
 			{p.range && (

@@ -19,7 +19,7 @@ export function NumberField({
 	label: string;
 	/** Of a number typed without one. */
 	unit: string;
-	/** Colour of its quantity. */
+	/** Name of the colour of its quantity (app.css). */
 	hue: string;
 	text: string;
 	/** What is usually typed here, shown while it is empty. */
@@ -40,7 +40,7 @@ export function NumberField({
 				id={`f-${id}`}
 				ref={register}
 				className={`field ${large ? '!text-[1.6rem] !min-h-14' : '!text-[1.2rem] !min-h-11'}`}
-				style={{ borderBottom: `3px solid ${hue}` }}
+				data-hue={hue}
 				inputMode="decimal"
 				autoComplete="off"
 				placeholder={expected}

@@ -6,7 +6,7 @@ export function StandingMark({ standing, word = false }: { standing: Standing; w
 		standing === 'bad' ? 'var(--color-error)' : standing === 'doubtful' ? 'var(--color-warning)' : 'currentColor';
 	return (
 		<span className="inline-flex items-center gap-1.5 whitespace-nowrap">
-			<svg width="16" height="12" viewBox="0 0 16 12" aria-hidden="true" className="shrink-0" style={{ color: tone }}>
+			<svg width="16" height="12" viewBox="0 0 16 12" aria-hidden="true" className="shrink-0" color={tone}>
 				{standing === 'sound' && <circle cx="6" cy="6" r="4.5" fill="currentColor" />}
 				{standing === 'doubtful' && (
 					<>

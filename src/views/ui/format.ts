@@ -109,24 +109,28 @@ export function longDate(at: number, timezone: string): string {
 	}).format(at);
 }
 
-export const QUANTITY_HUE: Partial<Record<Quantity, string>> = {
-	ph: 'var(--q-ph)',
-	ec: 'var(--q-ec)',
-	tds: 'var(--q-ec)',
-	temp: 'var(--q-temp)',
-	level: 'var(--q-level)',
-	volume: 'var(--q-level)',
-	flow: 'var(--q-level)',
-	do: 'var(--q-do)',
-	orp: 'var(--q-do)',
-	air_temp: 'var(--q-air)',
-	humidity: 'var(--q-air)',
-	no3: 'var(--q-ion)',
-	k: 'var(--q-ion)',
-	ca: 'var(--q-ion)',
-	moisture: 'var(--q-root)',
-	substrate_ec: 'var(--q-root)',
+/** The colour of each quantity by its name in app.css: `data-hue` there, `--q-…` as a value. */
+export const HUE_NAME: Partial<Record<Quantity, string>> = {
+	ph: 'ph',
+	ec: 'ec',
+	tds: 'ec',
+	temp: 'temp',
+	level: 'level',
+	volume: 'level',
+	flow: 'level',
+	do: 'do',
+	orp: 'do',
+	air_temp: 'air',
+	humidity: 'air',
+	no3: 'ion',
+	k: 'ion',
+	ca: 'ion',
+	moisture: 'root',
+	substrate_ec: 'root',
 };
+export const QUANTITY_HUE: Partial<Record<Quantity, string>> = Object.fromEntries(
+	Object.entries(HUE_NAME).map(([q, name]) => [q, `var(--q-${name})`]),
+);
 
 /** A chance in words that promise nothing certain: 0.998 is "over 99 %". */
 export const chanceWords = (p: number): string =>
