@@ -33,7 +33,7 @@ describe('the policy of pages', () => {
 	});
 	it('stands in the way of nothing that is ours: charts and strips; dialogs and all pages are seen to by every other test', async () => {
 		const page = await browser.context.newPage();
-		for (const path of ['/trends?part=lines&days=365', '/probes/brass/ph', '/root-zone']) {
+		for (const path of ['/trends?part=lines&lines=pond.ph,slabs.ec&days=365', '/probes/brass/ph']) {
 			await page.goto(app.base + path);
 			await page.locator('.apexcharts-canvas').first().waitFor();
 		}
