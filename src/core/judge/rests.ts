@@ -45,10 +45,12 @@ export function countRest(r: Rests, before: number, at: number, rests: boolean, 
 		r.since ??= at;
 		return;
 	}
+	const day = Math.floor(at / DAY);
+	// Most readings end no rest.
+	if (r.since === null && r.day === day) return;
 	const lasted = r.since === null ? 0 : before - r.since;
 	const length = lasted < limit ? lasted : limit / 2;
 	r.since = null;
-	const day = Math.floor(at / DAY);
 	if (r.day !== day) {
 		r.day = day;
 		r.longest.push(0);

@@ -129,6 +129,25 @@ class Conducts {
 	}
 }
 
+function writeTo(
+	m: StreamMemory,
+	at: number | null,
+	value: number,
+	usualMs: number,
+	seen: number,
+	level: number,
+	spread: number,
+	cause: number,
+): void {
+	m.at = at;
+	m.value = value;
+	m.usualMs = usualMs;
+	m.seen = seen;
+	m.level = level;
+	m.spread = spread;
+	m.cause = cause;
+}
+
 /** What a new level is, by quantity, where nothing is logged that explains it. */
 const newLevel = (quantity: SeriesQuantity): number =>
 	quantity === 'ec' || quantity === 'volume' || quantity === 'level'
@@ -157,6 +176,11 @@ export function judgeStream(memory: StreamMemory, samples: Samples, around: Surr
 	let h = 0;
 	let [apart, follows] = [Number.NaN, 1];
 	if (m.seen === 0 && m.spread === 0) m.spread = manner.least;
+	// What changes with every sample is held here meanwhile, and in no closure: an object that is written to each time is half as fast.
+	let { value: before, usualMs: usual, seen, level, spread, cause: lastCause } = m;
+	let first = m.at === null;
+	let last = m.at ?? 0;
+	const [stirs, keeps] = [around.disturbed.length > 0, around.kept.length > 0];
 	/** Tells a stretch of samples what they were, here and before. */
 	const tell = (from: number, upTo: number, found: number, over: number) => {
 		for (let i = upTo; i >= 0 && at[i]! >= from; i--) if (cause[i] === over) cause[i] = found;
@@ -165,59 +189,62 @@ export function judgeStream(memory: StreamMemory, samples: Samples, around: Surr
 	for (let i = 0; i < count; i++) {
 		const t = at[i]!;
 		const v = value[i]!;
-		const last = m.at ?? t;
-		const dt = t - last;
-		const first = m.at === null;
-		while (h < hands.length && hands[h]!.at <= t) besideHand(m, quantity, hands[h++]!);
-		const usual = m.usualMs;
-		if (!first && usual > 0 && dt >= GAP_TIMES * usual && dt >= GAP_LEAST_MS) result.gaps.push({ from: last, to: t });
+		if (h < hands.length && hands[h]!.at <= t) {
+			writeTo(m, first ? null : last, before, usual, seen, level, spread, lastCause);
+			while (h < hands.length && hands[h]!.at <= t) besideHand(m, quantity, hands[h++]!);
+		}
+		const isFirst = first;
+		const dt = isFirst ? 0 : t - last;
+		if (!isFirst && usual > 0 && dt >= GAP_TIMES * usual && dt >= GAP_LEAST_MS) result.gaps.push({ from: last, to: t });
 		let found = 0;
 		if (!(v >= low && v <= high)) found = OUT_OF_RANGE;
-		const before = m.value;
-		const same = !first && v === before;
-		if (!first) {
+		const was = before;
+		const usualBefore = usual;
+		const same = !isFirst && v === was;
+		if (!isFirst) {
 			const whole = Math.min(dt, 3 * usual || dt);
-			m.usualMs = usual === 0 ? dt : usual + 0.1 * (whole - usual);
-			const kind = isCoarse(m.steps) ? 'coarse' : 'fine';
+			usual = usual === 0 ? dt : usual + 0.1 * (whole - usual);
 			if (manner.moves) {
 				// What moves has no rest to be held against anything.
 				const rests = same || m.rests.since !== null;
-				const limit = rests ? restLimit(m.rests, kind, usual || null, t) : Number.POSITIVE_INFINITY;
+				const kind = rests && isCoarse(m.steps) ? 'coarse' : 'fine';
+				const limit = rests ? restLimit(m.rests, kind, usualBefore || null, t) : Number.POSITIVE_INFINITY;
 				const since = m.rests.since ?? t;
-				countRest(m.rests, last, t, same && dt < GAP_TIMES * (usual || dt), limit);
+				countRest(m.rests, last, t, same && dt < GAP_TIMES * (usualBefore || dt), limit);
 				if (same && t - since >= limit && found === 0) {
 					found = STUCK;
 					if (last - since < limit && kind === 'fine') tell(since, i - 1, STUCK, 0);
 				}
 			}
 		}
-		m.at = t;
-		m.value = v;
+		first = false;
+		last = t;
+		before = v;
 		if (found === OUT_OF_RANGE) {
 			cause[i] = found;
-			m.cause = found;
+			lastCause = found;
 			continue;
 		}
-		const known = m.seen >= KNOWN_AFTER;
-		const holds = kept.has(t);
-		const stirred = disturbed.has(t);
+		const known = seen >= KNOWN_AFTER;
+		const holds = keeps && kept.has(t);
+		const stirred = stirs && disturbed.has(t);
 		if (!holds && conducts) {
-			if (known && m.level > WET_US_CM && v < Math.max(AIR_SHARE * m.level, AIR_US_CM)) found = AIR;
-			else if (quantity === 'ec' && v > STORAGE_US_CM && (!known || m.level < STORAGE_US_CM / 3)) found = STORAGE;
+			if (known && level > WET_US_CM && v < Math.max(AIR_SHARE * level, AIR_US_CM)) found = AIR;
+			else if (quantity === 'ec' && v > STORAGE_US_CM && (!known || level < STORAGE_US_CM / 3)) found = STORAGE;
 		} else if (!holds && beside) {
-			const there = beside.at(t, Math.max(2 * m.usualMs, MINUTE));
+			const there = beside.at(t, Math.max(2 * usual, MINUTE));
 			if (there === AIR || there === STORAGE) found = there;
 		}
 		if (found === AIR || found === STORAGE) {
 			cause[i] = found;
-			m.cause = found;
+			lastCause = found;
 			continue;
 		}
-		const size = manner.share ? Math.max(Math.abs(m.level), manner.floor) : 1;
-		const miss = (v - m.level) / size;
-		const spread = Math.max(m.spread, manner.least);
-		const walk = usual > 0 && dt > usual ? Math.min(Math.sqrt(dt / usual), WIDEST) : 1;
-		const limit = LIMIT * spread * walk;
+		const size = manner.share ? Math.max(Math.abs(level), manner.floor) : 1;
+		const miss = (v - level) / size;
+		const wide = Math.max(spread, manner.least);
+		const walk = usualBefore > 0 && dt > usualBefore ? Math.min(Math.sqrt(dt / usualBefore), WIDEST) : 1;
+		const limit = LIMIT * wide * walk;
 		if (!known || holds || !manner.steady || Math.abs(miss) <= limit) {
 			// Most samples come as far apart as those before them.
 			if (dt !== apart) {
@@ -225,17 +252,18 @@ export function judgeStream(memory: StreamMemory, samples: Samples, around: Surr
 				follows = Math.max(1 - Math.exp(-dt / FOLLOWS_MS), FOLLOWS_LEAST);
 			}
 			const gain = known && !holds ? follows : 1;
-			m.level += gain * (v - m.level);
+			level += gain * (v - level);
 			if (known) {
-				const clipped = Math.min(Math.abs(miss) / walk, CLIP * spread);
-				m.spread = Math.sqrt(Math.max(m.spread ** 2 + (clipped ** 2 - m.spread ** 2) / SPREAD_OF, 0));
+				const clipped = Math.min(Math.abs(miss) / walk, CLIP * wide);
+				const square = spread * spread;
+				spread = Math.sqrt(Math.max(square + (clipped * clipped - square) / SPREAD_OF, 0));
 			}
-			if (!first && !same && found === 0 && m.cause === 0) countStep(m.steps, before, v);
-			m.seen++;
-			m.pending = null;
+			if (!isFirst && !same && found === 0 && lastCause === 0) countStep(m.steps, was, v);
+			seen++;
+			if (m.pending !== null) m.pending = null;
 			if (found === 0 && m.drift?.alarmed && !holds) found = DRIFT;
-			cause[i] = found;
-			m.cause = found;
+			if (found !== 0) cause[i] = found;
+			lastCause = found;
 			continue;
 		}
 		// It jumped: a spike until it has stayed.
@@ -252,22 +280,23 @@ export function judgeStream(memory: StreamMemory, samples: Samples, around: Surr
 		if (inBuffer && pending.agreed === 2) tell(pending.since, i - 1, STORAGE, SPIKE);
 		const needed = stirred
 			? MIXED
-			: Math.min(Math.max(Math.ceil(SPIKE_MS / Math.max(m.usualMs, 1)), AGREE.least), AGREE.most);
+			: Math.min(Math.max(Math.ceil(SPIKE_MS / Math.max(usual, 1)), AGREE.least), AGREE.most);
 		if (
 			!inBuffer &&
 			pending.agreed >= needed &&
-			t - pending.since >= (stirred ? 0 : Math.min(SPIKE_MS, needed * m.usualMs) - m.usualMs)
+			t - pending.since >= (stirred ? 0 : Math.min(SPIKE_MS, needed * usual) - usual)
 		) {
 			if (!stirred) {
-				const level = newLevel(quantity);
-				cause[i] = level;
-				tell(pending.since, i, level, SPIKE);
+				const named = newLevel(quantity);
+				cause[i] = named;
+				tell(pending.since, i, named, SPIKE);
 			}
-			m.level = pending.level;
+			level = pending.level;
 			m.pending = null;
-			m.seen++;
+			seen++;
 		}
-		m.cause = cause[i]!;
+		lastCause = cause[i]!;
 	}
+	writeTo(m, first ? null : last, before, usual, seen, level, spread, lastCause);
 	return result;
 }
