@@ -67,6 +67,25 @@ describe('what explains it', () => {
 		expect(rows.map((r) => `${r.quantity} ${r.cause}`)).toEqual(wanted);
 		expect(wanted.length).toBeGreaterThan(1);
 	});
+	it('what a meter shows in ppm counts once among the conductivity', async () => {
+		await post('/stations', { code: 'butt', kind: 'reservoir' });
+		await post(
+			'/readings',
+			Array.from({ length: 14 }, (_, i) => ({
+				station: 'butt',
+				quantity: 'tds',
+				value: String(600 + 20 * i),
+				unit: 'ppm500',
+				time: at(14 - i),
+			})),
+		);
+		const { trends } = await get('/trends?station=butt');
+		expect(trends.map((t: Answer) => [t.quantity, t.readings])).toEqual([['ec', 14]]);
+		// 20 ppm (500) a day are 40 µS/cm.
+		expect(trends[0].per_day.value).toBeCloseTo(40, 0);
+		const { explanations } = await get('/explanations?station=butt');
+		expect(explanations.map((e: Answer) => [e.quantity, e.readings])).toEqual([['ec', 14]]);
+	});
 	it('trends too go out as CSV, a line for each quantity', async () => {
 		const query = 'station=pond&from=2026-06-01T00:00:00Z&to=2026-07-15T00:00:00Z';
 		const { trends } = await get(`/trends?${query}`);

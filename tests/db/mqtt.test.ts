@@ -87,5 +87,28 @@ it('a broker that was away, a message that is none, a node nobody knows: what a 
 	await expect
 		.poll(async () => (await rawOf(pool, 'post')).filter((r) => r.quantity === 'ec').map((r) => r.value))
 		.toEqual([1712]);
+	// Two sites with a node of one name: each is told by its number, and what names none is nobody's.
+	const second = (await postJson(app.base, '/sites', { name: 'Hill Yard', timezone: 'Europe/Dublin' })).body.id;
+	const there = { 'x-cordwain-site': String(second) };
+	expect((await postJson(app.base, '/stations', { code: 'tank', kind: 'reservoir' }, there)).status).toBe(201);
+	expect((await postJson(app.base, '/nodes', { code: 'post', station: 'tank' }, there)).status).toBe(201);
+	for (const [topic, value] of [
+		['cordwain/post/temp', '11'],
+		['cordwain/99/post/temp', '12'],
+		[`cordwain/${second}/post/temp`, '13'],
+		['cordwain/1/post/temp', '14'],
+	])
+		await client.publishAsync(topic!, value!, { qos: 1 });
+	const temps = async () =>
+		(
+			await pool.query(
+				"SELECT s.site_id AS site, s.value FROM sensor_sample s JOIN series x ON x.site_id = s.site_id AND x.id = s.series_id WHERE x.quantity = 'temp' ORDER BY s.value",
+			)
+		).rows;
+	const each = [
+		{ site: second, value: 13 },
+		{ site: 1, value: 14 },
+	];
+	await expect.poll(temps, { timeout: 10_000 }).toEqual(each);
 	await client.endAsync(true);
 }, 60_000);

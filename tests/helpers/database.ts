@@ -16,7 +16,7 @@ export async function freshDatabase(from: From): Promise<string> {
 	await client.connect();
 	try {
 		const template = { blank: 'template0', empty: EMPTY_TEMPLATE, demo: DEMO_TEMPLATE }[from];
-		await client.query(`CREATE DATABASE ${name} TEMPLATE ${template}`);
+		await client.query(`CREATE DATABASE ${name} TEMPLATE ${template} STRATEGY FILE_COPY`);
 	} finally {
 		await client.end();
 	}
