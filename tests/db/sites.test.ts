@@ -210,7 +210,8 @@ describe('a site that is closed', () => {
 		const home = createPool(app.databaseUrl);
 		await closeSite(home, second, true, 'Wren');
 		expect((await ask('GET /stations', {}, { token: owner, site: second })).status).toBe(404);
-		expect((await ask('GET /stations', {}, { token: heron })).status).toBe(401);
+		const shut = await ask('GET /stations', {}, { token: heron });
+		expect([shut.status, shut.body.errors[0].message]).toEqual([401, expect.stringMatching(/^No site is open to you/)]);
 		expect(await sends()).toBe(401);
 		expect((await ask('GET /sites', {}, { token: owner })).body.sites).toHaveLength(1);
 		await closeSite(home, second, false, 'Wren');

@@ -108,8 +108,12 @@ const NAMES: Record<Role, string> = {
 };
 
 /** @throws Refusal where a person may not do what an operation does */
-export function requireRole({ role, shared, name }: Asker, wanted: Wanted): void {
+export function requireRole({ role, shared, name, personId }: Asker, wanted: Wanted): void {
 	if (isEnough(role, wanted) || wanted === 'anybody') return;
+	if (role === null && personId !== null)
+		throw new Refusal('sign-in-first', [
+			{ path: '', message: 'No site is open to you here any more: ask who was named first. What you typed is kept.' },
+		]);
 	if (role === null)
 		throw new Refusal('sign-in-first', [{ path: '', message: 'Sign in first. What you typed is kept.' }]);
 	if (shared && name === null && wanted === 'helper')
