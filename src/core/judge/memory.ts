@@ -174,10 +174,10 @@ export class Memory {
 		);
 	}
 
-	/** One station as it stands, to be kept. */
+	/** One station as it stands, to be kept: as JSON, which is what it is kept as, and copied sooner than by its structure. */
 	keep(code: string): StationMemory {
 		const s = this.look(code);
-		return structuredClone({
+		const text = JSON.stringify({
 			// What was only looked at, for a station or quantity never read, is no memory.
 			histories: [...s.histories.values()]
 				.filter((h) => h.count > 0 || h.pending !== null)
@@ -186,7 +186,8 @@ export class Memory {
 			lasts: [...s.lasts],
 			drifts: [...s.drifts],
 			lastEc: [...this.lastEc].filter(([, e]) => e.station === code),
-		});
+		} satisfies StationMemory);
+		return JSON.parse(text);
 	}
 
 	/** Goes on from what was kept of a station. */
