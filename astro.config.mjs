@@ -33,11 +33,12 @@ export default defineConfig({
 	experimental: {
 		csp: {
 			algorithm: 'SHA-256',
-			// The two sheets that the chart library writes into a page; a test tells when they change.
+			// The two sheets that the chart library writes into a page, and the one of what is pressed in dialogs; tests tell when they change.
 			styleDirective: {
 				hashes: [
 					'sha256-aSysLrDECVdJ6L+jLf8CC5QKLmwRuk/OZiZk9mYky8A=',
 					'sha256-TBymqJXQvXKxe+z+3ydUYBErlkFFu110c5FjiVB8p+M=',
+					'sha256-38RhXrc7EdReTKsOm23ZPOCUgniTUUcjky8QOOrQx6o=',
 				],
 			},
 			directives: [

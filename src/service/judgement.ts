@@ -64,7 +64,7 @@ const presents = new Kept<{ memory: Memory; known: KnownContext }>();
 /** An engine with the memory of a site at a time, and what it has judged since. */
 export class Judging {
 	private readonly touched = new Map<string, number>();
-	private readonly kept: { stationId: number; at: number; state: ReturnType<Engine['memory']['keep']> }[] = [];
+	private readonly kept: { stationId: number; at: number; state: string }[] = [];
 
 	/** Days before the newest are among what was kept. */
 	private ofDays = false;
@@ -155,15 +155,15 @@ export class Judging {
 
 	private keep(station: string, at: number): void {
 		const stationId = this.site.stations.find((s) => s.code === station)?.id;
-		if (stationId !== undefined) this.kept.push({ stationId, at, state: this.engine.memory.keep(station) });
+		if (stationId !== undefined) this.kept.push({ stationId, at, state: this.engine.memory.keepAsJson(station) });
 	}
 
 	/** Keeps what was learned of days that are over, while it learns of others. @returns the version of what is kept, null for nothing */
 	async storeDays(db: Db): Promise<number | null> {
-		const days = this.kept.splice(0);
+		const days = worthKeeping(this.kept.splice(0));
 		let version: number | null = null;
 		for (let i = 0; i < days.length; i += 500)
-			version = await putMemories(db, this.site.site.id, lastOfEachDay(days.slice(i, i + 500)));
+			version = await putMemories(db, this.site.site.id, days.slice(i, i + 500));
 		this.ofDays ||= days.length > 0;
 		return version;
 	}
@@ -187,10 +187,16 @@ export class Judging {
 	}
 }
 
-/** One row each station and day, the newest. */
-const lastOfEachDay = <T extends { stationId: number; at: number }>(list: readonly T[]): T[] => [
-	...new Map(list.map((k) => [`${k.stationId} ${Math.floor(k.at / DAY)}`, k])).values(),
-];
+const monthOf = (at: number): string => new Date(at).toISOString().slice(0, 7);
+/** One of each station and day, the newest; of days that are thinned at the end (thinMemories) one of each month. */
+function worthKeeping<T extends { stationId: number; at: number }>(list: readonly T[]): T[] {
+	const newest = list.reduce((at, k) => Math.max(at, k.at), Number.NEGATIVE_INFINITY);
+	// By whole days: of one day there is one.
+	const daily = (Math.floor(newest / DAY) - KEPT_DAILY_DAYS) * DAY;
+	const last = new Map<string, T>();
+	for (const k of list) last.set(`${k.stationId} ${k.at < daily ? monthOf(k.at) : Math.floor(k.at / DAY)}`, k);
+	return [...last.values()];
+}
 
 /** Rows in order, cut into samples: entered together, for one station and time. */
 export function* samplesOf<T extends { sampleId: number; station: string; at: number }>(

@@ -34,7 +34,8 @@ export async function memoriesAsOf(db: Db, siteId: number, upTo: number, includi
 export async function putMemories(
 	db: Db,
 	siteId: number,
-	memories: readonly { stationId: number; at: number; state: StationMemory }[],
+	/** Each with its state as JSON of a StationMemory. */
+	memories: readonly { stationId: number; at: number; state: string }[],
 ): Promise<number> {
 	const rows = await read(
 		db,
@@ -48,9 +49,7 @@ export async function putMemories(
 		[
 			siteId,
 			ENGINE_VERSION,
-			JSON.stringify(
-				memories.map((m) => ({ station_id: m.stationId, at: new Date(m.at).toISOString(), state: m.state })),
-			),
+			`[${memories.map((m) => `{"station_id":${m.stationId},"at":"${new Date(m.at).toISOString()}","state":${m.state}}`).join()}]`,
 		],
 	);
 	return rows[0]!.version;

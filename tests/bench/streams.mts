@@ -131,16 +131,15 @@ async function posted(say: Say, url: string): Promise<void> {
 					client,
 					'sensor_sample',
 					[
-						['site_id', 'int4'],
-						['series_id', 'int4'],
-						['at', 'timestamptz'],
-						['value', 'float8'],
-						['cause', 'int2'],
-						['flag', 'int2'],
-						['decision', 'int2'],
+						['site_id', 'int4', (row) => part[row].site_id],
+						['series_id', 'int4', (row) => part[row].series_id],
+						['at', 'timestamptz', (row) => part[row].at],
+						['value', 'float8', (row) => part[row].value],
+						['cause', 'int2', (row) => part[row].cause],
+						['flag', 'int2', (row) => part[row].flag],
+						['decision', 'int2', (row) => part[row].decision],
 					],
 					part.length,
-					(row, column) => Object.values(part[row])[column] as number,
 				);
 			}
 		});

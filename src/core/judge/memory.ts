@@ -174,10 +174,15 @@ export class Memory {
 		);
 	}
 
-	/** One station as it stands, to be kept: as JSON, which is what it is kept as, and copied sooner than by its structure. */
+	/** One station as it stands, to be kept. */
 	keep(code: string): StationMemory {
+		return JSON.parse(this.keepAsJson(code));
+	}
+
+	/** The same as JSON of a StationMemory: what goes into the database on every day of a long import is not taken apart before. */
+	keepAsJson(code: string): string {
 		const s = this.look(code);
-		const text = JSON.stringify({
+		return JSON.stringify({
 			// What was only looked at, for a station or quantity never read, is no memory.
 			histories: [...s.histories.values()]
 				.filter((h) => h.count > 0 || h.pending !== null)
@@ -187,7 +192,6 @@ export class Memory {
 			drifts: [...s.drifts],
 			lastEc: [...this.lastEc].filter(([, e]) => e.station === code),
 		} satisfies StationMemory);
-		return JSON.parse(text);
 	}
 
 	/** Goes on from what was kept of a station. */

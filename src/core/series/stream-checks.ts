@@ -4,7 +4,7 @@ import { fromTable, STANDARDS } from '../probe/standards';
 import { QUANTITY, type SeriesQuantity } from '../quantity';
 import { numberOf } from './findings';
 import { MANNERS } from './manner';
-import type { StreamMemory } from './stream-memory';
+import { noteNewest, type StreamMemory } from './stream-memory';
 
 /**
  * Judges a stream of samples as they come: gross range, out of the water, in the cap or a buffer, flat line, jumps, and steps that
@@ -129,25 +129,6 @@ class Conducts {
 	}
 }
 
-function writeTo(
-	m: StreamMemory,
-	at: number | null,
-	value: number,
-	usualMs: number,
-	seen: number,
-	level: number,
-	spread: number,
-	cause: number,
-): void {
-	m.at = at;
-	m.value = value;
-	m.usualMs = usualMs;
-	m.seen = seen;
-	m.level = level;
-	m.spread = spread;
-	m.cause = cause;
-}
-
 /** What a new level is, by quantity, where nothing is logged that explains it. */
 const newLevel = (quantity: SeriesQuantity): number =>
 	quantity === 'ec' || quantity === 'volume' || quantity === 'level'
@@ -190,7 +171,7 @@ export function judgeStream(memory: StreamMemory, samples: Samples, around: Surr
 		const t = at[i]!;
 		const v = value[i]!;
 		if (h < hands.length && hands[h]!.at <= t) {
-			writeTo(m, first ? null : last, before, usual, seen, level, spread, lastCause);
+			noteNewest(m, first ? null : last, before, usual, seen, level, spread, lastCause);
 			while (h < hands.length && hands[h]!.at <= t) besideHand(m, quantity, hands[h++]!);
 		}
 		const isFirst = first;
@@ -297,6 +278,6 @@ export function judgeStream(memory: StreamMemory, samples: Samples, around: Surr
 		}
 		lastCause = cause[i]!;
 	}
-	writeTo(m, first ? null : last, before, usual, seen, level, spread, lastCause);
+	noteNewest(m, first ? null : last, before, usual, seen, level, spread, lastCause);
 	return result;
 }

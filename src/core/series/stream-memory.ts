@@ -56,3 +56,29 @@ export const newStream = (at: number): StreamMemory => ({
 	cause: 0,
 	drift: null,
 });
+
+/**
+ * Writes down what changes with every sample, in place; the rest of a memory changes where it is learned. Values canonical.
+ * @param at of the newest sample, ms; null before the first
+ * @param spread in the units of the manner
+ * @param cause what the newest sample was found to be, by number
+ * @example const m = newStream(0); noteNewest(m, 1000, 5.9, 60_000, 1, 5.9, 0.05, 0); m.value // 5.9
+ */
+export function noteNewest(
+	m: StreamMemory,
+	at: number | null,
+	value: number,
+	usualMs: number,
+	seen: number,
+	level: number,
+	spread: number,
+	cause: number,
+): void {
+	m.at = at;
+	m.value = value;
+	m.usualMs = usualMs;
+	m.seen = seen;
+	m.level = level;
+	m.spread = spread;
+	m.cause = cause;
+}

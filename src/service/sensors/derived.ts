@@ -9,11 +9,12 @@ import {
 	STEP_MINUTES,
 	type Step,
 } from '@/core/series/rollup';
+import { countWhile } from '@/core/series/search';
 import { oneEpisodeMs, streamEpisodes } from '@/core/series/stream-episodes';
 import type { Client } from '@/store/pool';
 import { dropEpisodes, episodesWithin, putEpisodes } from '@/store/sensors/episodes';
 import { listSeries, type SensorSeries } from '@/store/sensors/nodes';
-import { copyRollups, mergeRollups, replaceRollups, rollupsBetween, type SteppedRollup } from '@/store/sensors/rollups';
+import { copyRollups, mergeRollups, type RollupsOfStep, replaceRollups, rollupsBetween } from '@/store/sensors/rollups';
 import { doubtfulBetween, samplesBetween } from '@/store/sensors/samples';
 import type { SiteContext } from '../site';
 
@@ -31,14 +32,16 @@ export async function addToDerived(
 	all: readonly (KeptSamples & { seriesId: number; after: number | null; usualMs: number })[],
 ): Promise<void> {
 	const dayOf = dayIn(context.site.timezone);
-	const begun: SteppedRollup[] = [];
-	const fresh: SteppedRollup[] = [];
+	const begun: RollupsOfStep[] = [];
+	const fresh: RollupsOfStep[] = [];
 	for (const { seriesId, after, ...samples } of all) {
 		const five = rollUp(samples, fiveMinutesOf);
 		const add = (step: Step, rollups: readonly Rollup[], stretch: (at: number) => number) => {
 			// The stretch that the newest sample so far lies in is there; those after it are not.
 			const there = after === null ? Number.NEGATIVE_INFINITY : stretch(after);
-			for (const r of rollups) (r.at > there ? fresh : begun).push({ ...r, seriesId, step });
+			const known = countWhile(rollups, (r) => r.at <= there);
+			begun.push({ seriesId, step, rollups: rollups.slice(0, known) });
+			fresh.push({ seriesId, step, rollups: known === 0 ? rollups : rollups.slice(known) });
 		};
 		add('5min', five, fiveMinutesOf);
 		add('hour', rollUpFurther(five, hourOf), hourOf);

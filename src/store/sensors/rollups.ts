@@ -43,13 +43,16 @@ export const rollupsBetween = (
 		),
 	);
 
-export interface SteppedRollup extends Rollup {
+/** Rollups of one series by one step. */
+export interface RollupsOfStep {
 	seriesId: number;
 	step: Step;
+	rollups: readonly Rollup[];
 }
 
 /** Adds what came to what is there: the same as if all of it had come at once. */
-export async function mergeRollups(db: Db, siteId: number, all: readonly SteppedRollup[]): Promise<void> {
+export async function mergeRollups(db: Db, siteId: number, groups: readonly RollupsOfStep[]): Promise<void> {
+	const all = groups.flatMap((g) => g.rollups);
 	if (all.length === 0) return;
 	await db.query(
 		patiently(
@@ -62,8 +65,8 @@ export async function mergeRollups(db: Db, siteId: number, all: readonly Stepped
 				good_total = r.good_total + EXCLUDED.good_total, good_count = r.good_count + EXCLUDED.good_count`,
 			[
 				siteId,
-				all.map((r) => r.seriesId),
-				all.map((r) => STEP_MINUTES[r.step]),
+				groups.flatMap((g) => g.rollups.map(() => g.seriesId)),
+				groups.flatMap((g) => g.rollups.map(() => STEP_MINUTES[g.step])),
 				all.map((r) => new Date(r.at).toISOString()),
 				all.map((r) => r.least),
 				all.map((r) => r.greatest),
@@ -79,56 +82,31 @@ export async function mergeRollups(db: Db, siteId: number, all: readonly Stepped
 	);
 }
 
-const KINDS = [
-	['site_id', 'int4'],
-	['series_id', 'int4'],
-	['step', 'int2'],
-	['at', 'timestamptz'],
-	['least', 'float8'],
-	['greatest', 'float8'],
-	['total', 'float8'],
-	['count', 'int4'],
-	['worst', 'int2'],
-	['good_least', 'float8'],
-	['good_greatest', 'float8'],
-	['good_total', 'float8'],
-	['good_count', 'int4'],
-] as const;
-
 /** Stores rollups of stretches that have none yet. */
-export async function copyRollups(client: Client, siteId: number, all: readonly SteppedRollup[]): Promise<void> {
+export async function copyRollups(client: Client, siteId: number, groups: readonly RollupsOfStep[]): Promise<void> {
+	const all = groups.flatMap((g) => g.rollups);
 	if (all.length === 0) return;
-	await copyNumbers(client, 'rollup', KINDS, all.length, (row, column) => {
-		const r = all[row]!;
-		switch (column) {
-			case 0:
-				return siteId;
-			case 1:
-				return r.seriesId;
-			case 2:
-				return STEP_MINUTES[r.step];
-			case 3:
-				return r.at;
-			case 4:
-				return r.least;
-			case 5:
-				return r.greatest;
-			case 6:
-				return r.total;
-			case 7:
-				return r.count;
-			case 8:
-				return r.worst;
-			case 9:
-				return r.goodLeast;
-			case 10:
-				return r.goodGreatest;
-			case 11:
-				return r.goodTotal;
-			default:
-				return r.goodCount;
-		}
-	});
+	const of = groups.flatMap((g) => g.rollups.map(() => g));
+	await copyNumbers(
+		client,
+		'rollup',
+		[
+			['site_id', 'int4', () => siteId],
+			['series_id', 'int4', (row) => of[row]!.seriesId],
+			['step', 'int2', (row) => STEP_MINUTES[of[row]!.step]],
+			['at', 'timestamptz', (row) => all[row]!.at],
+			['least', 'float8', (row) => all[row]!.least],
+			['greatest', 'float8', (row) => all[row]!.greatest],
+			['total', 'float8', (row) => all[row]!.total],
+			['count', 'int4', (row) => all[row]!.count],
+			['worst', 'int2', (row) => all[row]!.worst],
+			['good_least', 'float8', (row) => all[row]!.goodLeast],
+			['good_greatest', 'float8', (row) => all[row]!.goodGreatest],
+			['good_total', 'float8', (row) => all[row]!.goodTotal],
+			['good_count', 'int4', (row) => all[row]!.goodCount],
+		],
+		all.length,
+	);
 }
 
 /** Puts the rollups of a series and step from a time on and before another in the place of those that are there. */
@@ -150,9 +128,5 @@ export async function replaceRollups(
 			timeOrEnd(to),
 		]),
 	);
-	await copyRollups(
-		db,
-		siteId,
-		all.map((r) => ({ ...r, seriesId, step })),
-	);
+	await copyRollups(db, siteId, [{ seriesId, step, rollups: all }]);
 }

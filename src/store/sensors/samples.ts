@@ -3,7 +3,7 @@ import { FLAG_OF } from '@/core/series/findings';
 import { DOUBTED_FLAGS } from '@/core/trust/trust';
 import { afterCommit, type Client, type Db, patiently } from '../pool';
 import { read, time, timeOrEnd } from '../read';
-import { copyNumbers } from './copy-binary';
+import { type Column, copyNumbers } from './copy-binary';
 
 /** Samples of one series about to be stored. */
 export interface NewSamples {
@@ -15,16 +15,6 @@ export interface NewSamples {
 	count: number;
 }
 
-const COLUMNS = [
-	['site_id', 'int4'],
-	['series_id', 'int4'],
-	['at', 'timestamptz'],
-	['value', 'float8'],
-	['cause', 'int2'],
-	['flag', 'int2'],
-	['decision', 'int2'],
-] as const;
-
 /** Stores samples that are not there yet, of any number of series. */
 export async function copySamples(client: Client, siteId: number, all: readonly NewSamples[]): Promise<void> {
 	const ends: number[] = [];
@@ -33,28 +23,28 @@ export async function copySamples(client: Client, siteId: number, all: readonly 
 		rows += s.count;
 		ends.push(rows);
 	}
-	let k = 0;
-	await copyNumbers(client, 'sensor_sample', COLUMNS, rows, (row, column) => {
+	let [k, i] = [0, 0];
+	const place = (row: number): void => {
 		while (row >= ends[k]!) k++;
-		const s = all[k]!;
-		const i = row - (ends[k]! - s.count);
-		switch (column) {
-			case 0:
-				return siteId;
-			case 1:
-				return s.seriesId;
-			case 2:
-				return s.at[i]!;
-			case 3:
-				return s.value[i]!;
-			case 4:
-				return s.cause[i]!;
-			case 5:
-				return FLAG_OF[s.cause[i]!]!;
-			default:
-				return s.decision[i]!;
-		}
-	});
+		i = row - (ends[k]! - all[k]!.count);
+	};
+	const columns: readonly Column[] = [
+		['site_id', 'int4', () => siteId],
+		[
+			'series_id',
+			'int4',
+			(row) => {
+				place(row);
+				return all[k]!.seriesId;
+			},
+		],
+		['at', 'timestamptz', () => all[k]!.at[i]!],
+		['value', 'float8', () => all[k]!.value[i]!],
+		['cause', 'int2', () => all[k]!.cause[i]!],
+		['flag', 'int2', () => FLAG_OF[all[k]!.cause[i]!]!],
+		['decision', 'int2', () => all[k]!.decision[i]!],
+	];
+	await copyNumbers(client, 'sensor_sample', columns, rows);
 }
 
 const made = new WeakMap<object, Set<string>>();
