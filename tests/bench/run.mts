@@ -1,15 +1,7 @@
 // npm run bench: ratios measured in one run on one machine; docs/performance.md keeps the figures.
 import { spawn, spawnSync } from 'node:child_process';
 import { once } from 'node:events';
-import {
-	chmodSync,
-	createReadStream,
-	createWriteStream,
-	mkdtempSync,
-	readdirSync,
-	readFileSync,
-	rmSync,
-} from 'node:fs';
+import { chmodSync, createReadStream, createWriteStream, mkdtempSync, readdirSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
@@ -22,7 +14,7 @@ import { enterSamples } from '@/service/enter';
 import { importFile } from '@/service/import';
 import { requireSite, siteForIntake } from '@/service/site';
 import { migrate } from '@/store/migrate';
-import { createPool } from '@/store/pool';
+import { type Client, createPool } from '@/store/pool';
 import { crash } from '../helpers/crash';
 import { moveWhileWriting } from '../helpers/move';
 import { fuzzing } from './fuzz.mts';
@@ -88,6 +80,13 @@ async function measured(script: string, path: string): Promise<{ time: number; p
 	return { time: (performance.now() - start) / 1000, peakMb: peakKb / 1024 };
 }
 
+const foreignKeys = async (client: Client): Promise<string[]> =>
+	(
+		await client.query(
+			"SELECT pg_get_constraintdef(oid) AS key FROM pg_constraint WHERE conrelid = 'reading'::regclass AND contype = 'f' AND conparentid = 0",
+		)
+	).rows.map((r) => r.key);
+
 class Done extends Error {}
 const LOAD_S = 60;
 const ROUNDS_A_BOOK = 250;
@@ -104,7 +103,7 @@ const CHECKER = 'src/cli/check.ts';
 (await import('../../ops/bootstrap.mjs' as string)).ensureBuild();
 const { startCluster, removeCluster, ensureDatabase } = await import('../../ops/cluster.mjs' as string);
 const cluster = await startCluster({ dataDir: dir, durable: true });
-/** npm run bench -- growth: only what grows with stations and readings; -- load: fifty clients for a minute; -- fuzz: bent
+/** npm run bench -- growth: only what grows with stations and readings; -- load: fifty clients for a minute; -- files: the checker and the import, without those two; -- fuzz: bent
  * requests; -- streams: what sensors cost; -- nodes: ten of them for ten minutes; -- sites: many in one database; -- replica: charts from a copy that follows it; -- move: a site
  * from one cluster to another while people write; -- phone: the first view of Round on a slow one; -- crash: server and database killed a thousand times. */
 const only = process.argv[2];
@@ -193,15 +192,17 @@ try {
 		await streams(say, (name) => ensureDatabase(cluster, name), YEAR);
 		throw new Done();
 	}
-	await growth(
-		say,
-		(name) => ensureDatabase(cluster, name),
-		dir,
-		only === 'load' ? SIZES.slice(0, 1) : [...SIZES, [200, LINES]],
-	);
-	if (only === 'growth') throw new Done();
-	await withServer(await ensureDatabase(cluster, 'growth9x10000'), (base, pid) => load(say, base, pid, LOAD_S));
-	if (only === 'load') throw new Done();
+	if (only !== 'files') {
+		await growth(
+			say,
+			(name) => ensureDatabase(cluster, name),
+			dir,
+			only === 'load' ? SIZES.slice(0, 1) : [...SIZES, [200, LINES]],
+		);
+		if (only === 'growth') throw new Done();
+		await withServer(await ensureDatabase(cluster, 'growth9x10000'), (base, pid) => load(say, base, pid, LOAD_S));
+		if (only === 'load') throw new Done();
+	}
 	console.log(`Node ${process.version}, ${LINES.toLocaleString('en-GB')} lines\n`);
 	const file = join(dir, 'readings.csv');
 	await writeReadings(file, LINES);
@@ -241,20 +242,24 @@ try {
 		);
 		if (part === 1) {
 			const client = await pool.connect();
-			await client.query('CREATE TABLE bare (LIKE reading INCLUDING ALL)');
 			const { rows } = await client.query('SELECT count(*) AS n FROM reading');
-			const copied = await seconds(async () => {
-				await client.query(`COPY (SELECT * FROM reading) TO '/tmp/cordwain-bench-copy.bin' (FORMAT binary)`);
-			});
-			const bare = await seconds(async () => {
-				await client.query(`COPY bare FROM '/tmp/cordwain-bench-copy.bin' (FORMAT binary)`);
-			});
+			const copy = join(dir, 'pg', 'readings.bin');
+			await client.query(`COPY (SELECT * FROM reading) TO '${copy}' (FORMAT binary)`);
+			for (const [table, keys, words] of [
+				['bare', [], 'without the keys that it refers to others by'],
+				['same', await foreignKeys(client), 'with them, as the table itself'],
+			] as const) {
+				await client.query(`CREATE TABLE ${table} (LIKE reading INCLUDING ALL)`);
+				for (const key of keys) await client.query(`ALTER TABLE ${table} ADD ${key}`);
+				const bare = await seconds(async () => {
+					await client.query(`COPY ${table} FROM '${copy}' (FORMAT binary)`);
+				});
+				say(
+					`bare COPY of the same rows, ${words}`,
+					`${Math.round(rows[0].n / bare).toLocaleString('en-GB')} rows/s; the import is ${(bare / time).toFixed(2)} of it`,
+				);
+			}
 			client.release();
-			say(
-				'bare COPY of the same rows',
-				`${Math.round(rows[0].n / bare).toLocaleString('en-GB')} rows/s (out: ${copied.toFixed(1)} s); import takes ${(time / bare).toFixed(1)} × as long`,
-			);
-			rmSync('/tmp/cordwain-bench-copy.bin', { force: true });
 		}
 		await pool.end();
 	}
