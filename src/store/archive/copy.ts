@@ -1,10 +1,11 @@
 import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { from as copyFrom, to as copyTo } from 'pg-copy-streams';
+import { from as copyFrom } from 'pg-copy-streams';
 import { z } from 'zod';
 import { type Client, type Db, type Pool, patiently } from '../pool';
 import { read } from '../read';
 import { type ArchivedTable, columnsOf, LEFT_OUT, nameOf, selectOf } from './catalog';
+import { copyOutOf, isSpoilt } from './copy-out';
 
 /** Numbers that the database counts with. */
 const COUNTERS = ['row_id', 'site_id_seq', 'series_number'] as const;
@@ -22,6 +23,12 @@ export async function schemaVersion(db: Db): Promise<number> {
 /** Runs `work` on one moment of the book: what is written meanwhile is not of it. */
 export async function atOneMoment<T>(pool: Pool, work: (client: Client) => Promise<T>): Promise<T> {
 	const client = await pool.connect();
+	// Lost while nothing is asked of it, a connection tells of it by an event that would end the process where nobody listens.
+	let lost = false;
+	const onError = () => {
+		lost = true;
+	};
+	client.on('error', onError);
 	try {
 		await client.query('BEGIN ISOLATION LEVEL REPEATABLE READ READ ONLY');
 		// The same text for the same value, wherever it is written.
@@ -30,14 +37,16 @@ export async function atOneMoment<T>(pool: Pool, work: (client: Client) => Promi
 		);
 		return await work(client);
 	} finally {
-		await client.query('ROLLBACK').catch(() => {});
-		client.release();
+		const spoilt = lost || isSpoilt(client);
+		if (!spoilt) await client.query('ROLLBACK').catch(() => {});
+		client.off('error', onError);
+		client.release(spoilt || lost);
 	}
 }
 
 /** A table as CSV with a header, in the order of its key; of one site, or of all (null). */
 export const copyOut = (client: Client, t: ArchivedTable, siteId: number | null): Readable =>
-	client.query(copyTo(`COPY (${selectOf(t, siteId)}) TO STDOUT (FORMAT csv, HEADER)`));
+	copyOutOf(client, `COPY (${selectOf(t, siteId)}) TO STDOUT (FORMAT csv, HEADER)`);
 
 /** Months of which there are samples: their places have to be there before them. */
 export async function sampleMonths(db: Db, siteId: number | null): Promise<string[]> {

@@ -7,6 +7,8 @@ import { createPool, PATIENT, type Pool } from '../pool';
 export async function inScratchDatabase<T>(url: string, work: (pool: Pool) => Promise<T>): Promise<T> {
 	const name = `cordwain_trial_${randomBytes(6).toString('hex')}`;
 	const admin = new pg.Client({ connectionString: url });
+	// Lost meanwhile it tells of it with the next question; unheard, its event would end the process.
+	admin.on('error', () => {});
 	await admin.connect();
 	try {
 		await admin.query(`CREATE DATABASE ${name} TEMPLATE template0`);
