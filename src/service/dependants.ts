@@ -3,7 +3,8 @@ import { feedParts, learnedRise } from '@/core/mix/feed/plan';
 import { recipeMeans } from '@/core/water/depends';
 import type { BatchRow } from '@/store/batches';
 import type { RecipeRow } from '@/store/recipes';
-import { fedBatches, type ProductView } from './products';
+import { fedBatches } from './gains';
+import type { ProductView } from './products';
 import type { SiteContext } from './site';
 
 function ofRecipe(

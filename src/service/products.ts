@@ -2,21 +2,12 @@ import type { z } from 'zod';
 import type { product, TypedProduct } from '@/contract/products';
 import { ACID_KINDS, type AcidKind, BASES, type BaseKind, molPerLitre, protonsGiven } from '@/core/chem/acids';
 import { bottleRemarks, leftOf } from '@/core/mix/bottle';
-import { batchFigures, gainOf } from '@/core/mix/compare-batches';
 import { type Content, ionsOf, sumOf } from '@/core/mix/feed/content';
 import { feedEc } from '@/core/mix/feed/feed-ec';
 import { readBottles } from '@/core/mix/feed/label-analysis';
-import type { FedBatch } from '@/core/mix/feed/plan';
 import { isSalt, saltContent } from '@/core/mix/feed/salts';
-import { AFTER_MS, BEFORE_MS, litresAt, pairFeeds } from '@/core/mix/feedings';
 import { labelRate } from '@/core/mix/label-rate';
-import { learnGain } from '@/core/mix/nutrient-dose';
-import { POURING_KINDS } from '@/core/reading/model';
-import { median } from '@/core/series/robust';
-import { trustLists } from '@/core/trust/trust';
-import { readingsAround } from '@/store/around';
 import { type BatchRow, listBatches } from '@/store/batches';
-import { listEvents } from '@/store/events';
 import { listPoured, listProducts, type ProductRow, putProduct } from '@/store/mix';
 import { atOnce, type Client, type Db } from '@/store/pool';
 import { insertAudit } from '@/store/site';
@@ -26,7 +17,7 @@ import { problemWords } from '@/words/en/problem';
 import { remarkWords } from '@/words/en/remark';
 import { changed } from './changed';
 import { dayOf } from './day-of';
-import { fillingsOf, inMl } from './poured';
+import { gainOfAll, gainsOfBatches, gainsOfFeeding } from './gains';
 import { Refusal } from './refusal';
 import type { SiteContext } from './site';
 
@@ -87,85 +78,6 @@ function labelOf(p: ProductRow) {
 
 /** A product with what follows from it and from what was poured. */
 export type ProductView = ProductRow & z.output<typeof product>;
-
-const LEARN_FROM = 12;
-const LEARN_FROM_MS = 400 * 86_400_000;
-
-/** The gain of each feed by its newest batches: what the first EC of each showed. */
-/** Batches with what the first EC of each showed. */
-export const fedBatches = (batches: readonly BatchRow[]): FedBatch[] =>
-	batches.map((b) => ({
-		pours: b.plan.pours,
-		waterEcUsCm: b.plan.waterEcUsCm,
-		firstEcUsCm: batchFigures(b.plan, b.log, b.startedAt, b.finishedAt).firstEcUsCm,
-	}));
-
-const gainsOfBatches = (batches: readonly BatchRow[], product: string): number[] =>
-	batches
-		.filter((b) => b.plan.pours.every((p) => p.product === product))
-		.flatMap((b) => {
-			const gain = gainOf(batchFigures(b.plan, b.log, b.startedAt, b.finishedAt));
-			return gain === null ? [] : [gain];
-		})
-		.slice(0, LEARN_FROM);
-
-/** What feeding a running tank did to its EC, by product in lower case: for those who never mix a batch. */
-async function gainsOfFeeding(db: Db, context: SiteContext, now: number): Promise<Map<string, number[]>> {
-	const gains = new Map<string, number[]>();
-	const events = await listEvents(db, context.site.id, {
-		from: now - LEARN_FROM_MS,
-		to: now + 1,
-		kinds: POURING_KINDS,
-		limit: 20_000,
-	});
-	const fed = [...new Set(events.filter((e) => e.kind === 'nutrient_added').map((e) => e.station))];
-	await atOnce(
-		db,
-		fed.map((station) => () => learnFrom(station)),
-	);
-	return gains;
-	async function learnFrom(station: string): Promise<void> {
-		const holdsL = context.known.stations.get(station)?.volumeL ?? null;
-		if (holdsL === null) return;
-		const own = events.filter((e) => e.station === station);
-		const feeds = own
-			.flatMap((e) => {
-				const amount = e.unitText === 'g' ? e.amount : inMl(e.amount, e.unitText);
-				return e.kind === 'nutrient_added' && amount !== null && e.product !== ''
-					? [{ at: e.at, ml: amount, product: e.product.toLowerCase(), note: e.note }]
-					: [];
-			})
-			.slice(-4 * LEARN_FROM);
-		const ec = await readingsAround(
-			db,
-			context.site.id,
-			station,
-			'ec',
-			feeds.map((f) => f.at),
-			{ beforeMs: BEFORE_MS, afterMs: AFTER_MS },
-			trustLists('dose'),
-		);
-		const stirring = own.filter((e) => e.kind !== 'drained').map((e) => e.at);
-		const litres = (at: number) => litresAt(fillingsOf(own), at, holdsL);
-		for (const product of new Set(feeds.map((f) => f.product))) {
-			const samples = pairFeeds(
-				feeds.filter((f) => f.product === product),
-				ec,
-				stirring,
-				litres,
-				feeds.filter((f) => f.product !== product).map((f) => f.at),
-			);
-			const list = samples.flatMap((x) => learnGain([x]) ?? []);
-			gains.set(product, [...(gains.get(product) ?? []), ...list]);
-		}
-	}
-}
-
-/** Batches say most: they begin from plain water. Feeding a running tank counts where there are none. */
-function gainOfAll(ofBatches: readonly number[], ofFeeding: readonly number[] = []) {
-	const list = ofBatches.length > 0 ? ofBatches : ofFeeding.slice(-LEARN_FROM);
-	return { learnedGainUsCm: list.length === 0 ? null : median(list), learnedFromBatches: list.length };
-}
 
 export async function productViews(
 	db: Db,
