@@ -133,7 +133,7 @@ export async function tankAsWritten(
 			ph: byTime([...ph.values()].filter((r) => r.at <= now)),
 			ec: byTime([...ec].map(([at, usCm]) => ({ at, usCm })).filter((r) => r.at <= now)),
 			events: byTime([
-				...events.flatMap((e) => tankEvent(e, waters.of(e)) ?? []),
+				...events.flatMap((e) => tankEvent(e, bringsWater(e) ? waters.of(e) : null) ?? []),
 				...batchFillings(waters.batches, fills, since, waters.of),
 			]),
 			alkalinity: byTime(
@@ -195,6 +195,8 @@ function tankEvent(e: EventRecord, water: WaterThen | null): TankEvent | null {
 	}
 }
 
+const bringsWater = (e: { kind: string }): boolean => e.kind === 'solution_changed' || e.kind === 'water_added';
+
 /** What is known of the water of each filling and top-up: by its batch, by what the event says, or the only source that feeds the tank. */
 async function watersOf(
 	db: Db,
@@ -217,7 +219,7 @@ async function watersOf(
 	};
 	const used = new Set(
 		[...batches.map((b) => ({ kind: 'solution_changed', at: b.startedAt, product: '' })), ...events].flatMap((e) =>
-			e.kind === 'solution_changed' || e.kind === 'water_added' ? (sourceOf(e) ?? []) : [],
+			bringsWater(e) ? (sourceOf(e) ?? []) : [],
 		),
 	);
 	const facts = new Map<

@@ -86,6 +86,26 @@ describe('what explains it', () => {
 		const { explanations } = await get('/explanations?station=butt');
 		expect(explanations.map((e: Answer) => [e.quantity, e.readings])).toEqual([['ec', 14]]);
 	});
+	it('a feed that bears the name of a water is none', async () => {
+		await post('/stations', { code: 'pail', kind: 'reservoir', volume_l: 20 });
+		const ph = (daysAgo: number) => ({
+			station: 'pail',
+			quantity: 'ph',
+			value: (6 - 0.02 * daysAgo).toFixed(2),
+			unit: 'pH',
+			time: at(daysAgo),
+		});
+		await post('/readings', [ph(9), ph(7), ph(5), ph(3), ph(1)]);
+		await post('/events', {
+			station: 'pail',
+			kind: 'nutrient_added',
+			amount: 5,
+			unit: 'mL',
+			product: 'tap',
+			time: at(4),
+		});
+		expect((await get('/explanations?station=pail')).station).toBe('pail');
+	});
 	it('trends too go out as CSV, a line for each quantity', async () => {
 		const query = 'station=pond&from=2026-06-01T00:00:00Z&to=2026-07-15T00:00:00Z';
 		const { trends } = await get(`/trends?${query}`);
