@@ -62,7 +62,7 @@ export const newStream = (at: number): StreamMemory => ({
  * @param at of the newest sample, ms; null before the first
  * @param spread in the units of the manner
  * @param cause what the newest sample was found to be, by number
- * @example const m = newStream(0); noteNewest(m, 1000, 5.9, 60_000, 1, 5.9, 0.05, 0); m.value // 5.9
+ * @example ((m) => (noteNewest(m, 1000, 5.9, 60_000, 1, 5.9, 0.05, 0), m.value))(newStream(0)) // 5.9
  */
 export function noteNewest(
 	m: StreamMemory,
