@@ -31,7 +31,7 @@ export const believedReadings = async (
 	db: Db,
 	context: SiteContext,
 	station: string,
-	quantities: SeriesAsked['quantities'],
+	quantity: SeriesAsked['quantity'],
 	span: { from: number; to?: number },
 	most = MOST,
-): Promise<BelievedReading[]> => (await believedOf(db, context, [{ station, quantities }], span, most))[0]!;
+): Promise<BelievedReading[]> => (await believedOf(db, context, [{ station, quantity }], span, most))[0]!;

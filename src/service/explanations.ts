@@ -4,7 +4,7 @@ import type { Act, Book } from '@/core/explain/book';
 import { explain } from '@/core/explain/explain';
 import { aerationOf } from '@/core/mix/dose/aeration-of';
 import { nitrogenOf, sumOf } from '@/core/mix/feed/content';
-import type { Quantity } from '@/core/quantity';
+import type { SeriesQuantity } from '@/core/quantity';
 import { runVolumes } from '@/core/rootzone/watering';
 import { permits, waits } from '@/core/trust/trust';
 import { listCalibrations } from '@/store/calibrations';
@@ -82,8 +82,8 @@ async function whatWasDone(
 	const runs = isDrain && station.system ? await listIrrigations(db, site, { system: station.system, ...span }) : [];
 	const system = context.systems.find((y) => y.code === station.system) ?? null;
 	const watering = system?.watering ?? {};
-	const here = async (quantity: Quantity) =>
-		thinned(await believedReadings(db, context, station.code, [quantity], span, MOST));
+	const here = async (quantity: SeriesQuantity) =>
+		thinned(await believedReadings(db, context, station.code, quantity, span, MOST));
 	const water = isDrain ? null : await waterOf(db, context, station, span.to);
 	return {
 		feed: isDrain ? station.fedBy[0] : undefined,
@@ -104,8 +104,6 @@ async function whatWasDone(
 	};
 }
 
-const alsoAs = (quantity: 'ph' | 'ec'): readonly Quantity[] => (quantity === 'ec' ? ['ec', 'tds'] : ['ph']);
-
 async function bookOf(
 	db: Db,
 	context: SiteContext,
@@ -115,8 +113,8 @@ async function bookOf(
 	done: Done,
 ): Promise<{ book: Book; readings: number; doubtful: number }> {
 	const site = context.site.id;
-	const at = async (code: string, quantities: readonly Quantity[]) =>
-		thinned(await believedReadings(db, context, code, quantities, span, MOST));
+	const at = async (code: string, quantity: SeriesQuantity) =>
+		thinned(await believedReadings(db, context, code, quantity, span, MOST));
 	const all = (
 		await listReadings(db, site, { station: station.code, quantity, ...span, order: 'newest', limit: MOST })
 	).reverse();
@@ -126,8 +124,8 @@ async function bookOf(
 	const book: Book = {
 		...done.book,
 		quantity,
-		other: await at(station.code, alsoAs(quantity === 'ph' ? 'ec' : 'ph')),
-		feed: done.feed ? await at(done.feed, alsoAs(quantity)) : [],
+		other: await at(station.code, quantity === 'ph' ? 'ec' : 'ph'),
+		feed: done.feed ? await at(done.feed, quantity) : [],
 		...(pen === null
 			? // Of several pens, with none that is mostly used, each is taken as calibrations put it right.
 				{ readings: thinned(own.map((r) => ({ at: r.at, value: believed(r), off: 0 }))), pairs: [], calibrated: [] }

@@ -3,7 +3,7 @@ import type { leafAnswer } from '@/contract/leaf';
 import { scarceAt } from '@/core/crop/availability';
 import { fromLeaf, type LeafBook, type Leaves, type Sign } from '@/core/crop/leaf';
 import { CROPS, rangesFor, type Stage } from '@/core/crop/presets';
-import type { Quantity } from '@/core/quantity';
+import type { SeriesQuantity } from '@/core/quantity';
 import { POURING_KINDS } from '@/core/reading/model';
 import { limitsOf } from '@/core/rootzone/watering';
 import { median } from '@/core/series/robust';
@@ -37,14 +37,14 @@ export async function leafOf(
 		mixed ?? context.inUse.stations.find((s) => s.system === system.code && s.kind === 'root_zone')?.code ?? null;
 	const from = now - LOOK_BACK_DAYS * DAY;
 	const span = { from, to: now + CLOCKS_MS };
-	const read = async (station: string | null, quantities: readonly Quantity[]) =>
-		station === null ? [] : believedReadings(db, context, station, quantities, span);
+	const read = async (station: string | null, quantity: SeriesQuantity) =>
+		station === null ? [] : believedReadings(db, context, station, quantity, span);
 	const middle = (list: readonly { value: number }[]) =>
 		list.length < LEAST ? null : median(list.map((r) => r.value));
 
-	const drainPh = await read(drain, ['ph']);
+	const drainPh = await read(drain, 'ph');
 	const atDrain = drainPh.length >= LEAST;
-	const phReadings = atDrain ? drainPh : await read(feed, ['ph']);
+	const phReadings = atDrain ? drainPh : await read(feed, 'ph');
 	const phStation = atDrain ? drain : feed;
 	const crop = rangesFor(
 		CROPS.some((c) => c.crop === system.crop) ? system.crop : 'something else',
@@ -69,8 +69,8 @@ export async function leafOf(
 					belowShare: share((v) => v < range[0] - BESIDE),
 				}
 			: null;
-	const feedEc = middle(await read(feed, ['ec', 'tds']));
-	const drainEc = middle(await read(drain, ['ec', 'tds']));
+	const feedEc = middle(await read(feed, 'ec'));
+	const drainEc = middle(await read(drain, 'ec'));
 	const ecRange = context.stations.find((s) => s.code === feed)?.ranges.ec ?? null;
 	const ec =
 		feed !== null && feedEc !== null
@@ -80,8 +80,8 @@ export async function leafOf(
 		feedEc !== null && drainEc !== null
 			? { aboveUsCm: drainEc - feedEc, actUsCm: limitsOf(system.watering ?? {}, system.medium).actUsCm }
 			: null;
-	const tempC = middle([...(await read(feed, ['temp'])), ...(await read(drain, ['temp']))]);
-	const oxygenMgL = middle(await read(feed, ['do']));
+	const tempC = middle([...(await read(feed, 'temp')), ...(await read(drain, 'temp'))]);
+	const oxygenMgL = middle(await read(feed, 'do'));
 	const sodiumMmolL = await sodiumOf(db, context, feed);
 	const book: LeafBook = { ph, phValues: values, ec, drain: drainAbove, tempC, oxygenMgL, sodiumMmolL };
 	return {

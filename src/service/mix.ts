@@ -45,8 +45,8 @@ export async function mixView(db: Db, context: SiteContext, now: number): Promis
 				db,
 				site,
 				[
-					...waters.map((s) => ({ station: s.code, quantities: ['alkalinity'] as const })),
-					...shaped.map((s) => ({ station: s.code, quantities: ['level'] as const })),
+					...waters.map((s) => ({ station: s.code, quantity: 'alkalinity' as const })),
+					...shaped.map((s) => ({ station: s.code, quantity: 'level' as const })),
 				],
 				{ limit: 1 },
 			),

@@ -71,8 +71,8 @@ export async function rootZoneOf(db: Db, context: SiteContext, code: string, now
 				context,
 				// A place that there is none of has no readings.
 				[drain ?? '', feed ?? ''].flatMap((station) => [
-					{ station, quantities: ['ec', 'tds'] as const },
-					{ station, quantities: ['ph'] as const },
+					{ station, quantity: 'ec' as const },
+					{ station, quantity: 'ph' as const },
 				]),
 				span,
 			),

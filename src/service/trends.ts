@@ -1,4 +1,4 @@
-import { QUANTITIES, type Quantity } from '@/core/quantity';
+import { type Quantity, SERIES_QUANTITIES } from '@/core/quantity';
 import { startOfDay } from '@/core/quantity/time';
 import { sheetDay } from '@/core/rhythm/sheet-row';
 import { type Window, windowTo } from '@/core/trend/forecast';
@@ -37,14 +37,9 @@ export async function trendsOf(
 	const zone = context.site.timezone;
 	const dayOf = (at: number) => startOfDay(sheetDay(at, zone), zone) ?? at;
 	const found: TrendOfQuantity[] = [];
-	const series = QUANTITIES.filter((q) => q !== 'tds');
-	const believed = await believedOf(
-		db,
-		context,
-		series.map((q) => ({ station, quantities: q === 'ec' ? (['ec', 'tds'] as const) : [q] })),
-		{ from, to },
-	);
-	for (const [i, quantity] of series.entries()) {
+	const series = SERIES_QUANTITIES.map((quantity) => ({ station, quantity }));
+	const believed = await believedOf(db, context, series, { from, to });
+	for (const [i, { quantity }] of series.entries()) {
 		const points = believed[i]!;
 		if (points.length === 0) continue;
 		const kinds = cutsOf(quantity);

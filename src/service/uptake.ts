@@ -1,6 +1,6 @@
 import type { z } from 'zod';
 import type { uptakeAnswer } from '@/contract/uptake';
-import type { Quantity } from '@/core/quantity';
+import type { SeriesQuantity } from '@/core/quantity';
 import { litresAtLevel, tankShape } from '@/core/quantity/tank-shape';
 import { type TankAct, tankStretches } from '@/core/rootzone/tank-looks';
 import { nextTopUp, type Stretch, uptakeOf } from '@/core/rootzone/uptake';
@@ -16,7 +16,7 @@ const USUAL_DAYS = 28;
 const USUAL_LEAST_PCT = 85;
 const MOST_EVENTS = 2000;
 /** What hand-held meters and kits measure of the solution itself. */
-const IONS: readonly Quantity[] = ['no3', 'k', 'ca'];
+const IONS: readonly SeriesQuantity[] = ['no3', 'k', 'ca'];
 /** An older EC is not what stands in the tank. */
 const STALE_MS = 4 * DAY;
 
@@ -35,10 +35,7 @@ export async function uptakeAt(
 	const [ec = [], depths = [], ...ofIons] = await believedOf(
 		db,
 		context,
-		[['ec', 'tds'] as const, ['level'] as const, ...IONS.map((q) => [q])].map((quantities) => ({
-			station: code,
-			quantities,
-		})),
+		(['ec', 'level', ...IONS] as const).map((quantity) => ({ station: code, quantity })),
 		span,
 	);
 	const levels = shape?.ok

@@ -1,5 +1,5 @@
 import type { WaterMembrane, WaterSource } from '@/contract/pages';
-import { QUANTITIES, type SeriesQuantity } from '@/core/quantity';
+import { SERIES_QUANTITIES, type SeriesQuantity } from '@/core/quantity';
 import { permits } from '@/core/trust/trust';
 import type { Ions } from '@/core/water/ions';
 import { readReport } from '@/core/water/ions';
@@ -37,12 +37,6 @@ const MOST_REPORTS = 6;
 /** A chart draws no more; a sensor on a source would write more than that in a week. */
 const MOST = 2000;
 
-/** What is measured of a water, conductivity and TDS as one. */
-const seriesOfSource = (station: string, quantity: SeriesQuantity): SeriesAsked => ({
-	station,
-	quantities: quantity === 'ec' ? ['ec', 'tds'] : [quantity],
-});
-
 /** What was read of waters, of each its newest, oldest first. */
 async function sourceRecords(
 	db: Db,
@@ -58,7 +52,7 @@ async function sourceRecords(
 	);
 }
 export const sourceRecord = async (db: Db, context: SiteContext, station: string, quantity: SeriesQuantity) =>
-	(await sourceRecords(db, context, [seriesOfSource(station, quantity)]))[0]!;
+	(await sourceRecords(db, context, [{ station, quantity }]))[0]!;
 
 export async function waterView(db: Db, context: SiteContext, now: number): Promise<WaterView> {
 	const stations = context.inUse.stations.filter((s) => s.kind === 'source' || s.kind === 'blend');
@@ -68,14 +62,13 @@ export async function waterView(db: Db, context: SiteContext, now: number): Prom
 		() => listRecipes(db, context.site.id),
 		() => newestTimes(db, context.site.id),
 	]);
-	const readAt = (station: string) =>
-		QUANTITIES.filter((q): q is SeriesQuantity => q !== 'tds' && times.has(`${station}\u0000${q}`));
-	const asked = stations.flatMap((s) => readAt(s.code).map((q) => seriesOfSource(s.code, q)));
+	const readAt = (station: string) => SERIES_QUANTITIES.filter((q) => times.has(`${station}\u0000${q}`));
+	const asked = stations.flatMap((s) => readAt(s.code).map((quantity) => ({ station: s.code, quantity })));
 	const [products, records] = await atOnce(db, [
 		() => productViews(db, context, batches, now),
 		() => sourceRecords(db, context, asked),
 	]);
-	const record = new Map(asked.map((a, i) => [`${a.station} ${a.quantities[0]}`, records[i]!]));
+	const record = new Map(asked.map((a, i) => [`${a.station} ${a.quantity}`, records[i]!]));
 	const of = (station: string, quantity: SeriesQuantity) => record.get(`${station} ${quantity}`) ?? [];
 	const known = { recipes, products, batches };
 	const sources: WaterSource[] = [];

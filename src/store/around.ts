@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { quantitiesOf } from '@/core/quantity';
 import type { TrustLists } from '@/core/trust/trust';
 import type { Db } from './pool';
 import { read, time } from './read';
@@ -44,7 +45,7 @@ export async function readingsAround(
 		[
 			siteId,
 			station,
-			quantity === 'ec' ? ['ec', 'tds'] : [quantity],
+			quantitiesOf(quantity),
 			times.map((t) => new Date(t).toISOString()),
 			reach.beforeMs,
 			reach.afterMs,

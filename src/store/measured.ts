@@ -1,13 +1,12 @@
 import { z } from 'zod';
-import type { Quantity } from '@/core/quantity';
+import { quantitiesOf, type SeriesQuantity } from '@/core/quantity';
 import type { Db } from './pool';
 import { read, time } from './read';
 import { CURRENT } from './readings';
 
-/** Quantities of one station that are one series: conductivity and what was typed as TDS, or one alone. */
 export interface SeriesAsked {
 	station: string;
-	quantities: readonly Quantity[];
+	quantity: SeriesQuantity;
 }
 
 const measured = z.strictObject({
@@ -51,7 +50,7 @@ export async function measuredOf(
 			ORDER BY r.at DESC, r.id DESC LIMIT ${Math.trunc(limit)}) x`,
 		[
 			siteId,
-			JSON.stringify(series.map((s, nr) => ({ nr, ...s }))),
+			JSON.stringify(series.map(({ station, quantity }, nr) => ({ nr, station, quantities: quantitiesOf(quantity) }))),
 			...[from, to].flatMap((t) => (t === undefined ? [] : [new Date(t)])),
 		],
 	);

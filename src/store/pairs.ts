@@ -1,6 +1,5 @@
 import { z } from 'zod';
-import type { Unit } from '@/core/quantity';
-import { QUANTITIES } from '@/core/quantity';
+import { QUANTITIES, quantitiesOf, type Unit } from '@/core/quantity';
 import { POURING_KINDS } from '@/core/reading/model';
 import { type Db, patiently } from './pool';
 import { json, read, time } from './read';
@@ -60,7 +59,7 @@ export function pairReadings(
 			JOIN instrument i ON i.site_id = r.site_id AND i.id = r.instrument_id LEFT JOIN verdict v ON v.site_id = r.site_id AND v.reading_id = r.id
 			WHERE v.superseded IS NOT TRUE AND v.decision IS DISTINCT FROM 'undo' AND v.decision IS DISTINCT FROM 'discard'
 			ORDER BY r.at, r.sample_id, r.id`,
-			[siteId, quantity === 'ec' ? ['ec', 'tds'] : ['ph'], instruments.byHand, instruments.continuous, withinMs],
+			[siteId, quantitiesOf(quantity), instruments.byHand, instruments.continuous, withinMs],
 		),
 	);
 }

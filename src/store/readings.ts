@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { FindingSaid } from '@/core/judge/said';
-import { QUANTITIES, type Quantity, seriesQuantity, type Unit } from '@/core/quantity';
+import { QUANTITIES, type Quantity, quantitiesOf, seriesQuantity, type Unit } from '@/core/quantity';
 import { STATION_KINDS } from '@/core/reading/model';
 import { DOUBTED_FLAGS, OPEN_AGAIN } from '@/core/trust/trust';
 import type { Db } from './pool';
@@ -100,7 +100,7 @@ export function where(siteId: number, f: ReadingFilter): { sql: string; values: 
 		add((n) => `station_id = (SELECT id FROM station WHERE site_id = $1 AND code = ${n})`, f.station);
 	if (f.instrument !== undefined)
 		add((n) => `instrument_id = (SELECT id FROM instrument WHERE site_id = $1 AND code = ${n})`, f.instrument);
-	if (f.quantity !== undefined) add((n) => `quantity = ANY(${n})`, f.quantity === 'ec' ? ['ec', 'tds'] : [f.quantity]);
+	if (f.quantity !== undefined) add((n) => `quantity = ANY(${n})`, quantitiesOf(f.quantity));
 	if (f.flags !== undefined) add((n) => `flag = ANY(${n})`, f.flags);
 	if (f.undecided) add((n) => `(decision IS NULL OR decision = ANY(${n}))`, OPEN_AGAIN);
 	if (f.withoutCauses !== undefined) add((n) => `cause <> ALL(${n})`, f.withoutCauses);

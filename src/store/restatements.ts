@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { TimelineOutcome } from '@/core/probe/timeline';
-import type { Unit } from '@/core/quantity';
+import { quantitiesOf, type Unit } from '@/core/quantity';
 import { ENGINE_VERSION } from '@/core/reading/model';
 import { type Db, patiently } from './pool';
 import { json, read, time, timeOrEnd } from './read';
@@ -33,7 +33,7 @@ export async function probeReadings(
 		FROM reading r LEFT JOIN verdict v ON v.site_id = r.site_id AND v.reading_id = r.id
 		WHERE r.site_id = $1 AND r.instrument_id = $2 AND r.quantity = ANY($3) AND r.at >= $4 AND r.at < $5
 			AND v.superseded IS NOT TRUE AND v.decision IS DISTINCT FROM 'undo' ORDER BY r.at, r.id`,
-			[siteId, instrumentId, quantity === 'ec' ? ['ec', 'tds'] : ['ph'], timeOrEnd(from), timeOrEnd(before)],
+			[siteId, instrumentId, quantitiesOf(quantity), timeOrEnd(from), timeOrEnd(before)],
 		),
 	);
 	return rows;

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import type { FindingSaid } from '@/core/judge/said';
-import type { Quantity } from '@/core/quantity';
+import { type Quantity, quantitiesOf } from '@/core/quantity';
 import type { Db } from './pool';
 import { json, read, time } from './read';
 import { CURRENT } from './readings';
@@ -52,7 +52,7 @@ export async function stationSeries(
 		[
 			siteId,
 			station,
-			quantity === 'ec' ? ['ec', 'tds'] : [quantity],
+			quantitiesOf(quantity),
 			new Date(from),
 			new Date(to),
 			points,

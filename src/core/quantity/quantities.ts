@@ -103,3 +103,9 @@ export const SERIES_QUANTITIES = QUANTITIES.filter((q): q is SeriesQuantity => q
  * @example seriesQuantity('tds') // 'ec'
  */
 export const seriesQuantity = (quantity: Quantity): SeriesQuantity => (quantity === 'tds' ? 'ec' : quantity);
+/**
+ * What tells of a quantity, the other way round: of conductivity what a meter shows as TDS too.
+ * @example quantitiesOf('ec') // ['ec', 'tds']
+ */
+export const quantitiesOf = (quantity: Quantity): readonly Quantity[] =>
+	quantity === 'ec' ? ['ec', 'tds'] : [quantity];

@@ -40,7 +40,7 @@ export async function sensorsApart(db: Db, context: SiteContext, now: number): P
 	const found: SensorsApart[] = [];
 	for (const [a, b] of pairs) {
 		const quantity = a.quantity as 'ph' | 'ec';
-		const hands = await believedReadings(db, context, a.station, quantity === 'ph' ? ['ph'] : ['ec', 'tds'], {
+		const hands = await believedReadings(db, context, a.station, quantity, {
 			from: now - BACK_MS,
 		});
 		const held = hands.filter((h) => !context.known.instruments.get(h.instrument ?? '')?.continuous);

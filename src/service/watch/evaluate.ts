@@ -1,3 +1,4 @@
+import { seriesQuantity } from '@/core/quantity';
 import { startOfDay } from '@/core/quantity/time';
 import { sheetDay } from '@/core/rhythm/sheet-row';
 import { STREAM_CAUSES } from '@/core/series/findings';
@@ -110,15 +111,9 @@ export class Watching {
 		});
 		const believed = told.points.filter((p) => p.believed > 0);
 		if (believed.length > 0) return believed.map((p) => ({ at: p.at, value: p.restated ?? p.value }));
-		const hands = await believedReadings(
-			this.db,
-			this.context,
-			c.station,
-			c.quantity === 'ec' ? ['ec', 'tds'] : [c.quantity],
-			{
-				from: this.now - handsMs,
-			},
-		);
+		const hands = await believedReadings(this.db, this.context, c.station, seriesQuantity(c.quantity), {
+			from: this.now - handsMs,
+		});
 		return hands.map(({ at, value }) => ({ at, value }));
 	}
 
