@@ -60,8 +60,8 @@ async function writes(
 	}
 }
 
-/** Two installations, each with sites of its own; one of the first moves to the second while three write there. */
-export async function moveWhileWriting(from: string, to: string, forMs: number): Promise<Moved> {
+/** Two installations, each with sites of its own; one of the first moves to the second while three write there: `each` entries before it, and as many after. */
+export async function moveWhileWriting(from: string, to: string, each: number): Promise<Moved> {
 	const folder = mkdtempSync(join(tmpdir(), 'cordwain-move-'));
 	const apps = [await startApplication({ databaseUrl: from }), await startApplication({ databaseUrl: to })] as const;
 	const m: Moved = { answered: 0, askedAgain: 0, wrong: [], longestMs: 0 };
@@ -80,7 +80,10 @@ export async function moveWhileWriting(from: string, to: string, forMs: number):
 				m,
 			),
 		);
-		await sleep(forMs / 2);
+		const answered = async (most: number) => {
+			while (m.answered < most) await sleep(10);
+		};
+		await answered(each);
 		const [a, b] = [createPool(from), createPool(to)];
 		const file = join(folder, 'hill.zip');
 		await takeSite(a, place.site, file, 'grower');
@@ -88,7 +91,7 @@ export async function moveWhileWriting(from: string, to: string, forMs: number):
 		// The directory says so from now on.
 		place = { base: apps[1].base, site: ids[0]! };
 		await Promise.all([a.end(), b.end()]);
-		await sleep(forMs / 2);
+		await answered(m.answered + each);
 		on = false;
 		await Promise.all(writers);
 		const last = createPool(to, { siteId: place.site });
