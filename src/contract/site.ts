@@ -148,9 +148,7 @@ export type Instrument = z.input<typeof instrument>;
 const since = z
 	.enum(['now', 'always'])
 	.optional()
-	.describe(
-		'from when on other ranges and another volume hold; always: it was never otherwise, and all is judged again',
-	);
+	.describe('from when on the change holds; always: it was never otherwise, and all is judged again');
 
 /** As the checks keep it. */
 const memory = z.custom<EngineSnapshot>((m) => typeof m === 'object' && m !== null && 'stations' in m);
@@ -226,6 +224,7 @@ export const setup = resource('Setup', {
 	},
 	'POST /instruments': {
 		summary: 'Make an instrument, or change the one with this code',
+		query: wire({ since }),
 		body: instrument,
 		answer: instrument,
 		status: 201,

@@ -30,7 +30,7 @@ export function calibrationLine(
 	row: readonly string[],
 	header: Header,
 	zone: string,
-	instrument: (code: string) => InstrumentInfo | undefined,
+	instrument: (code: string, at: number) => InstrumentInfo | undefined,
 ): CalibrationLineResult {
 	const bad = (column: string, message: string): CalibrationLineResult => ({ ok: false, problem: { column, message } });
 	if (row.length > header.count) return bad('', `has ${row.length} cells where the header has ${header.count}`);
@@ -57,7 +57,7 @@ export function calibrationLine(
 		const definition = standardNamed(standard);
 		if (!definition) return bad('nominal', `is empty and “${standard}” is not a standard known here`);
 		if (numbers.temp_c === null) return bad('temp_c', 'is empty, and the value of the standard depends on it');
-		const meter = instrument(code);
+		const meter = instrument(code, time.at);
 		const at = nominalValue(definition, numbers.temp_c!, {
 			compensates: meter?.compensates ?? true,
 			alphaPctPerC: meter?.alphaPctPerC ?? 2,

@@ -20,8 +20,8 @@ export interface RowContext {
 	zone: string;
 	/** Of the site, m. */
 	altitudeM: number;
-	/** Scale of an instrument's ppm display, for values written as plain `ppm`. */
-	ppmScale: (instrument: string) => PpmScale | null;
+	/** Scale of an instrument's ppm display at a time, for values written as plain `ppm`. */
+	ppmScale: (instrument: string, at: number) => PpmScale | null;
 	/** Of the lines before, in the night in which the clocks go back. */
 	hours: RepeatedHours;
 }
@@ -56,7 +56,7 @@ export function readingRow(row: readonly string[], header: Header, context: RowC
 			tempC,
 			waitS,
 		},
-		{ ppmScale: context.ppmScale(instrument), altitudeM: context.altitudeM },
+		{ ppmScale: context.ppmScale(instrument, time.at), altitudeM: context.altitudeM },
 	);
 	if (!read.ok) return bad(read.problem.field, readingProblem(read.problem), read.problem.code === 'ppm-without-scale');
 	const extra = extraOf(row, header);

@@ -1,4 +1,5 @@
 import { PROBLEMS, type ProblemCode } from '@/contract/problems';
+import { instrumentThen } from '@/core/judge/context';
 import type { Calibrated } from '@/core/probe/calibration';
 import { examineCalibration } from '@/core/probe/examine-calibration';
 import { likelyStandard, nominalValue, standardNamed } from '@/core/probe/standards';
@@ -86,10 +87,7 @@ async function resolvePoints(
 					`${path}.standard`,
 					`${standard.name} is not a standard for ${c.quantity === 'ph' ? 'pH' : 'EC'}.`,
 				);
-			const at = nominalValue(standard, c.tempC, {
-				compensates: instrument.compensates,
-				alphaPctPerC: instrument.alphaPct,
-			});
+			const at = nominalValue(standard, c.tempC, instrumentThen(context.known, instrument.code, c.at));
 			if (!at.ok)
 				throw refuse(
 					'temp_c',

@@ -1,3 +1,4 @@
+import { instrumentThen } from '@/core/judge/context';
 import type { Quantity } from '@/core/quantity';
 import { readingFromText, skippedOf } from '@/core/reading/from-text';
 import type { Reading, Verdict } from '@/core/reading/model';
@@ -79,7 +80,10 @@ export function understand(context: SiteContext, sample: TypedSample, path: stri
 				tempC: typed.tempC ?? null,
 				waitS: typed.waitS ?? null,
 			},
-			{ ppmScale: instrument?.ppmScale ?? null, altitudeM: altitudeOf(context.site) },
+			{
+				ppmScale: instrumentThen(context.known, typed.instrument ?? '', sample.at)?.ppmScale ?? null,
+				altitudeM: altitudeOf(context.site),
+			},
 		);
 		if (!read.ok) throw refuse(read.problem.field, `${readingProblem(read.problem)}.`);
 		return {

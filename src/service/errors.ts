@@ -1,10 +1,11 @@
+import { instrumentThen } from '@/core/judge/context';
 import { type Displayed, readingUncertainty } from '@/core/judge/uncertainty';
 import { PAIRED_WITHIN_MS, type Pair, PairFinder, type Sighting } from '@/core/probe/error-curve/pairs';
 import type { ProbeErrors, ProbeOfSite } from '@/core/probe/error-curve/probe-errors';
 import { SiteErrors } from '@/core/probe/error-curve/site-errors';
 import { type Evidence, evidenceOf } from '@/core/probe/evidence';
 import { type Quantity, seriesQuantity } from '@/core/quantity';
-import { type EventKind, POURING_KINDS, type Reading } from '@/core/reading/model';
+import { type EventKind, type InstrumentInfo, POURING_KINDS, type Reading } from '@/core/reading/model';
 import { MEASURES } from '@/core/reading/protocol';
 import type { InstrumentRow } from '@/store/line';
 import { pairReadings, pourings } from '@/store/pairs';
@@ -36,23 +37,24 @@ export interface PairedReading extends Displayed {
 	at: number;
 }
 
-/** Whether what an instrument shows of a quantity can be held against others: a meter that does not compensate shows another thing. */
-const tells = (i: InstrumentRow, quantity: 'ph' | 'ec'): boolean =>
-	MEASURES[i.kind].includes(quantity)
-		? quantity === 'ph' || i.compensates
-		: // The colours of a kit are a pH.
-			quantity === 'ph' && i.kind === 'drop_kit';
+/** Whether an instrument shows a quantity; the colours of a kit are a pH. */
+const shows = (i: InstrumentRow, quantity: 'ph' | 'ec'): boolean =>
+	MEASURES[i.kind].includes(quantity) || (quantity === 'ph' && i.kind === 'drop_kit');
 
-function sightingOf(site: SiteContext, r: PairedReading, instrument: InstrumentRow): Sighting {
-	const { u, repeats } = readingUncertainty(r, site.known.instruments.get(instrument.code));
+/** What a reading was, to be held against others; null where it cannot be: a meter that did not compensate showed another thing. */
+function sightingOf(site: SiteContext, r: PairedReading, instrument: InstrumentRow): Sighting | null {
+	const then = instrumentThen(site.known, instrument.code, r.at)!;
+	const isEc = seriesQuantity(r.quantity) === 'ec';
+	if (isEc && !then.compensates) return null;
+	const { u, repeats } = readingUncertainty(r, then);
 	return {
 		id: r.id,
 		probe: instrument.code,
-		continuous: instrument.continuous,
+		continuous: then.continuous,
 		station: r.station,
-		sample: instrument.continuous ? null : String(r.sampleId),
+		sample: then.continuous ? null : String(r.sampleId),
 		at: r.at,
-		value: seriesQuantity(r.quantity) === 'ec' ? onScale(r.value, r.unit, instrument) : r.value,
+		value: isEc ? onScale(r.value, r.unit, then) : r.value,
 		uRepeat: instrument.kind === 'drop_kit' ? u : repeats,
 	};
 }
@@ -71,7 +73,7 @@ export class ErrorsOf {
 	) {}
 
 	static async load(db: Db, site: SiteContext, quantity: 'ph' | 'ec', record: ProbeRecord): Promise<ErrorsOf> {
-		const telling = site.instruments.filter((i) => tells(i, quantity));
+		const telling = site.instruments.filter((i) => shows(i, quantity));
 		const rows =
 			telling.length < 2
 				? []
@@ -88,7 +90,10 @@ export class ErrorsOf {
 		const byCode = new Map(telling.map((i) => [i.code, i]));
 		const poured = timesOf(telling.length < 2 ? [] : await pourings(db, site.site.id));
 		const finder = new PairFinder(quantity, mixedBetween(poured));
-		const pairs = rows.flatMap((r) => finder.take(sightingOf(site, r, byCode.get(r.instrument)!)));
+		const pairs = rows.flatMap((r) => {
+			const seen = sightingOf(site, r, byCode.get(r.instrument)!);
+			return seen ? finder.take(seen) : [];
+		});
 		const halfSteps = new Map<string, number>();
 		for (const r of rows) halfSteps.set(r.instrument, Math.max(halfSteps.get(r.instrument) ?? 0, r.halfWidth));
 		const probes = site.instruments.map((i) => probeOf(record, i, quantity, halfSteps.get(i.code) ?? 0));
@@ -107,8 +112,9 @@ export class ErrorsOf {
 		const byCode = new Map(this.site.instruments.map((i) => [i.code, i]));
 		const fresh = readings.flatMap((r) => {
 			const instrument = byCode.get(r.instrument ?? '');
-			if (!instrument || seriesQuantity(r.quantity) !== this.quantity || !tells(instrument, this.quantity)) return [];
-			return this.finder.take(sightingOf(this.site, r, instrument));
+			if (!instrument || seriesQuantity(r.quantity) !== this.quantity || !shows(instrument, this.quantity)) return [];
+			const seen = sightingOf(this.site, r, instrument);
+			return seen ? this.finder.take(seen) : [];
 		});
 		if (fresh.length === 0) return;
 		this.pairs.push(...fresh);
@@ -122,9 +128,9 @@ export class ErrorsOf {
 		else this.poured.set(station, [at]);
 	}
 
-	/** What an instrument showed, on the scale that is known of it by now. */
-	valueOf(r: { value: number; unit: Reading['unit'] }, instrument: InstrumentRow): number {
-		return this.quantity === 'ec' ? onScale(r.value, r.unit, instrument) : r.value;
+	/** What an instrument showed, on the scale that is known by now of it as it was then. */
+	valueOf(r: { value: number; unit: Reading['unit'] }, then: InstrumentInfo | undefined): number {
+		return this.quantity === 'ec' ? onScale(r.value, r.unit, then) : r.value;
 	}
 
 	nameOf(code: string): string {
@@ -137,7 +143,11 @@ export class ErrorsOf {
 
 	/** What the error of one reading is known from. */
 	evidence(instrument: InstrumentRow, r: { at: number; value: number; unit: Reading['unit'] }): Evidence {
-		const reading = { probe: instrument.code, at: r.at, value: this.valueOf(r, instrument) };
+		const reading = {
+			probe: instrument.code,
+			at: r.at,
+			value: this.valueOf(r, instrumentThen(this.site.known, instrument.code, r.at)),
+		};
 		return evidenceOf(this.quantity, this.probes, this.pairs, reading);
 	}
 

@@ -1,4 +1,5 @@
 import { createReadStream } from 'node:fs';
+import { instrumentThen } from '@/core/judge/context';
 import { RepeatedHours } from '@/core/quantity/time';
 import { drainsMoreThanGiven, type MeasuredRun } from '@/core/rootzone/watering';
 import { type CalibrationLine, calibrationLine, groupCalibrations, troubleOf } from '@/files/calibrations-row';
@@ -76,7 +77,7 @@ function understandLine(
 		return r.ok ? { line: record.line, reading: r.row } : { line: record.line, problem: r.problem };
 	}
 	if (format === CALIBRATIONS) {
-		const c = calibrationLine(record.cells, header, context.zone, (code) => site.known.instruments.get(code));
+		const c = calibrationLine(record.cells, header, context.zone, (code, at) => instrumentThen(site.known, code, at));
 		return c.ok ? { line: record.line, calibration: c.row } : { line: record.line, problem: c.problem };
 	}
 	if (format === IRRIGATIONS) {
@@ -113,7 +114,7 @@ export async function openImport(path: string, site: SiteContext): Promise<Impor
 	const context: RowContext = {
 		zone: site.site.timezone,
 		altitudeM: altitudeOf(site.site),
-		ppmScale: (code) => site.known.instruments.get(code)?.ppmScale ?? null,
+		ppmScale: (code, at) => instrumentThen(site.known, code, at)?.ppmScale ?? null,
 		hours: new RepeatedHours(),
 	};
 	async function* chunks(): AsyncGenerator<Line[]> {

@@ -51,6 +51,9 @@ async function contextOf(db: Db, site: SiteContext) {
 					quantity,
 				),
 				interval: intervalChoice(i),
+				intervalBefore: site.versions.flatMap((v) =>
+					v.instrumentId === i.id && v.instrument ? [{ until: v.until, interval: intervalChoice(v.instrument) }] : [],
+				),
 				step: displayStep(i, quantity),
 			})),
 		),

@@ -2,6 +2,7 @@ import type { ProbeCalibration, ProbeJump } from '@/core/probe/error-curve/visit
 import { provisionalCalibrations } from '@/core/probe/provisional';
 import { THRESHOLDS } from '@/core/probe/timeline';
 import { ppmScaleOf, ppmUnit, toCanonical, type Unit } from '@/core/quantity';
+import type { InstrumentInfo } from '@/core/reading/model';
 import {
 	type CalibrationRow,
 	type LotRow,
@@ -12,7 +13,6 @@ import {
 	type ProbeEventRow,
 	type ProbeRow,
 } from '@/store/calibrations';
-import type { InstrumentRow } from '@/store/line';
 import { type Db, homeOf } from '@/store/pool';
 import type { SiteContext } from './site';
 
@@ -68,10 +68,11 @@ export const timelineJumps = (events: readonly ProbeEventRow[], quantity: 'ph' |
 		.map((e) => ({ at: e.at, kind: e.kind, before: e.before, after: e.after }));
 
 /** Re-reads a ppm of a meter whose scale is known better now. */
-export function onScale(value: number, unit: Unit, instrument: InstrumentRow): number {
+export function onScale(value: number, unit: Unit, instrument: Pick<InstrumentInfo, 'ppmScale'> | undefined): number {
 	const scale = ppmScaleOf(unit);
-	if (scale === undefined || instrument.ppmScale === null || instrument.ppmScale === scale) return value;
-	return toCanonical(value * (scale / 1000), ppmUnit(instrument.ppmScale));
+	const known = instrument?.ppmScale ?? null;
+	if (scale === undefined || known === null || known === scale) return value;
+	return toCanonical(value * (scale / 1000), ppmUnit(known));
 }
 
 /** Everything that was found of the probes of a site. */

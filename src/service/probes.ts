@@ -65,7 +65,10 @@ export const evaluateRow = (c: CalibrationRow): CalibrationResult =>
 		c.settleS,
 	);
 
-export const intervalChoice = (i: InstrumentRow): IntervalChoice => ({ by: i.calibrateBy, days: i.makerDays });
+export const intervalChoice = (i: Pick<InstrumentRow, 'calibrateBy' | 'makerDays'>): IntervalChoice => ({
+	by: i.calibrateBy,
+	days: i.makerDays,
+});
 
 function viewOf(
 	instrument: InstrumentRow,

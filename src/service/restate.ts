@@ -1,3 +1,4 @@
+import { instrumentThen } from '@/core/judge/context';
 import { withoutConstant } from '@/core/judge/uncertainty';
 import { compensate } from '@/core/probe/conductivity';
 import { type Stretch, stretchAt } from '@/core/probe/error-curve/stretch';
@@ -30,9 +31,10 @@ function restateReadings(
 	readings: readonly ProbeReading[],
 ): TimelineOutcome[] {
 	const { quantity } = errors;
-	const info = site.known.instruments.get(instrument.code);
+	const then = (at: number) => instrumentThen(site.known, instrument.code, at);
 	const asRead = readings.map((r) => {
-		const value = errors.valueOf(r, instrument);
+		const info = then(r.at);
+		const value = errors.valueOf(r, info);
 		return { ...r, value, uRepeat: withoutConstant(r.u, quantity, value, info) };
 	});
 	const curve = errors.of(instrument.code)!;
@@ -50,11 +52,9 @@ function restateReadings(
 				parts: { instrument: r.u, standards: 0, drift: 0 },
 			};
 		let { value, u, status } = o;
-		if (quantity === 'ec' && !instrument.compensates) {
-			const at25 =
-				r.tempC === null
-					? null
-					: compensate({ ecUsCm: Math.max(value, 0), tempC: r.tempC, alphaPctPerC: instrument.alphaPct });
+		const { compensates, alphaPctPerC } = then(r.at)!;
+		if (quantity === 'ec' && !compensates) {
+			const at25 = r.tempC === null ? null : compensate({ ecUsCm: Math.max(value, 0), tempC: r.tempC, alphaPctPerC });
 			if (at25?.ok) value = at25.value;
 			else u = Math.hypot(u, UNKNOWN_TEMPERATURE_U * Math.abs(value));
 		}

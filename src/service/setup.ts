@@ -16,16 +16,21 @@ import {
 	type SystemRow,
 } from '@/store/line';
 import type { Client, Db } from '@/store/pool';
-import { anythingBefore, forgetSetupVersions, insertSetupVersion, type SetupVersion } from '@/store/setup-versions';
+import {
+	anythingBefore,
+	forgetSetupVersions,
+	type InstrumentWas,
+	insertSetupVersion,
+	type SetupVersion,
+} from '@/store/setup-versions';
 import { findSite, insertAudit, insertSite, type SiteRow, updateSite, workForFirst } from '@/store/site';
 import { writing } from '@/store/writing';
 import { shapeProblem } from '@/words/en/shape';
 import { changed } from './changed';
-import { intervalChoice } from './probes';
 import { Refusal } from './refusal';
 import { recomputeAll } from './restate';
 import { daysAgain } from './sensors/derived';
-import { instrumentInfo, requireSite, type SiteContext } from './site';
+import { requireSite, type SiteContext } from './site';
 
 /** The settings that the checks go by. */
 const judgedBy = (s: SiteRow['settings']) => [s.sensitivity ?? 'usual', s.waits ?? null];
@@ -68,9 +73,14 @@ export async function saveSystem(
 	return writing(db, async (client) => {
 		const saved = await putSystem(client, context.site.id, system);
 		if (before && before.volumeL !== saved.volumeL) {
-			const stations = context.stations.filter((s) => s.system === system.code).map((s) => s.id);
-			const then = { systemId: saved.id, stationId: null, volumeL: before.volumeL, ranges: null };
-			await keepVersion(client, context, then, stations, since);
+			// Stations that are of it, or ever were.
+			const stations = context.stations.flatMap((s) =>
+				s.system === system.code || context.versions.some((v) => v.stationId === s.id && v.ofSystemId === saved.id)
+					? [s.id]
+					: [],
+			);
+			const then = { ...NOTHING_WAS, systemId: saved.id, volumeL: before.volumeL };
+			await keepVersion(client, context, then, { stationIds: stations }, since);
 		}
 		await insertAudit(client, context.site.id, who, 'system.saved', system.code, { ...system, since });
 		return saved;
@@ -105,26 +115,38 @@ export async function saveStation(
 	return writing(db, async (client) => {
 		const id = await putStation(client, context.site.id, station);
 		const before = context.stations.find((s) => s.code === station.code);
-		if (before && (before.kind !== station.kind || before.system !== station.system))
-			await markDue(client, context.site.id, Number.NEGATIVE_INFINITY);
-		if (before && (before.volumeL !== station.volumeL || !isDeepStrictEqual(before.ranges, station.ranges))) {
-			const then = { stationId: id, systemId: null, volumeL: before.volumeL, ranges: before.ranges };
-			await keepVersion(client, context, then, [id], since);
+		const judged = ({ kind, system, volumeL, ranges }: typeof station) => ({ kind, system, volumeL, ranges });
+		if (before && !isDeepStrictEqual(judged(before), judged(station))) {
+			const { kind, volumeL, ranges } = before;
+			const ofSystemId = context.systems.find((y) => y.code === before.system)?.id ?? null;
+			const then = { ...NOTHING_WAS, stationId: id, volumeL, ranges, kind, ofSystemId };
+			await keepVersion(client, context, then, { stationIds: [id] }, since);
 		}
 		await insertAudit(client, context.site.id, who, 'station.saved', station.code, { ...station, since });
 		return { ...station, id };
 	});
 }
 
-/** From when on a change of ranges or of a volume holds: what was judged before stays as it is, or it was always so. */
+/** From when on a change holds: what was judged before stays as it is, or it was always so. */
 export type Since = 'now' | 'always';
+
+const NOTHING_WAS = {
+	stationId: null,
+	systemId: null,
+	instrumentId: null,
+	volumeL: null,
+	ranges: null,
+	kind: null,
+	ofSystemId: null,
+	instrument: null,
+};
 
 /** Keeps what something was until now, or has what was read there judged again by what it is. */
 async function keepVersion(
 	client: Client,
 	context: SiteContext,
 	then: Omit<SetupVersion, 'until'>,
-	stationIds: readonly number[],
+	of: { stationIds?: readonly number[]; instrumentId?: number },
 	since: Since,
 ): Promise<void> {
 	const siteId = context.site.id;
@@ -135,8 +157,7 @@ async function keepVersion(
 	}
 	const until = Date.now();
 	// What nobody has read yet is being set up.
-	if (await anythingBefore(client, siteId, stationIds, until))
-		await insertSetupVersion(client, siteId, { ...then, until });
+	if (await anythingBefore(client, siteId, of, until)) await insertSetupVersion(client, siteId, { ...then, until });
 }
 
 /** The order in which the water runs, as a whole. */
@@ -166,6 +187,7 @@ export async function saveInstrument(
 	context: SiteContext,
 	change: z.output<typeof instrument>,
 	who: string,
+	since: Since = 'now',
 ): Promise<InstrumentRow> {
 	const before = context.instruments.find((i) => i.code === change.code);
 	const instrument = changed<Omit<InstrumentRow, 'id'>>(
@@ -175,22 +197,38 @@ export async function saveInstrument(
 	);
 	return writing(db, async (client) => {
 		const id = await putInstrument(client, context.site.id, instrument);
-		await insertAudit(client, context.site.id, who, 'instrument.saved', instrument.code, instrument);
+		await insertAudit(client, context.site.id, who, 'instrument.saved', instrument.code, { ...instrument, since });
 		const saved = { ...instrument, id };
-		// A scale or a compensation known better now re-reads the past.
-		if (
-			before &&
-			(!isDeepStrictEqual(instrumentInfo(before), instrumentInfo(saved)) ||
-				!isDeepStrictEqual(intervalChoice(before), intervalChoice(saved)))
-		)
-			await markDue(client, context.site.id, Number.NEGATIVE_INFINITY);
-		if (
-			before &&
-			(before.ppmScale !== saved.ppmScale ||
-				before.compensates !== saved.compensates ||
-				before.alphaPct !== saved.alphaPct)
-		)
-			await recomputeAll(client, await requireSite(client));
+		if (!before) return saved;
+		// A scale that nobody had named was always the one that is named now.
+		const named = before.ppmScale === null && saved.ppmScale !== null;
+		const was = named ? { ...wasOf(before), ppmScale: saved.ppmScale } : wasOf(before);
+		if (!isDeepStrictEqual(was, wasOf(saved)))
+			await keepVersion(
+				client,
+				context,
+				{ ...NOTHING_WAS, instrumentId: id, instrument: was },
+				{ instrumentId: id },
+				since,
+			);
+		if (named) await markDue(client, context.site.id, Number.NEGATIVE_INFINITY);
+		const differently =
+			before.ppmScale !== saved.ppmScale ||
+			before.compensates !== saved.compensates ||
+			before.alphaPct !== saved.alphaPct;
+		if (named || (since === 'always' && differently)) await recomputeAll(client, await requireSite(client));
 		return saved;
 	});
 }
+
+/** What readings of an instrument are understood and judged by. */
+const wasOf = (i: InstrumentRow): InstrumentWas => ({
+	quantities: i.quantities,
+	perDrop: i.perDrop,
+	ppmScale: i.ppmScale,
+	compensates: i.compensates,
+	alphaPct: i.alphaPct,
+	continuous: i.continuous,
+	calibrateBy: i.calibrateBy,
+	makerDays: i.makerDays,
+});

@@ -11,7 +11,7 @@ import {
 	type SystemRow,
 } from '@/store/line';
 import { type Db, homeOf } from '@/store/pool';
-import { listSetupVersions, type SetupVersion } from '@/store/setup-versions';
+import { type InstrumentWas, listSetupVersions, type SetupVersion } from '@/store/setup-versions';
 import { findSite, insertSite, type StoredSite, workForFirst } from '@/store/site';
 import { writing } from '@/store/writing';
 
@@ -21,7 +21,7 @@ export interface SiteContext {
 	systems: SystemRow[];
 	/** Everything that was ever a station here, in the order the water runs. */
 	stations: StationRow[];
-	/** What stations and systems were before they were changed. */
+	/** What stations, systems and instruments were before they were changed. */
 	versions: SetupVersion[];
 	instruments: InstrumentRow[];
 	/** What of it is still used: what lists show. */
@@ -57,15 +57,27 @@ export function stationInfo(
 ): StationInfo {
 	const system = systems.find((y) => y.code === s.system);
 	const own = versions.filter((v) => v.stationId === s.id);
-	const ofSystem = versions.filter((v) => system && v.systemId === system.id);
+	const wasOf = (v: SetupVersion | undefined) =>
+		v?.kind == null ? system : systems.find((y) => y.id === v.ofSystemId);
+	const ofSystems = [...new Set([system, ...own.map(wasOf)])].flatMap((y) =>
+		versions.filter((v) => y && v.systemId === y.id),
+	);
 	const volumeOf = (own: number | null, whole: number | null | undefined) => own ?? whole ?? null;
-	// Whatever was changed divides the time: until then it was what each of both was then.
-	const before = [...new Set([...own, ...ofSystem].map((v) => v.until))]
+	// Whatever was changed divides the time: until then it was what each of them was then.
+	const before = [...new Set([...own, ...ofSystems].map((v) => v.until))]
 		.sort((a, b) => a - b)
 		.map((until) => {
-			const then = own.find((v) => v.until >= until) ?? s;
-			const whole = ofSystem.find((v) => v.until >= until) ?? system;
-			return { until, volumeL: volumeOf(then.volumeL, whole?.volumeL), ranges: rangesOf(then.ranges ?? {}) };
+			const version = own.find((v) => v.until >= until);
+			const then = version ?? s;
+			const of = wasOf(version);
+			const whole = ofSystems.find((v) => v.systemId === of?.id && v.until >= until) ?? of;
+			return {
+				until,
+				kind: version?.kind ?? s.kind,
+				system: of?.code ?? null,
+				volumeL: volumeOf(then.volumeL, whole?.volumeL),
+				ranges: rangesOf(then.ranges ?? {}),
+			};
 		});
 	return {
 		code: s.code,
@@ -78,7 +90,7 @@ export function stationInfo(
 }
 
 /** A kit that counts drops is no finer than a drop, unless its leaflet says so. */
-const withDrops = ({ quantities, perDrop }: InstrumentRow): InstrumentInfo['quantities'] => {
+const withDrops = ({ quantities, perDrop }: InstrumentWas): InstrumentInfo['quantities'] => {
 	const counted = Object.entries(perDrop ?? {}).map(([q, per]) => {
 		const width = dropResolution(q as Quantity, per);
 		return [q, { ...(width === null ? {} : { resolution: width }), ...quantities[q as Quantity] }];
@@ -86,14 +98,21 @@ const withDrops = ({ quantities, perDrop }: InstrumentRow): InstrumentInfo['quan
 	return { ...quantities, ...Object.fromEntries(counted) };
 };
 
-export const instrumentInfo = (i: InstrumentRow): InstrumentInfo => ({
-	code: i.code,
+const readsAs = (i: InstrumentWas) => ({
 	quantities: withDrops(i),
 	ppmScale: i.ppmScale,
 	compensates: i.compensates,
 	alphaPctPerC: i.alphaPct,
 	continuous: i.continuous,
 });
+
+/** @param versions what it was before it was changed */
+export function instrumentInfo(i: InstrumentRow, versions: readonly SetupVersion[] = []): InstrumentInfo {
+	const before = versions.flatMap((v) =>
+		v.instrumentId === i.id && v.instrument ? [{ until: v.until, ...readsAs(v.instrument) }] : [],
+	);
+	return { code: i.code, ...readsAs(i), ...(before.length > 0 ? { before } : {}) };
+}
 
 function contextOf(
 	site: StoredSite,
@@ -115,7 +134,7 @@ function contextOf(
 		},
 		known: {
 			stations: new Map(stations.map((s) => [s.code, stationInfo(s, systems, versions)])),
-			instruments: new Map(instruments.map((i) => [i.code, instrumentInfo(i)])),
+			instruments: new Map(instruments.map((i) => [i.code, instrumentInfo(i, versions)])),
 			zone: site.timezone,
 			tolerance: SENSITIVITY[site.settings.sensitivity ?? 'usual'],
 			waits: site.settings.waits,

@@ -409,12 +409,12 @@ describe('scale and compensation re-read the past', () => {
 				temp_c: 15,
 			});
 			expect(await newest()).toMatchObject({ canonical_value: 1400, restated: null });
-			await postJson(own.base, '/instruments', { ...pen, ppm_scale: 700 });
+			await postJson(own.base, '/instruments?since=always', { ...pen, ppm_scale: 700 });
 			expect(await newest()).toMatchObject({ canonical_value: 1400, restated: expect.closeTo(1000, 9), value: '700' });
 			// 2 %/°C over ten degrees: 1000 µS/cm at 15 °C is 1250 at 25.
-			await postJson(own.base, '/instruments', { ...pen, ppm_scale: 700, compensates: false });
+			await postJson(own.base, '/instruments?since=always', { ...pen, ppm_scale: 700, compensates: false });
 			expect(await newest()).toMatchObject({ restated: expect.closeTo(1250, 9) });
-			await postJson(own.base, '/instruments', { ...pen, ppm_scale: 500, compensates: true });
+			await postJson(own.base, '/instruments?since=always', { ...pen, ppm_scale: 500, compensates: true });
 			expect(await newest()).toMatchObject({ restated: null });
 		} finally {
 			await own.stop();

@@ -286,7 +286,7 @@ async function checked(): Promise<Lines> {
 			]),
 		),
 	};
-	const choice = new Map(PENS.map((i) => [i.code, intervalChoice({ ...i, id: 0 })]));
+	const choice = new Map(PENS.map((i) => [i.code, intervalChoice(i)]));
 	const stream = checkStream({
 		readings: (async function* () {
 			yield csv(readings);

@@ -1,4 +1,6 @@
 import { describe, expect, it } from 'vitest';
+import { stationThen } from '@/core/judge/context';
+import { enterCalibration } from '@/service/calibrate';
 import { enterSamples } from '@/service/enter';
 import { enterEvent } from '@/service/events';
 import { judgeWhatIsDue, judgingIsDue } from '@/service/judging';
@@ -119,5 +121,125 @@ describe('a volume that was changed', () => {
 			await saveStation(pool, await requireSite(pool), { code: 'pond', kind: 'reservoir', volumeL: null }, 'grower');
 			expect(await volumes()).toEqual([100, 200, 60, 60]);
 			expect((await requireSite(pool)).known.stations.get('pond')!.volumeL).toBe(300);
+		}));
+});
+
+describe('an instrument that was changed', () => {
+	const pen = { code: 'brass', kind: 'ec', ppmScale: 500 } as const;
+	type Pen = Omit<Parameters<typeof saveInstrument>[2], 'code' | 'kind'>;
+	const set = async (pool: Pool, change: Pen, since?: 'now' | 'always') =>
+		void (await saveInstrument(pool, await requireSite(pool), { ...pen, ...change }, 'grower', since));
+	const ppm = async (pool: Pool, at: number, value: string, tempC?: number): Promise<void> => {
+		const readings = [{ quantity: 'tds' as const, value, unit: 'ppm', instrument: 'brass', ...(tempC && { tempC }) }];
+		await enterSamples(pool, await requireSite(pool), [{ at, station: 'pond', readings }], by);
+	};
+	/** What each was understood as, and what it is shown as where that differs, µS/cm. */
+	const shown = async (pool: Pool) =>
+		(await listReadings(pool, 1, { order: 'oldest', limit: 100 })).map((r) => [
+			Math.round(r.value),
+			r.restatedStatus === 'restated' ? Math.round(r.restated!) : null,
+		]);
+
+	it('to another scale showed on the first what it showed before, entered then or late', () =>
+		withDatabase('empty', async (pool) => {
+			await tank(pool);
+			await set(pool, {});
+			await ppm(pool, ago(30), '700');
+			await set(pool, { ppmScale: 700 });
+			await ppm(pool, ago(29), '700');
+			expect(await shown(pool)).toEqual([
+				[1400, null],
+				[1400, null],
+			]);
+			await ppm(pool, Date.now(), '700');
+			expect((await shown(pool)).at(-1)).toEqual([1000, null]);
+			// It had been on the second all the time.
+			await set(pool, { ppmScale: 640 });
+			await set(pool, { ppmScale: 700 }, 'always');
+			expect(await shown(pool)).toEqual([
+				[1400, 1000],
+				[1400, 1000],
+				[1000, null],
+			]);
+		}));
+
+	it('that nobody had named a scale of has the one that is named now all along', () =>
+		withDatabase('empty', async (pool) => {
+			await tank(pool);
+			await set(pool, { ppmScale: null });
+			const readings = [{ quantity: 'tds' as const, value: '700', unit: 'ppm500', instrument: 'brass' }];
+			await enterSamples(pool, await requireSite(pool), [{ at: ago(3), station: 'pond', readings }], by);
+			await set(pool, { ppmScale: 700 });
+			expect(await shown(pool)).toEqual([[1400, 1000]]);
+			expect((await requireSite(pool)).versions).toEqual([]);
+		}));
+
+	it('compensated before as it did before', () =>
+		withDatabase('empty', async (pool) => {
+			await tank(pool);
+			await set(pool, {});
+			await ppm(pool, ago(3), '500', 15);
+			await set(pool, { compensates: false });
+			await ppm(pool, Date.now(), '500', 15);
+			// 2 % for each of ten degrees: 1000 µS/cm at 15 °C are 1250 at 25.
+			expect(await shown(pool)).toEqual([
+				[1000, null],
+				[1000, 1250],
+			]);
+		}));
+
+	it('was overdue by the interval that was chosen then', () =>
+		withDatabase('empty', async (pool) => {
+			await tank(pool);
+			await set(pool, { calibrateBy: 'weekly' });
+			await enterCalibration(
+				pool,
+				await requireSite(pool),
+				{
+					at: ago(60),
+					instrument: 'brass',
+					quantity: 'ec',
+					kind: 'check',
+					tempC: 25,
+					settleS: null,
+					note: '',
+					acceptDoubts: true,
+					points: [{ standard: 'KCl 1413', nominal: 1413, asFound: 1413, asLeft: null, mv: null, lot: '' }],
+				},
+				by,
+			);
+			const judged = async () => {
+				await judgeWhatIsDue(pool, 1, Date.now());
+				return causes(pool);
+			};
+			await ppm(pool, ago(40), '700');
+			expect(await judged()).toEqual(['calibration-overdue']);
+			await set(pool, { calibrateBy: 'monthly' });
+			await ppm(pool, ago(39), '701');
+			expect(await judged()).toEqual(['calibration-overdue', 'calibration-overdue']);
+			await set(pool, { calibrateBy: 'maker', makerDays: 45 }, 'always');
+			expect(await judged()).toEqual(['', '']);
+		}));
+});
+
+describe('a station that was changed', () => {
+	it('was of the kind, and of the system, that it was of', () =>
+		withDatabase('empty', async (pool) => {
+			await tank(pool);
+			await saveSystem(pool, await requireSite(pool), { code: 'tower', kind: 'tower', volumeL: 30 }, 'grower');
+			await enter(pool, ago(30), '1.40');
+			await saveStation(pool, await requireSite(pool), { code: 'pond', kind: 'mix', system: 'tower' }, 'grower');
+			// What the first system holds is changed afterwards: it is no longer this one’s.
+			await saveSystem(pool, await requireSite(pool), { code: 'raft', kind: 'raft_pond', volumeL: 200 }, 'grower');
+			const site = await requireSite(pool);
+			expect(await judgingIsDue(pool, site)).toBe(false);
+			expect([stationThen(site.known, 'pond', ago(1)), stationThen(site.known, 'pond', Date.now() + 1)]).toMatchObject([
+				{ kind: 'reservoir', system: 'raft', volumeL: 100, ranges: { ec: { low: 1200, high: 1600 } } },
+				{ kind: 'mix', system: 'tower', volumeL: 30 },
+			]);
+			await saveStation(pool, await requireSite(pool), { code: 'pond', kind: 'drain' }, 'grower', 'always');
+			const after = await requireSite(pool);
+			expect(await judgingIsDue(pool, after)).toBe(true);
+			expect(stationThen(after.known, 'pond', ago(1)).kind).toBe('drain');
 		}));
 });

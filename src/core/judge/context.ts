@@ -1,3 +1,4 @@
+import { instrumentAt } from '../reading/instrument-at';
 import type { InstrumentInfo, ProbeState, StationInfo } from '../reading/model';
 import { stationAt } from '../reading/station-at';
 import type { Waits } from './waits';
@@ -29,6 +30,19 @@ export type Sensitivity = keyof typeof SENSITIVITY;
 export function stationThen(site: Pick<JudgeContext, 'stations'>, code: string, at: number): StationInfo {
 	const station = site.stations.get(code);
 	return station ? stationAt(station, at) : unknownStation(code);
+}
+
+/**
+ * An instrument as it was set up at a time (ms since 1970, UTC); undefined for one that nobody has set up.
+ * @example instrumentThen({ stations: new Map(), instruments: new Map() }, 'plum', 0) // undefined
+ */
+export function instrumentThen(
+	site: Pick<JudgeContext, 'instruments'>,
+	code: string,
+	at: number,
+): InstrumentInfo | undefined {
+	const instrument = site.instruments.get(code);
+	return instrument?.before ? instrumentAt(instrument, at) : instrument;
 }
 
 const unknownStation = (code: string): StationInfo => ({

@@ -4,7 +4,7 @@ import { permits } from '../trust/trust';
 import { agreeingBefore, agreesWithin } from './agreeing';
 import { driftHere, neighbours, remember, TOGETHER_MS } from './beside';
 import type { Subject } from './checks/check';
-import { type JudgeContext, stationThen } from './context';
+import { instrumentThen, type JudgeContext, stationThen } from './context';
 import { combinedEffect, NO_EFFECT } from './event-effect';
 import { eventsBetween } from './events-between';
 import { believe, doubt, type Prediction, predict, score } from './history';
@@ -139,7 +139,7 @@ export class Engine {
 				quantity,
 				drifted ? withoutDrift(quantity, reading.value, drifted.offset) : reading.value,
 			);
-			const instrument = this.site.instruments.get(reading.instrument);
+			const instrument = instrumentThen(this.site, reading.instrument, reading.at);
 			const { step, u, repeats } = readingUncertainty(reading, instrument);
 			const uWorking = uncertaintyToWorking(quantity, reading.value, repeats);
 			const limit = this.tolerance * limitFor(prediction);
@@ -244,7 +244,7 @@ export class Engine {
 	}
 
 	private isSensor(s: Subject, instrument: string): boolean {
-		if (this.site.instruments.get(instrument)?.continuous) return true;
+		if (instrumentThen(this.site, instrument, s.reading.at)?.continuous) return true;
 		return isContinuous(this.memory.look(s.reading.station).traces.get(seriesInstrument(s.quantity, instrument)));
 	}
 

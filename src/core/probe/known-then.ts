@@ -1,6 +1,6 @@
 import type { ProbeState } from '../reading/model';
 import { leftAs } from './calibration';
-import { adviseInterval, learnDrift } from './drift';
+import { adviseInterval, type IntervalAdvice, learnDrift } from './drift';
 import { driftIntervals } from './error-curve/drift-intervals';
 import type { ProbeJump } from './error-curve/visit';
 import { type IntervalChoice, intervalDays } from './interval';
@@ -20,6 +20,8 @@ export interface ProbeRecord {
 	calibrations: readonly KnownCalibration[];
 	jumps: readonly ProbeJump[];
 	interval: IntervalChoice;
+	/** What was chosen of it until it was changed, the oldest first. */
+	intervalBefore?: readonly { until: number; interval: IntervalChoice }[];
 	/** Of its display, pH or percent of a usual reading; 0 where nobody said. */
 	step: number;
 }
@@ -31,7 +33,7 @@ const keyOf = (instrument: string, quantity: 'ph' | 'ec') => `${instrument}\u000
  * was learned later, say nothing of an earlier reading. Null before its first calibration, or for a probe that nobody recorded.
  */
 export class ProbesThen {
-	private readonly probes = new Map<string, { record: ProbeRecord; states: (ProbeState | undefined)[] }>();
+	private readonly probes = new Map<string, { record: ProbeRecord; states: (Known | undefined)[] }>();
 
 	constructor(records: Iterable<ProbeRecord>) {
 		for (const record of records) this.probes.set(keyOf(record.instrument, record.quantity), { record, states: [] });
@@ -46,11 +48,18 @@ export class ProbesThen {
 		while (i >= 0 && calibrations[i]!.at > at) i--;
 		if (i < 0) return null;
 		known.states[i] ??= stateAfter(known.record, i);
-		return known.states[i]!;
+		const { state, advised } = known.states[i]!;
+		const then = known.record.intervalBefore?.find((v) => at < v.until);
+		return then ? { ...state, intervalDays: intervalDays(then.interval, advised) } : state;
 	};
 }
 
-function stateAfter({ quantity, calibrations, jumps, interval, step }: ProbeRecord, i: number): ProbeState {
+/** A probe after one of its calibrations, by the interval of now and with what it itself would want. */
+interface Known {
+	state: ProbeState;
+	advised: IntervalAdvice;
+}
+function stateAfter({ quantity, calibrations, jumps, interval, step }: ProbeRecord, i: number): Known {
 	const c = calibrations[i]!;
 	const drift = learnDrift(
 		quantity,
@@ -61,10 +70,7 @@ function stateAfter({ quantity, calibrations, jumps, interval, step }: ProbeReco
 		),
 		step,
 	);
-	return {
-		at: c.at,
-		verdict: leftAs(quantity, c.kind, c.points, c.tempC),
-		tempC: c.tempC,
-		intervalDays: intervalDays(interval, adviseInterval(drift, quantity)),
-	};
+	const advised = adviseInterval(drift, quantity);
+	const verdict = leftAs(quantity, c.kind, c.points, c.tempC);
+	return { state: { at: c.at, verdict, tempC: c.tempC, intervalDays: intervalDays(interval, advised) }, advised };
 }

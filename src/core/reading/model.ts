@@ -31,7 +31,7 @@ export interface StationInfo {
 	/** Target range by series quantity, in canonical units. */
 	ranges: Partial<Record<Quantity, Range>>;
 	/** What it was until it was changed, the oldest first; absent where it never was (core/reading/station-at). */
-	before?: readonly { until: number; volumeL: number | null; ranges: Partial<Record<Quantity, Range>> }[];
+	before?: readonly (Omit<StationInfo, 'code' | 'before'> & { until: number })[];
 }
 
 export interface InstrumentQuantity {
@@ -49,6 +49,8 @@ export interface InstrumentInfo {
 	compensates: boolean;
 	alphaPctPerC: number;
 	continuous: boolean;
+	/** What it was until it was changed, the oldest first; absent where it never was (core/reading/instrument-at). */
+	before?: readonly (Omit<InstrumentInfo, 'code' | 'before'> & { until: number })[];
 }
 
 export interface Reading {

@@ -45,5 +45,6 @@ export const setup = handle(resource, {
 		return { ok: true };
 	},
 	'GET /instruments': async ({ site }) => ({ instruments: (await site()).instruments }),
-	'POST /instruments': async ({ body, db, site, who }) => saveInstrument(db, await site(), body, who),
+	'POST /instruments': async ({ body, query, db, site, who }) =>
+		saveInstrument(db, await site(), body, who, query.since),
 });

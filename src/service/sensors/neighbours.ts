@@ -1,3 +1,4 @@
+import { instrumentThen } from '@/core/judge/context';
 import { type Apart, apart } from '@/core/series/neighbours';
 import type { Db } from '@/store/pool';
 import { listSeries, type SensorSeries } from '@/store/sensors/nodes';
@@ -43,7 +44,7 @@ export async function sensorsApart(db: Db, context: SiteContext, now: number): P
 		const hands = await believedReadings(db, context, a.station, quantity, {
 			from: now - BACK_MS,
 		});
-		const held = hands.filter((h) => !context.known.instruments.get(h.instrument ?? '')?.continuous);
+		const held = hands.filter((h) => !instrumentThen(context.known, h.instrument ?? '', h.at)?.continuous);
 		const is = apart(quantity, told(a), told(b), held);
 		if (!is) continue;
 		found.push({

@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import type { series as contract } from '@/contract/series';
 import { vapourDeficit } from '@/core/chem/vapour';
+import { instrumentThen } from '@/core/judge/context';
 import { readingUncertainty } from '@/core/judge/uncertainty';
 import { restateReadings, THRESHOLDS } from '@/core/probe/timeline';
 import { QUANTITY, type SeriesQuantity, seriesQuantity } from '@/core/quantity';
@@ -201,12 +202,13 @@ export const plainPoint = (
 /** What the error curve of a probe makes of its points, and how sure each is; what is stored stays as it was read. */
 export async function putRight(db: Db, context: SiteContext, series: SensorSeries, points: Point[]): Promise<void> {
 	const { quantity } = series;
-	const instrument = context.known.instruments.get(series.instrument);
 	const { canonical: unit, decimals } = QUANTITY[quantity];
 	// Of a mean nobody typed digits: they are those that the quantity is usually shown with.
 	const digits = (0).toFixed(decimals);
-	for (const p of points)
+	for (const p of points) {
+		const instrument = instrumentThen(context.known, series.instrument, p.at);
 		p.u = readingUncertainty({ quantity, digits, unit, value: p.value, halfWidth: 0 }, instrument).u;
+	}
 	if (points.length === 0 || (quantity !== 'ph' && quantity !== 'ec')) return;
 	const errors = (await errorsOf(db, context, quantity)).of(series.instrument);
 	if (!errors) return;

@@ -6,6 +6,7 @@ import { Choice, Text, Tick } from './fields';
 import { InstrumentLeaflet } from './InstrumentLeaflet';
 import { INSTRUMENT_FIELDS, instrumentValues, readInstrument } from './instrument-values';
 import { ScaleFinder } from './ScaleFinder';
+import { type Since, SinceWhen } from './SinceWhen';
 import type { Refused } from './use-setup';
 
 const KIND_WORDS: Record<Instrument['kind'], string> = {
@@ -22,25 +23,42 @@ const KIND_WORDS: Record<Instrument['kind'], string> = {
 };
 const KINDS = Object.keys(KIND_WORDS) as Instrument['kind'][];
 
+/** What readings are understood and judged by. */
+const READ_BY = [
+	'ppm_scale',
+	'compensates',
+	'alpha',
+	'phSteps',
+	'phRight',
+	'ecSteps',
+	'ecRight',
+	'calibrate_by',
+	'maker_days',
+] as const;
+
 /** One instrument: its scale, its compensation, and what its leaflet says. */
 export function InstrumentForm({
 	instrument: i,
 	onSave,
 }: {
 	instrument: Instrument;
-	onSave: (i: Instrument) => Promise<Refused>;
+	onSave: (i: Instrument, since: Since) => Promise<Refused>;
 }) {
+	const first = instrumentValues(i);
+	const [since, setSince] = useState<Since>('now');
 	const form = useCheckedForm({
 		address: 'POST /instruments',
-		first: instrumentValues(i),
+		first,
 		read: (v) => ({ ok: true, body: readInstrument(i, v) }),
 		fields: INSTRUMENT_FIELDS,
 	});
 	const [finding, setFinding] = useState(false);
-	const conducts = MEASURES[form.watch('kind') as Instrument['kind']].includes('ec');
-	const save = form.handleSubmit(async (v) => void form.say((await onSave(readInstrument(i, v))) ?? []));
+	const v = form.watch();
+	const conducts = MEASURES[v.kind as Instrument['kind']].includes('ec');
+	const save = (holds: Since) =>
+		form.handleSubmit(async (values) => void form.say((await onSave(readInstrument(i, values), holds)) ?? []));
 	return (
-		<form className="grid gap-4" data-form={`instrument ${i.code}`} onSubmit={save}>
+		<form className="grid gap-4" data-form={`instrument ${i.code}`} onSubmit={save(since)}>
 			<h2 className="text-[1.2rem]">
 				{i.name ?? i.code} <span className="text-soft text-[0.85rem] font-normal">in files and the API: {i.code}</span>
 			</h2>
@@ -60,7 +78,7 @@ export function InstrumentForm({
 						name="ppm_scale"
 						label="ppm scale"
 						options={['', '500', '640', '700']}
-						hint="The same water is 500 ppm on one meter and 700 on another. Its past is read again by what you choose."
+						hint="The same water is 500 ppm on one meter and 700 on another."
 					/>
 					<button type="button" className="act !font-normal mt-2" onClick={() => setFinding(!finding)}>
 						Find the scale
@@ -71,7 +89,8 @@ export function InstrumentForm({
 								onFound={(scale) => {
 									setFinding(false);
 									form.setValue('ppm_scale', String(scale));
-									void save();
+									// What was found out was always so.
+									void save('always')();
 								}}
 							/>
 						</div>
@@ -84,6 +103,7 @@ export function InstrumentForm({
 				</Tick>
 			)}
 			<InstrumentLeaflet form={form} />
+			{READ_BY.some((f) => v[f] !== first[f] && first[f] !== '') && <SinceWhen value={since} onChange={setSince} />}
 			<div>
 				<button type="submit" className="act act-main" disabled={form.formState.isSubmitting}>
 					Save

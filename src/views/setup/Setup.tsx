@@ -81,7 +81,7 @@ function Form({ tools, zones }: { tools: SetupTools; zones: string[] }): ReactNo
 				<InstrumentForm
 					key={key}
 					instrument={s.instruments.find((x) => x.code === code)!}
-					onSave={(i) => tools.saveInstrument(i)}
+					onSave={tools.saveInstrument}
 				/>
 			)}
 			<p className="border-t border-line mt-4 pt-3 flex flex-wrap gap-x-4 items-center">

@@ -1,4 +1,4 @@
-/** From when on another range or volume holds. */
+/** From when on a change holds. */
 export type Since = 'now' | 'always';
 
 const WORDS: Record<Since, string> = {
@@ -10,7 +10,7 @@ const WORDS: Record<Since, string> = {
 export function SinceWhen({ value, onChange }: { value: Since; onChange: (since: Since) => void }) {
 	return (
 		<fieldset data-since>
-			<legend className="field-label">The new range or volume holds</legend>
+			<legend className="field-label">What you changed holds</legend>
 			{(Object.keys(WORDS) as Since[]).map((s) => (
 				<label key={s} className="flex items-center gap-2 min-h-11 cursor-pointer">
 					<input type="radio" name="since" checked={value === s} onChange={() => onChange(s)} />

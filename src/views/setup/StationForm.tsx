@@ -113,7 +113,7 @@ export function StationForm({
 			{(v.kind === 'reservoir' || v.kind === 'mix') && (
 				<StationDosing code={s.code} form={form} system={systems.find((y) => y.code === v.system) ?? null} />
 			)}
-			{(v.volume !== first.volume || v.ph !== first.ph || v.ec !== first.ec) && (
+			{(['kind', 'system', 'volume', 'ph', 'ec'] as const).some((f) => v[f] !== first[f]) && (
 				<SinceWhen value={since} onChange={setSince} />
 			)}
 			<div>

@@ -67,9 +67,9 @@ export function useSetup(first: Pick<SetupState, 'site' | 'systems' | 'stations'
 				set((now) => ({ stations: put(now.stations, changed) }));
 			}
 		});
-	const saveInstrument = (i: Instrument, said = `${i.name ?? i.code} saved.`) =>
+	const saveInstrument = (i: Instrument, since: Since = 'now', said = `${i.name ?? i.code} saved.`) =>
 		run(said, async () => {
-			const saved = await api('POST /instruments', { body: i });
+			const saved = await api('POST /instruments', { query: unlessNow(since), body: i });
 			set((now) => ({ instruments: put(now.instruments, saved), chosen: { kind: 'instrument', code: saved.code } }));
 		});
 	const saveSite = (site: WholeSite) =>
@@ -98,7 +98,7 @@ export function useSetup(first: Pick<SetupState, 'site' | 'systems' | 'stations'
 		const said = retired ? `${name} is retired: lists forget it, its history stays.` : `${name} is back in use.`;
 		if (kind === 'station') return saveStation({ ...(one as Station), retired }, 'now', said);
 		if (kind === 'system') return saveSystem({ ...(one as System), retired }, false, 'now', said);
-		return saveInstrument({ ...(one as Instrument), retired }, said);
+		return saveInstrument({ ...(one as Instrument), retired }, 'now', said);
 	};
 	return { s, set, saveStation, saveSystem, saveInstrument, saveSite, move, retire };
 }
