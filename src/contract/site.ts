@@ -53,6 +53,17 @@ export const site = z.strictObject({
 				.max(HIGHEST_M)
 				.optional()
 				.describe('metres above the sea: what 100 % of oxygen is; 0 unless said'),
+			latitude: z
+				.number()
+				.min(-90)
+				.max(90)
+				.nullish()
+				.describe('degrees, north of the equator; with the longitude it says when the sun is down; null: nobody says'),
+			longitude: z.number().min(-180).max(180).nullish().describe('degrees, east of Greenwich'),
+		})
+		.refine((s) => (s.latitude == null) === (s.longitude == null), {
+			path: ['longitude'],
+			message: 'say both latitude and longitude, or neither',
 		})
 		.optional(),
 });

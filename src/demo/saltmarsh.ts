@@ -8,7 +8,7 @@ export const SITE = {
 	name: 'Saltmarsh Yard',
 	timezone: 'Europe/Amsterdam',
 	units: { ec: 'mS/cm', temp: 'C', volume: 'L' } as const,
-	settings: {},
+	settings: { latitude: 53, longitude: 5 },
 };
 
 export const SYSTEMS: Omit<SystemRow, 'id'>[] = [

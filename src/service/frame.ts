@@ -11,7 +11,7 @@ import { usualWaits } from '@/store/rounds';
 import { Judging } from './judgement';
 import { fleet } from './probes';
 import type { SiteContext } from './site';
-import { altitudeOf, instrumentInfo } from './site';
+import { altitudeOf, placeOf } from './site';
 
 /** What EC a station usually shows; null where nothing is known of it. */
 function usualEc(engine: Engine, station: string, at: number): number | null {
@@ -48,7 +48,7 @@ export async function frameSite(db: Db, context: SiteContext, now: number): Prom
 			};
 		}),
 		instruments: context.inUse.instruments.map((i) => ({
-			info: instrumentInfo(i),
+			info: context.known.instruments.get(i.code)!,
 			name: i.name,
 			kind: i.kind,
 			live: i.live,
@@ -78,6 +78,7 @@ export async function frameSite(db: Db, context: SiteContext, now: number): Prom
 			waits: context.site.settings.waits ?? USUAL_WAITS,
 			sensitivity: context.site.settings.sensitivity ?? 'usual',
 			altitudeM: altitudeOf(context.site),
+			place: placeOf(context.site),
 		},
 		now,
 	};

@@ -2,6 +2,7 @@ import { type JudgeContext, SENSITIVITY } from '@/core/judge/context';
 import type { Quantity } from '@/core/quantity';
 import { dropResolution } from '@/core/reading/drops';
 import type { InstrumentInfo, StationInfo } from '@/core/reading/model';
+import type { Place } from '@/core/series/nights';
 import {
 	type InstrumentRow,
 	listInstruments,
@@ -39,6 +40,11 @@ export const onlyRemembersMore = (before: SiteContext, after: SiteContext): bool
 
 /** How high a site lies, m; at sea level where nobody said. */
 export const altitudeOf = (site: StoredSite): number => site.settings.altitudeM ?? 0;
+
+/** Where a site lies, for the hours of its sun; null where nobody said. */
+export function placeOf({ settings: { latitude, longitude } }: StoredSite): Place | null {
+	return latitude == null || longitude == null ? null : { latitude, longitude };
+}
 
 export class NoSite extends Error {
 	constructor() {

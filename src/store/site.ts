@@ -17,6 +17,8 @@ const siteSettings = z.strictObject({
 	waits: z.strictObject({ ph: z.number(), phLowMineral: z.number(), ec: z.number() }).optional(),
 	sensitivity: z.enum(['calm', 'usual', 'keen']).optional(),
 	altitudeM: z.number().optional(),
+	latitude: z.number().nullish(),
+	longitude: z.number().nullish(),
 });
 
 const siteRow = z.strictObject({

@@ -294,6 +294,18 @@ describe('setup by API', () => {
 			422,
 		);
 		expect((await postJson(app.base, '/stations', { code: 'x', kind: 'reservoir', volume_l: -1 })).status).toBe(422);
+		const place = async (settings: object) => {
+			const body = JSON.stringify({ name: 'X', timezone: 'UTC', settings });
+			const put = await fetch(`${app.base}/api/v1/site`, { method: 'PUT', body });
+			const { site } = await (await fetch(`${app.base}/api/v1/site`)).json();
+			return [put.status, site.settings.latitude ?? null, site.settings.longitude ?? null];
+		};
+		expect(await place({ latitude: 53 })).toEqual([422, null, null]);
+		expect(await place({ latitude: 91, longitude: 0 })).toEqual([422, null, null]);
+		expect(await place({ latitude: -41, longitude: 175 })).toEqual([200, -41, 175]);
+		// What is not said stays; nothing is said by null.
+		expect(await place({})).toEqual([200, -41, 175]);
+		expect(await place({ latitude: null, longitude: null })).toEqual([200, null, null]);
 		const zone = await fetch(`${app.base}/api/v1/site`, {
 			method: 'PUT',
 			headers: { 'content-type': 'application/json' },

@@ -1,6 +1,7 @@
 import type { Sensitivity } from '../judge/context';
 import type { Waits } from '../judge/waits';
 import type { Quantity } from '../quantity';
+import type { Place } from '../series/nights';
 import type { PerDrop } from './drops';
 import type { InstrumentInfo, ProbeState, StationInfo } from './model';
 import type { InstrumentKind } from './protocol';
@@ -60,7 +61,7 @@ export interface SiteView {
 	instruments: SiteInstrument[];
 	/** What is no longer used, for the names in what was read there or with it. */
 	retired: { code: string; name: string; station: boolean }[];
-	settings: { waits: Waits; sensitivity: Sensitivity; altitudeM: number };
+	settings: { waits: Waits; sensitivity: Sensitivity; altitudeM: number; place: Place | null };
 	/** It is invented, to look at: it can be thrown away whole. */
 	sample: boolean;
 	/** Clock of the server when the page was made. */

@@ -13,6 +13,7 @@ import { databaseOf } from '../database';
 import { isDatabaseDown } from '../database-down';
 import { log } from '../log';
 import { oneAtATime } from '../one-at-a-time';
+import { unseal } from '../seal';
 import { type Queue, Work } from './boss';
 import { openMailbox, sendMail } from './mail';
 import { sendWebhook } from './webhook';
@@ -105,7 +106,7 @@ async function deliver({ siteId, id }: Delivery, last: boolean, mailbox: number 
 		if (delivery.way === 'mail') {
 			if (!settings.mail) throw new Error('No mail server is named any more.');
 			await sendMail(
-				settings.mail,
+				{ ...settings.mail, password: unseal(settings.mail.password, 'mail') },
 				{
 					subject: `${context.site.name}: ${ended ? 'over' : 'begun'}: ${text.split('.')[0]!}`.slice(0, 180),
 					text: `${text}\n`,
@@ -115,7 +116,7 @@ async function deliver({ siteId, id }: Delivery, last: boolean, mailbox: number 
 		} else {
 			if (!settings.webhook) throw new Error('No address is named any more.');
 			await sendWebhook(
-				settings.webhook,
+				{ ...settings.webhook, secret: unseal(settings.webhook.secret, 'webhook') },
 				{
 					id: `${alert.id}-${delivery.says}`,
 					says: delivery.says,

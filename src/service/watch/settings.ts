@@ -103,16 +103,23 @@ export async function turnCondition(db: Db, id: number, off: boolean, who: strin
 	});
 }
 
-export async function saveWatchSettings(db: Db, asked: Settings, who: string): Promise<void> {
+/** @param seal how a password or a secret is kept */
+export async function saveWatchSettings(
+	db: Db,
+	asked: Settings,
+	who: string,
+	seal: (text: string, of: 'mail' | 'webhook') => string,
+): Promise<void> {
 	await writing(db, async (client) => {
 		const { site } = await requireSite(client);
 		const before = await watchSettings(client, site.id);
-		const kept = (now: string, was: string | undefined) => (now === KEPT ? (was ?? '') : now);
+		const kept = (now: string, was: string | undefined, of: 'mail' | 'webhook') =>
+			now === KEPT ? (was ?? '') : seal(now, of);
 		await putWatchSettings(client, site.id, {
 			quiet: asked.quiet ?? null,
-			mail: asked.mail ? { ...asked.mail, password: kept(asked.mail.password, before.mail?.password) } : null,
+			mail: asked.mail ? { ...asked.mail, password: kept(asked.mail.password, before.mail?.password, 'mail') } : null,
 			webhook: asked.webhook
-				? { url: asked.webhook.url, secret: kept(asked.webhook.secret, before.webhook?.secret) }
+				? { url: asked.webhook.url, secret: kept(asked.webhook.secret, before.webhook?.secret, 'webhook') }
 				: null,
 		});
 		await insertAudit(client, site.id, who, 'watch.settings', 'settings', {

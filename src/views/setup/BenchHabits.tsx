@@ -15,6 +15,11 @@ const WAITS = [
 	['waitEc', 'EC wants, seconds'],
 ] as const;
 
+const PLACE = [
+	['latitude', 'Degrees north', 90],
+	['longitude', 'Degrees east', 180],
+] as const;
+
 /** How long readings want, and how readily the checks ask. */
 export function BenchHabits({ form }: { form: CheckedForm<SiteValues> }) {
 	return (
@@ -38,6 +43,18 @@ export function BenchHabits({ form }: { form: CheckedForm<SiteValues> }) {
 				mode="decimal"
 				check={between(LOWEST_M, HIGHEST_M, 'Write metres, −400 to 4000.')}
 			/>
+			{PLACE.map(([name, label, most]) => (
+				<Text
+					key={name}
+					form={form}
+					name={name}
+					label={label}
+					width="w-36"
+					check={(text) =>
+						text.trim() === '' || between(-most, most, `Write degrees, −${most} to ${most}; or nothing.`)(text)
+					}
+				/>
+			))}
 			<Choice form={form} name="sensitivity" label="The checks ask" width="w-32" options={['calm', 'usual', 'keen']} />
 			<span className="text-soft text-[0.9rem] pb-2">{WORDS[form.watch('sensitivity')]}</span>
 		</div>

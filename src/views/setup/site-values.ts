@@ -1,5 +1,5 @@
 import { USUAL_WAITS } from '@/core/judge/waits';
-import { readNumber } from './numbers';
+import { readNumber, showNumber } from './numbers';
 import type { WholeSite } from './use-setup';
 
 /** The fields of the site's form, as they are typed. */
@@ -13,6 +13,8 @@ export const siteValues = (site: WholeSite) => {
 		volume: site.units.volume ?? 'L',
 		sensitivity: site.settings.sensitivity ?? 'usual',
 		altitude: String(site.settings.altitudeM ?? 0),
+		latitude: showNumber(site.settings.latitude),
+		longitude: showNumber(site.settings.longitude),
 		waitPh: String(waits.ph),
 		waitLow: String(waits.phLowMineral),
 		waitEc: String(waits.ec),
@@ -27,6 +29,8 @@ export const SITE_FIELDS = {
 	'units.volume': 'volume',
 	'settings.sensitivity': 'sensitivity',
 	'settings.altitudeM': 'altitude',
+	'settings.latitude': 'latitude',
+	'settings.longitude': 'longitude',
 	'settings.waits.ph': 'waitPh',
 	'settings.waits.phLowMineral': 'waitLow',
 	'settings.waits.ec': 'waitEc',
@@ -50,6 +54,9 @@ export function readSite(site: WholeSite, v: SiteValues): WholeSite {
 			...site.settings,
 			// What nobody touched goes on following what is usual.
 			...(usual ? {} : { waits }),
+			...(v.latitude === first.latitude && v.longitude === first.longitude
+				? {}
+				: { latitude: readNumber(v.latitude), longitude: readNumber(v.longitude) }),
 			...(v.altitude === first.altitude ? {} : { altitudeM: readNumber(v.altitude) ?? 0 }),
 			...(v.sensitivity === first.sensitivity ? {} : { sensitivity: v.sensitivity }),
 		},
