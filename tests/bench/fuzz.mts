@@ -10,10 +10,11 @@ const SHOWN = 20;
 export async function fuzzing(say: (name: string, text: string) => void, base: string): Promise<void> {
 	const found: Fuzzed = await fuzz(base, await vocabularyOf(base), REQUESTS, SEED);
 	for (const wrong of found.wrong.slice(0, SHOWN)) say('wrong', wrong);
+	for (const late of found.late.slice(0, SHOWN)) say('late', late);
 	for (const wrong of await storedIsGood(base)) say('wrong in the store', wrong);
 	say(
 		`${REQUESTS.toLocaleString('en-GB')} fuzzed requests, seed ${SEED}`,
-		`${found.wrong.length} wrong; ${Object.entries(found.statuses)
+		`${found.wrong.length} wrong, ${found.late.length} late; ${Object.entries(found.statuses)
 			.map(([status, n]) => `${n} × ${status}`)
 			.join(', ')}; the slowest ${found.slowestMs.toFixed(0)} ms (${found.slowest.slice(0, 80)})`,
 	);
