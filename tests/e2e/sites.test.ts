@@ -1,3 +1,4 @@
+import type { Page } from 'playwright-core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { type Answer, type Application, startApplication } from '../helpers/application';
 import { awake, expectAccessible, openBrowser, openPage } from '../helpers/browser';
@@ -18,10 +19,12 @@ const readingsAt = async (site: number, station: string): Promise<string[]> => {
 	return (await response.json()).readings?.map((r: Answer) => r.value) ?? [];
 };
 
-it('one more site is made, set up and gone to; a tab of the first still writes there, and what is half typed stays with it', async () => {
-	const first = await openPage(browser.context, `${app.base}/bench?station=pond`);
+let first: Page;
+let page: Page;
+it('one more site is made, set up and gone to', async () => {
+	first = await openPage(browser.context, `${app.base}/bench?station=pond`);
 	await first.getByLabel('pH', { exact: true }).first().fill('6.7');
-	const page = await openPage(browser.context, app.base);
+	page = await openPage(browser.context, app.base);
 	await page.getByRole('link', { name: 'Saltmarsh Yard' }).click();
 	await page.waitForURL('**/sites');
 	await awake(page);
@@ -42,7 +45,9 @@ it('one more site is made, set up and gone to; a tab of the first still writes t
 	await page.keyboard.press('Enter');
 	await page.locator('[data-said]', { hasText: 'Saved: Tank' }).waitFor();
 	expect(await readingsAt(2, 'tank')).toEqual(['5.8']);
+});
 
+it('a tab of the first still writes there, and what is half typed stays with it', async () => {
 	// The other tab was opened before, and its cookie is the other site’s by now.
 	await first.fill('#quick', 'pond ph 5.95');
 	await first.keyboard.press('Enter');
