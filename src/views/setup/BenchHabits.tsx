@@ -16,8 +16,8 @@ const WAITS = [
 ] as const;
 
 const PLACE = [
-	['latitude', 'Degrees north', 90],
-	['longitude', 'Degrees east', 180],
+	['latitude', 'Lies degrees north', 90],
+	['longitude', 'and degrees east', 180],
 ] as const;
 
 /** How long readings want, and how readily the checks ask. */

@@ -2,8 +2,8 @@
 export type Since = 'now' | 'always';
 
 const WORDS: Record<Since, string> = {
-	now: 'from now on: what was read before stays judged as it was',
-	always: 'it was always so: what was read before is judged again by it',
+	now: 'from now on: what was read before stays as it was',
+	always: 'it was always so: what was read before is worked out and judged again by it',
 };
 
 /** Whether something was changed, or had been set down wrongly. */

@@ -10,6 +10,7 @@ import { askAgain, useAsked, useFollowing } from '../../data/queries';
 import { OpensEvent } from '../../entry/OpensButton';
 import { dateTime } from '../../ui/format';
 import { keysTaken } from '../../ui/typing';
+import { darkness } from './darkness';
 import { LinePicker } from './LinePicker';
 import { LinesChart } from './LinesChart';
 import { LinesTable } from './LinesTable';
@@ -61,6 +62,7 @@ export function Lines({ site: held, lines: first, days }: { site: Held<SiteView>
 		() => (logged.data?.events ?? NONE).filter((e) => stations.includes(e.station)),
 		[logged.data, stations],
 	);
+	const dark = darkness(events, site, span).words;
 	useChanges(
 		useCallback(
 			(c) => {
@@ -132,6 +134,7 @@ export function Lines({ site: held, lines: first, days }: { site: Held<SiteView>
 					onZoom={(from, to) => spans.show({ from, to })}
 				/>
 			)}
+			{!table && lines.length > 0 && dark !== '' && <p className="text-[0.85rem] text-soft">{dark}</p>}
 			{events.length > 0 && (
 				<ul className="text-[0.85rem] text-soft flex flex-wrap gap-x-5" aria-label="Events">
 					{events.slice(-LISTED).map((e) => (

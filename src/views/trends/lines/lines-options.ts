@@ -3,9 +3,9 @@ import type { StoredEvent } from '@/contract/events';
 import type { Quantity } from '@/core/quantity';
 import { wallTime } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
-import { nights } from '@/core/series/nights';
 import { causeWords } from '@/words/en/cause';
 import { eventMarks } from '../event-marks';
+import { darkness } from './darkness';
 import type { Drawn } from './drawn-series';
 import { hueOf, inUnit, lineUnit } from './line';
 import type { DrawnLine } from './use-lines';
@@ -144,7 +144,7 @@ export function linesOptions(
 				];
 			}),
 			xaxis: [
-				...darkness(events, site, from, to).map(([a, b]) => ({
+				...darkness(events, site, { from, to }).stretches.map(([a, b]) => ({
 					x: wall(a),
 					x2: wall(b),
 					fillColor: theme['--soft'] ?? '#888',
@@ -158,17 +158,6 @@ export function linesOptions(
 			],
 		},
 	};
-}
-
-/** In a longer span days and nights are too narrow to be told apart. */
-const NIGHTS_UP_TO_MS = 35 * 86_400_000;
-
-function darkness(events: readonly StoredEvent[], site: SiteView, from: number, to: number) {
-	if (to - from > NIGHTS_UP_TO_MS) return [];
-	const lamps = events.flatMap((e) =>
-		e.kind === 'lights_on' || e.kind === 'lights_off' ? [{ at: Date.parse(e.time), on: e.kind === 'lights_on' }] : [],
-	);
-	return nights(lamps, site.settings.place, from, to);
 }
 
 /** A doubtful stretch, at least wide enough to be seen, with its cause in words where there is room. */
