@@ -106,8 +106,11 @@ export function followTrace(
 	}
 	const hole = gapBefore(trace, at) !== null;
 	if (!jumped && !trace.jumped) countStep(trace.steps, trace.value, value);
-	const limit = (together: boolean) =>
-		restLimit(together ? trace.together : trace.rests, kindOf(trace, together), trace.gapMs, at);
+	// How long is no chance is asked of what rests alone.
+	const limit = (together: boolean) => {
+		const of = together ? trace.together : trace.rests;
+		return of.since === null ? Number.POSITIVE_INFINITY : restLimit(of, kindOf(trace, together), trace.gapMs, at);
+	};
 	const { since } = trace.together;
 	// A node that hung begins afresh with all that it shows.
 	const hung = !allRest && since !== null && trace.at - since >= limit(true);
