@@ -48,7 +48,7 @@ export function dipsOf(draft: Draft, site: SiteView, engine: Engine, at: number)
 				understandField(
 					q,
 					texts[q] ?? '',
-					fieldMeter(site, by[q] ?? null, q),
+					fieldMeter(site, by[q] ?? null, q, at),
 					site.units,
 					engine.expect(draft.station, seriesQuantity(q), at),
 				),

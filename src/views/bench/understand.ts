@@ -9,6 +9,7 @@ import {
 	unitFits,
 } from '@/core/quantity';
 import { countedDrops, type PerDrop, valueOfDrops } from '@/core/reading/drops';
+import { instrumentAt } from '@/core/reading/instrument-at';
 import { placeMark } from '@/core/reading/place-mark';
 import type { DisplayUnits, SiteView } from '@/core/reading/site-view';
 import { typedProblem } from '@/words/en/value';
@@ -38,10 +39,10 @@ export interface FieldMeter {
 	perDrop?: PerDrop | undefined;
 }
 
-/** What an instrument of the site says of a field. */
-export const fieldMeter = (site: SiteView, code: string | null, q: Quantity): FieldMeter | null => {
+/** What an instrument of the site said of a field at a time. */
+export const fieldMeter = (site: SiteView, code: string | null, q: Quantity, at: number): FieldMeter | null => {
 	const meter = site.instruments.find((i) => i.info.code === code);
-	return meter ? { ppmScale: meter.info.ppmScale, perDrop: meter.perDrop[q] } : null;
+	return meter ? { ppmScale: instrumentAt(meter.info, at).ppmScale, perDrop: meter.perDrop[q] } : null;
 };
 
 /** What was counted, for the note of a value. */

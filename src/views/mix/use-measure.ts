@@ -64,7 +64,7 @@ export function useMeasure({ site, engine, station, quantity, note, keep = BY_IT
 	// biome-ignore lint/correctness/useExhaustiveDependencies: another place is another field
 	useEffect(() => field.current?.focus(), [station, quantity]);
 
-	const meter = fieldMeter(site, instrument || null, quantity);
+	const meter = fieldMeter(site, instrument || null, quantity, Date.now());
 	const v = understandField(quantity, text, meter, site.units, engine.expect(station, quantity, Date.now()));
 	const draft: DraftSample | null =
 		v.state === 'value'

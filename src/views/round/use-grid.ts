@@ -63,7 +63,7 @@ export function useGrid(site: SiteView, rows: readonly SheetRow[]) {
 			v: understandField(
 				q,
 				own[q] ?? '',
-				fieldMeter(site, meterOf(r.station, q), q),
+				fieldMeter(site, meterOf(r.station, q), q, at ?? site.now),
 				site.units,
 				engine.expect(r.station, seriesQuantity(q), at ?? site.now),
 			),

@@ -48,6 +48,12 @@ describe('the dips of a sample', () => {
 		expect(second!.values.ec).toMatchObject({ state: 'value', quantity: 'tds', unit: 'ppm700' });
 		expect([first!.prefix, second!.prefix]).toEqual(['', '2']);
 	});
+	it('of an earlier time are understood on the scale that the meter was on then', () => {
+		const was = { quantities: {}, ppmScale: 500, compensates: true, alphaPctPerC: 2, continuous: false, until: 1000 };
+		const switched = { ...site, instruments: [meter('plum', { ppmScale: 700, before: [was] })] };
+		const unitAt = (at: number) => dipsOf(draft({ ec: '900 ppm' }), switched, engine, at)[0]!.values.ec;
+		expect([unitAt(999), unitAt(1000)]).toMatchObject([{ unit: 'ppm500' }, { unit: 'ppm700' }]);
+	});
 	it('only fields that hold a value are entered, dip by dip', () => {
 		expect(
 			entries({ ph: '5.8', ec: '', temp: 'x' }, [{ instrument: 'minnow', texts: { ph: '6' } }]).map((e) => [
