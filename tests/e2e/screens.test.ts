@@ -295,6 +295,35 @@ describe('Setup', () => {
 		await page.locator('[data-scale-finder]').filter({ hasText: 'Undecided' }).waitFor();
 		await page.close();
 	});
+	it('asks of an instrument that is changed whether it was always so, and says it', async () => {
+		const page = await open('/setup');
+		await page.click('[data-thing="instrument brass"]');
+		const brass = page.locator('[data-form="instrument brass"]');
+		expect(await brass.locator('[data-since]').count()).toBe(0);
+		const sent: (string | null)[] = [];
+		page.on('request', (r) => {
+			const { pathname, searchParams } = new URL(r.url());
+			if (r.method() === 'POST' && pathname.endsWith('/instruments')) sent.push(searchParams.get('since'));
+		});
+		const right = brass.getByLabel('pH right to ±');
+		const before = await right.inputValue();
+		for (const [text, since] of [
+			['0.3', 'it was always so'],
+			[before, 'from now on'],
+		] as const) {
+			// What was saved is shown anew, its leaflet closed.
+			if (!(await right.isVisible())) await brass.locator('summary').click();
+			await right.fill(text);
+			await brass.getByLabel(since).check();
+			await brass.getByRole('button', { name: 'Save', exact: true }).click();
+			await page.locator('[data-notice]', { hasText: 'saved.' }).waitFor();
+			await expect.poll(() => brass.locator('[data-since]').count()).toBe(0);
+		}
+		expect(sent).toEqual(['always', null]);
+		const { instruments } = await (await fetch(`${app.base}/api/v1/instruments`)).json();
+		expect(instruments.find((i: Answer) => i.code === 'brass').quantities.ph.accuracy).toBe(Number(before));
+		await page.close();
+	});
 	it('the line is put in order by keys and by its arrows', async () => {
 		const page = await open('/setup');
 		const line = async (): Promise<string[]> =>
