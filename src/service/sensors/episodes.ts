@@ -76,7 +76,7 @@ export async function waitingEpisodes(db: Db, { site }: SiteContext) {
 export async function episodesOf(
 	db: Db,
 	{ site }: SiteContext,
-	all: readonly SensorSeries[],
+	all: readonly Pick<SensorSeries, 'id'>[],
 	from: number,
 	to: number,
 ) {

@@ -9,7 +9,7 @@ import { litresAtLevel, tankShape } from '@/core/quantity/tank-shape';
 import { FLAG_OF, TELLS } from '@/core/series/findings';
 import { type Resolution, type Rollup, resolutionFor, rollUp, rollUpFurther, STEP_MINUTES } from '@/core/series/rollup';
 import { type Db, isPool } from '@/store/pool';
-import { listSeries, type SensorSeries } from '@/store/sensors/nodes';
+import { type SensorSeries, seriesAt } from '@/store/sensors/nodes';
 import { rollupsBetween } from '@/store/sensors/rollups';
 import { samplesBetween } from '@/store/sensors/samples';
 import { stationSeries } from '@/store/series';
@@ -24,6 +24,9 @@ export type SeriesAsked = z.output<Operation['query']> & { station: string };
 export type SeriesShown = z.output<Operation['answer']>;
 type Point = SeriesShown['points'][number];
 
+/** A series as far as it is drawn. */
+type Shown = Omit<SensorSeries, 'node' | 'station'>;
+
 const MOST_POINTS = 2000;
 
 /** One station and quantity over time: what its sensor tells, or what hands read. */
@@ -32,9 +35,10 @@ export async function seriesOf(db: Db, context: SiteContext, asked: SeriesAsked)
 	if (!station) throw new Refusal('no-such-station', [{ path: 'code', message: 'There is no such station.' }]);
 	const points = asked.points ?? MOST_POINTS;
 	if (asked.of !== 'hands') {
-		const here = (await listSeries(db, context.site.id, { stationIds: [station.id] })).filter(
-			(s) => asked.probe === undefined || s.instrument === asked.probe,
-		);
+		const probes = new Map(context.instruments.map((i) => [i.id, i.code]));
+		const here = (await seriesAt(db, context.site.id, station.id))
+			.map((s) => ({ ...s, instrument: probes.get(s.instrumentId)! }))
+			.filter((s) => asked.probe === undefined || s.instrument === asked.probe);
 		const found = await sensorSeries(db, context, here, asked, station.shape, points);
 		if (found) return found;
 	}
@@ -44,7 +48,7 @@ export async function seriesOf(db: Db, context: SiteContext, asked: SeriesAsked)
 	return { rollup: 'raw', probe: null, usualS: 0, points: rows.map(shownPoint), doubts: [] };
 }
 
-const newest = (all: readonly SensorSeries[], quantity: SeriesQuantity): SensorSeries | undefined =>
+const newest = (all: readonly Shown[], quantity: SeriesQuantity): Shown | undefined =>
 	all
 		.filter((s) => s.quantity === quantity)
 		.sort((a, b) => (b.newestAt ?? Number.NEGATIVE_INFINITY) - (a.newestAt ?? Number.NEGATIVE_INFINITY))[0];
@@ -52,7 +56,7 @@ const newest = (all: readonly SensorSeries[], quantity: SeriesQuantity): SensorS
 async function sensorSeries(
 	db: Db,
 	context: SiteContext,
-	here: readonly SensorSeries[],
+	here: readonly Shown[],
 	asked: SeriesAsked,
 	shape: string,
 	points: number,
@@ -80,7 +84,7 @@ async function sensorSeries(
 async function deficit(
 	db: Db,
 	context: SiteContext,
-	here: readonly SensorSeries[],
+	here: readonly Shown[],
 	asked: SeriesAsked,
 	points: number,
 ): Promise<SeriesShown | null> {
@@ -116,7 +120,7 @@ async function deficit(
 async function drawn(
 	db: Db,
 	context: SiteContext,
-	series: SensorSeries,
+	series: Shown,
 	asked: Pick<SeriesAsked, 'from' | 'to'>,
 	points: number,
 ): Promise<SeriesShown> {
@@ -175,7 +179,7 @@ async function drawn(
 }
 
 export const plainPoint = (
-	series: SensorSeries,
+	series: Shown,
 	at: number,
 	value: number,
 	least: number,
@@ -200,7 +204,7 @@ export const plainPoint = (
 });
 
 /** What the error curve of a probe makes of its points, and how sure each is; what is stored stays as it was read. */
-export async function putRight(db: Db, context: SiteContext, series: SensorSeries, points: Point[]): Promise<void> {
+export async function putRight(db: Db, context: SiteContext, series: Shown, points: Point[]): Promise<void> {
 	const { quantity } = series;
 	const { canonical: unit, decimals } = QUANTITY[quantity];
 	// Of a mean nobody typed digits: they are those that the quantity is usually shown with.

@@ -120,6 +120,17 @@ const SERIES = `x.id, x.node_id AS "nodeId", n.code AS node, s.code AS station, 
 	FROM series x JOIN node n ON n.site_id = x.site_id AND n.id = x.node_id JOIN station s ON s.site_id = x.site_id AND s.id = x.station_id
 		JOIN instrument i ON i.site_id = x.site_id AND i.id = x.instrument_id`;
 
+const bareSeries = seriesRow.omit({ node: true, station: true, instrument: true });
+/** The series of one station, without the names that whoever draws them knows: a chart asks for it each time. */
+export const seriesAt = (db: Db, siteId: number, stationId: number) =>
+	read(
+		db,
+		bareSeries,
+		`SELECT id, node_id AS "nodeId", station_id AS "stationId", instrument_id AS "instrumentId", quantity, newest_at AS "newestAt", usual_ms AS "usualMs",
+			raw_from AS "rawFrom" FROM series WHERE site_id = $1 AND station_id = $2 ORDER BY id`,
+		[siteId, stationId],
+	);
+
 /** Every series of a site, or of some of its stations or one node. */
 export const listSeries = (
 	db: Db,
