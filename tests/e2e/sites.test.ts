@@ -55,9 +55,26 @@ it('a tab of the first still writes there, and what is half typed stays with it'
 	expect((await readingsAt(1, 'pond'))[0]).toBe('5.95');
 	expect(await readingsAt(2, 'pond')).toEqual([]);
 
+	// Its next page is of the other site, says so, and leads back.
+	await first.getByRole('link', { name: 'Probes' }).click();
+	await first.locator('[data-tab-site]', { hasText: 'This is Hill Yard now' }).waitFor();
+	await first.getByRole('link', { name: 'Back to Saltmarsh Yard' }).click();
+	await first.locator('header', { hasText: 'Saltmarsh Yard' }).waitFor();
+	expect(new URL(first.url()).pathname).toBe('/probes');
+	expect(await first.locator('[data-tab-site]').count()).toBe(0);
+
 	await page.goto(`${app.base}/sites`);
 	await awake(page);
 	await expectAccessible(page);
+	await page.setViewportSize({ width: 1280, height: 800 });
+	// Whoever goes on purpose is not told.
+	await page.locator('[data-tab-site]', { hasText: 'This is Saltmarsh Yard now' }).waitFor();
+	await page.locator('[data-site="2"]').getByRole('link', { name: 'Go there' }).click();
+	await page.getByRole('link', { name: 'Hill Yard' }).waitFor();
+	await awake(page);
+	expect(await page.locator('[data-tab-site]').count()).toBe(0);
+	await page.goto(`${app.base}/sites`);
+	await awake(page);
 	await page.locator('[data-site="1"]').getByRole('link', { name: 'Go there' }).click();
 	await page.waitForURL(`${app.base}/`);
 	await page.getByRole('link', { name: 'Saltmarsh Yard' }).waitFor();

@@ -1,6 +1,6 @@
 import type { SiteView } from '@/core/reading/site-view';
 import { addressOf } from './client';
-import { atSiteHere } from './site-here';
+import { atSiteHere, siteOfTab } from './site-here';
 
 /** Keeps the pages of a walk on this device, where the browser allows it: only pages that came securely may. */
 const KEPT = 'cordwain.kept';
@@ -44,9 +44,10 @@ export async function keepPages(site: SiteView): Promise<void> {
 	});
 }
 
-/** Another person comes, or this one goes: what was kept is put away. */
+/** Another person comes, or this one goes, or goes to another site: what was kept is put away. */
 export async function forgetPages(): Promise<void> {
 	localStorage.removeItem(KEPT);
+	siteOfTab.forget();
 	if (canKeepPages()) (await navigator.serviceWorker.getRegistration())?.active?.postMessage({ forget: true });
 }
 

@@ -13,3 +13,11 @@ export function atSiteHere(address: string): string {
 	const site = siteHere();
 	return site === null ? address : `${address}${address.includes('?') ? '&' : '?'}site=${site}`;
 }
+
+const TAB = 'cordwain.tab-site';
+/** The site that this tab was at last. Whoever goes to another on purpose forgets it first. */
+export const siteOfTab = {
+	read: (): { id: number; name: string } | null => JSON.parse(sessionStorage.getItem(TAB) ?? 'null'),
+	keep: (site: { id: number; name: string }): void => sessionStorage.setItem(TAB, JSON.stringify(site)),
+	forget: (): void => sessionStorage.removeItem(TAB),
+};

@@ -10,6 +10,7 @@ import { later } from '../ui/later';
 import { MORE, PLACES, ThumbNav } from './places';
 import { QuickLine } from './QuickLine';
 import { SampleNote } from './SampleNote';
+import { TabSite } from './TabSite';
 import { ThemeSwitch } from './ThemeSwitch';
 import { useKeys } from './use-keys';
 import { useSiteLinks } from './use-site-links';
@@ -150,6 +151,7 @@ export function Frame({
 					</span>
 				</div>
 			</header>
+			{siteName !== null && <TabSite siteName={siteName} />}
 			{site?.sample && <SampleNote />}
 			<nav className="border-b border-line hidden sm:block" aria-label="Places">
 				<div className="max-w-[1280px] mx-auto px-5 flex flex-wrap gap-x-6">
