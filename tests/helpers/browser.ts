@@ -57,7 +57,7 @@ export async function openBrowser(
 		serviceWorkers: keepsPages ? 'allow' : 'block',
 		...(timezoneId === undefined ? {} : { timezoneId }),
 	});
-	context.setDefaultTimeout(15_000);
+	context.setDefaultTimeout(25_000);
 	const wrong = parseAnswers(context);
 	return {
 		context,
