@@ -41,8 +41,9 @@ async function pourParts(page: Page): Promise<void> {
 }
 
 describe('a recipe, by keyboard', () => {
-	it('is kept, mixed, goes on after a reload; the next batch begins from its own measurements; the two are compared', async () => {
-		let page = await open('/mix?part=batch');
+	let page: Page;
+	it('is kept, and mixed from', async () => {
+		page = await open('/mix?part=batch');
 		await page.fill('#batch-litres', '500');
 		await page.locator('#recipe-name').focus();
 		await page.keyboard.type('winter leaf');
@@ -62,7 +63,9 @@ describe('a recipe, by keyboard', () => {
 		await page.locator('#batch-litres').focus();
 		await page.keyboard.press('Enter');
 		await pourParts(page);
-		// The page is closed in the middle, as a phone in a wet pocket is.
+	});
+	it('goes on where it was after its page was closed', async () => {
+		// In the middle, as a phone in a wet pocket is.
 		await page.close();
 		page = await open('/mix?part=batch');
 		await page.locator('[data-open-batch]', { hasText: 'winter leaf' }).locator('button', { hasText: 'Go on' }).click();
@@ -72,7 +75,8 @@ describe('a recipe, by keyboard', () => {
 		await page.locator('[data-dose=nothing]').waitFor();
 		await page.locator('button', { hasText: 'Finish the batch' }).click();
 		await page.locator('[data-batch-done]').waitFor();
-		// The second in the same page: nothing of the first is taken for measured.
+	});
+	it('the next batch in the same page begins from its own measurements, and the two are compared', async () => {
 		await page.locator('button', { hasText: 'Another batch' }).click();
 		await page.locator('[data-batch-plan]').waitFor();
 		await page.locator('select').first().selectOption('winter leaf');
