@@ -53,9 +53,12 @@ export function seal(text: string, of: string): string {
 	return MARK + Buffer.concat([iv, cipher.getAuthTag(), sealed]).toString('base64');
 }
 
+/** What was kept, sealed: as it is, or now where it was kept before anything was sealed. */
+export const stillSealed = (kept: string, of: string): string => (kept.startsWith(MARK) ? kept : seal(kept, of));
+
 /** @throws WrongKey where it was sealed elsewhere, or for something else */
 export function unseal(text: string, of: string): string {
-	// Kept before anything was sealed: sealed when it is saved again.
+	// Kept before anything was sealed.
 	if (!text.startsWith(MARK)) return text;
 	const bytes = Buffer.from(text.slice(MARK.length), 'base64');
 	const own = theKey();

@@ -12,7 +12,7 @@ import { listStandInMail } from '@/store/watch';
 import { settings } from '../../../ops/settings.mjs';
 import { database } from '../database';
 import { handle, type Surroundings } from '../dispatch';
-import { seal } from '../seal';
+import { seal, stillSealed } from '../seal';
 import { lookSoon } from '../watch/watching';
 
 const MAILS = 50;
@@ -34,7 +34,7 @@ export const watch = handle(resource, {
 		return { ok: true };
 	},
 	'PUT /watch/settings': async ({ body, db, who, ...here }) => {
-		await saveWatchSettings(db, body, who, seal);
+		await saveWatchSettings(db, body, who, { seal, stillSealed });
 		stirred(here);
 		return { ok: true };
 	},

@@ -103,18 +103,18 @@ export async function turnCondition(db: Db, id: number, off: boolean, who: strin
 	});
 }
 
-/** @param seal how a password or a secret is kept */
+/** @param sealing how a password or a secret is kept, and how one that was kept is kept on */
 export async function saveWatchSettings(
 	db: Db,
 	asked: Settings,
 	who: string,
-	seal: (text: string, of: 'mail' | 'webhook') => string,
+	sealing: Record<'seal' | 'stillSealed', (text: string, of: 'mail' | 'webhook') => string>,
 ): Promise<void> {
 	await writing(db, async (client) => {
 		const { site } = await requireSite(client);
 		const before = await watchSettings(client, site.id);
 		const kept = (now: string, was: string | undefined, of: 'mail' | 'webhook') =>
-			now === KEPT ? (was ?? '') : seal(now, of);
+			now === KEPT ? sealing.stillSealed(was ?? '', of) : sealing.seal(now, of);
 		await putWatchSettings(client, site.id, {
 			quiet: asked.quiet ?? null,
 			mail: asked.mail ? { ...asked.mail, password: kept(asked.mail.password, before.mail?.password, 'mail') } : null,

@@ -43,6 +43,15 @@ describe('what is sealed', () => {
 		const there = await server(elsewhere);
 		expect(() => there.unseal(sealed, 'mail')).toThrow(/Type it again/);
 	});
+	it('stays as it is when it is kept on; what was kept before anything was sealed is sealed then', async () => {
+		const { seal, stillSealed, unseal } = await server(folder);
+		const sealed = seal('hush', 'mail');
+		expect(stillSealed(sealed, 'mail')).toBe(sealed);
+		expect(unseal('hush', 'mail')).toBe('hush');
+		expect(stillSealed('hush', 'mail')).not.toContain('hush');
+		expect(unseal(stillSealed('hush', 'mail'), 'mail')).toBe('hush');
+		expect(stillSealed('', 'mail')).toBe('');
+	});
 	it('is nothing where nothing was set; what begins as if it were sealed is sealed all the same', async () => {
 		const { seal, unseal } = await server(folder);
 		expect(seal('', 'mail')).toBe('');
