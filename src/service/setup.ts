@@ -72,7 +72,8 @@ export async function saveSystem(
 	);
 	return writing(db, async (client) => {
 		const saved = await putSystem(client, context.site.id, system);
-		if (before && before.volumeL !== saved.volumeL) {
+		const recalled = since === 'always' && context.versions.some((v) => v.systemId === saved.id);
+		if (before && (recalled || before.volumeL !== saved.volumeL)) {
 			// Stations that are of it, or ever were.
 			const stations = context.stations.flatMap((s) =>
 				s.system === system.code || context.versions.some((v) => v.stationId === s.id && v.ofSystemId === saved.id)
@@ -116,7 +117,8 @@ export async function saveStation(
 		const id = await putStation(client, context.site.id, station);
 		const before = context.stations.find((s) => s.code === station.code);
 		const judged = ({ kind, system, volumeL, ranges }: typeof station) => ({ kind, system, volumeL, ranges });
-		if (before && !isDeepStrictEqual(judged(before), judged(station))) {
+		const recalled = since === 'always' && context.versions.some((v) => v.stationId === id);
+		if (before && (recalled || !isDeepStrictEqual(judged(before), judged(station)))) {
 			const { kind, volumeL, ranges } = before;
 			const ofSystemId = context.systems.find((y) => y.code === before.system)?.id ?? null;
 			const then = { ...NOTHING_WAS, stationId: id, volumeL, ranges, kind, ofSystemId };
@@ -127,7 +129,7 @@ export async function saveStation(
 	});
 }
 
-/** From when on a change holds: what was judged before stays as it is, or it was always so. */
+/** From when on a change holds: what was judged before stays as it is, or it was always so; that can be said of an earlier change too. */
 export type Since = 'now' | 'always';
 
 const NOTHING_WAS = {
@@ -203,7 +205,8 @@ export async function saveInstrument(
 		// A scale that nobody had named was always the one that is named now.
 		const named = before.ppmScale === null && saved.ppmScale !== null;
 		const was = named ? { ...wasOf(before), ppmScale: saved.ppmScale } : wasOf(before);
-		if (!isDeepStrictEqual(was, wasOf(saved)))
+		const recalled = since === 'always' && context.versions.some((v) => v.instrumentId === id);
+		if (recalled || !isDeepStrictEqual(was, wasOf(saved)))
 			await keepVersion(
 				client,
 				context,
@@ -216,7 +219,7 @@ export async function saveInstrument(
 			before.ppmScale !== saved.ppmScale ||
 			before.compensates !== saved.compensates ||
 			before.alphaPct !== saved.alphaPct;
-		if (named || (since === 'always' && differently)) await recomputeAll(client, await requireSite(client));
+		if (named || recalled || (since === 'always' && differently)) await recomputeAll(client, await requireSite(client));
 		return saved;
 	});
 }
