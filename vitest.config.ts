@@ -8,6 +8,8 @@ export default defineConfig({
 	test: {
 		testTimeout: 60_000,
 		hookTimeout: 120_000,
+		// What a page comes to takes longer on a slow machine than the second that would be waited otherwise.
+		expect: { poll: { timeout: 25_000 } },
 		// Two cores: the browser tests bring their own processes.
 		maxWorkers: 2,
 		projects: [
