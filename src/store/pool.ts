@@ -9,7 +9,11 @@ export type Db = Pick<pg.Pool, 'query'>;
 pg.types.setTypeParser(pg.types.builtins.INT8, (text) => Number(text));
 // Times are milliseconds everywhere in the code; the beginning and the end of time are infinite.
 const asDate: (text: string) => Date | number = pg.types.getTypeParser(pg.types.builtins.TIMESTAMPTZ);
-pg.types.setTypeParser(pg.types.builtins.TIMESTAMPTZ, (text) => Number(asDate(text)));
+// As databases in UTC write them they are read by the engine itself, in a third of the time.
+const PLAIN_TIME = /^\d{4}-\d\d-\d\d \d\d:\d\d:\d\d(\.\d+)?\+00$/;
+export const timeFromText = (text: string): number =>
+	PLAIN_TIME.test(text) ? Date.parse(`${text.slice(0, 10)}T${text.slice(11, -3)}Z`) : Number(asDate(text));
+pg.types.setTypeParser(pg.types.builtins.TIMESTAMPTZ, timeFromText);
 
 /** A database that hangs must not hang whoever asks: longer than this no statement of ours takes but where it waits for its turn. */
 const ANSWER_MS = 20_000;

@@ -251,6 +251,21 @@ describe('Setup', () => {
 		expect(sent).toEqual([]);
 		await page.close();
 	});
+	it('hears a press on Save though the field that it leaves has something said below it meanwhile', async () => {
+		const page = await open('/setup');
+		await page.click('[data-thing="station pond"]');
+		const form = page.locator('[data-form="station pond"]');
+		await form.getByLabel(/Litres it holds/).fill('2000000000');
+		await form.evaluate((el) => el.addEventListener('submit', () => el.setAttribute('data-heard', ''), true));
+		await form.getByRole('button', { name: 'Save', exact: true }).hover();
+		await page.mouse.down();
+		// As long as a slow finger stays down: the word would have come, and moved the button.
+		await page.waitForTimeout(400);
+		await page.mouse.up();
+		expect(await form.getAttribute('data-heard')).toBe('');
+		await form.getByRole('alert').filter({ hasText: 'at most 1,000,000,000 L' }).waitFor();
+		await page.close();
+	});
 	it('says what the server does not take at the field it stands in, and loses nothing that was typed', async () => {
 		const page = await open('/setup');
 		// Where the schemas do not come, the server has the word.

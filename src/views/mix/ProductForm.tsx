@@ -69,7 +69,7 @@ export function ProductForm({
 	const rate = v.rate.trim() ? labelRate(v.rate) : null;
 	const unit = rate?.ok ? rate.value.unit : product.unit;
 	return (
-		<form className="grid gap-4" data-product={product.name} onSubmit={submit}>
+		<form className="grid gap-4" data-product={product.name} {...form.steady} onSubmit={submit}>
 			<h2 className="text-[1.2rem]">{product.name}</h2>
 			<ProductSays product={product} />
 			<div className="grid sm:grid-cols-2 gap-4">

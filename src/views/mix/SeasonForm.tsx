@@ -60,7 +60,7 @@ export function SeasonForm({
 	const last = form.watch('stages').at(-1);
 	const add = (s: SeasonValues['stages'][number]) => append({ ...s, begun: '' });
 	return (
-		<form onSubmit={submit} className="max-w-[60rem]" data-season-form>
+		<form {...form.steady} onSubmit={submit} className="max-w-[60rem]" data-season-form>
 			<div className="grid gap-y-3 sm:gap-y-1">
 				<div
 					className="hidden sm:grid grid-cols-[1fr_4.5rem_9rem_8rem_8rem_2.5rem] gap-x-2 text-soft text-[0.85rem]"

@@ -138,7 +138,7 @@ function NewBottle({ zone, onKeep }: { zone: string; onKeep: (lot: Omit<Lot, 'id
 	});
 	const checked = (name: 'name' | 'tolerance' | 'table') => register(name, { validate: () => form.takes(name) });
 	return (
-		<form className="grid grid-cols-2 gap-2 mt-1" onSubmit={submit}>
+		<form className="grid grid-cols-2 gap-2 mt-1" {...form.steady} onSubmit={submit}>
 			<Field label="Name or number" width="w-full" wrong={formState.errors.name?.message}>
 				<input className="field" maxLength={200} {...checked('name')} />
 			</Field>

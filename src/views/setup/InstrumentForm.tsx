@@ -58,7 +58,7 @@ export function InstrumentForm({
 	const save = (holds: Since) =>
 		form.handleSubmit(async (values) => void form.say((await onSave(readInstrument(i, values), holds)) ?? []));
 	return (
-		<form className="grid gap-4" data-form={`instrument ${i.code}`} onSubmit={save(since)}>
+		<form className="grid gap-4" data-form={`instrument ${i.code}`} {...form.steady} onSubmit={save(since)}>
 			<h2 className="text-[1.2rem]">
 				{i.name ?? i.code} <span className="text-soft text-[0.85rem] font-normal">in files and the API: {i.code}</span>
 			</h2>

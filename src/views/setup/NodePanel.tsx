@@ -41,7 +41,7 @@ function NodeForm({ node, tools }: { node: SensorNode; tools: SetupTools }) {
 		}
 	});
 	return (
-		<form className="grid gap-4" data-form={`node ${node.code}`} onSubmit={save}>
+		<form className="grid gap-4" data-form={`node ${node.code}`} {...form.steady} onSubmit={save}>
 			<h2 className="text-[1.2rem]">
 				{node.name} <span className="text-soft text-[0.85rem] font-normal">in files and the API: {node.code}</span>
 			</h2>

@@ -26,6 +26,7 @@ export function SiteForm({
 		<form
 			className="grid gap-4"
 			data-form="site"
+			{...form.steady}
 			onSubmit={form.handleSubmit(async (v) => void form.say((await onSave(readSite(site, v))) ?? []))}
 		>
 			<h2 className="text-[1.2rem]">The site</h2>

@@ -45,6 +45,7 @@ export function StationForm({
 		<form
 			className="grid gap-4"
 			data-form={`station ${s.code}`}
+			{...form.steady}
 			onSubmit={form.handleSubmit(async (values) => void form.say((await onSave(readStation(s, values), since)) ?? []))}
 		>
 			<h2 className="text-[1.2rem]">

@@ -33,7 +33,7 @@ export function SystemForm({
 		form.handleSubmit(async (v) => void form.say((await onSave(readSystem(y, v), ranges, since)) ?? []));
 	const busy = form.formState.isSubmitting;
 	return (
-		<form className="grid gap-4" data-form={`system ${y.code}`} onSubmit={save(false)}>
+		<form className="grid gap-4" data-form={`system ${y.code}`} {...form.steady} onSubmit={save(false)}>
 			<h2 className="text-[1.2rem]">
 				{y.name ?? y.code} <span className="text-soft text-[0.85rem] font-normal">in files and the API: {y.code}</span>
 			</h2>

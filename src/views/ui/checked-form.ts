@@ -1,3 +1,4 @@
+import type { MouseEvent } from 'react';
 import { type DefaultValues, type FieldPath, type FieldValues, type UseFormReturn, useForm } from 'react-hook-form';
 import type { Contract } from '@/contract';
 import type { FieldProblem } from '@/contract/problems';
@@ -13,6 +14,15 @@ export type CheckedForm<V extends FieldValues> = UseFormReturn<V> & {
 	takes: (name: FieldPath<V>) => Promise<true | string>;
 	/** Says what was refused at the field it stands in. @returns whether there was one for each */
 	say: (refused: readonly FieldProblem[]) => boolean;
+	/** For the form's element: what is said as a field is left moves no button away from under the press that left it. */
+	steady: { onMouseDown: (e: MouseEvent) => void };
+};
+
+/** A pressed button does not take the focus: the field is left by nothing but the press itself, which then checks all of them. */
+const steady = {
+	onMouseDown: (e: MouseEvent) => {
+		if ((e.target as Element).closest('button')) e.preventDefault();
+	},
 };
 
 /** A form whose fields are held against the contract’s schemas as they are left, and again before anything is sent. */
@@ -33,6 +43,7 @@ export function useCheckedForm<V extends FieldValues>({
 		typeof fields === 'function' ? fields(path) : (fields[path] ?? (path.split('.')[0] as FieldPath<V>));
 	return {
 		...form,
+		steady,
 		takes: async (name) => {
 			const now = read(form.getValues());
 			if (!now.ok) return now.field !== name || now.message;
