@@ -47,7 +47,7 @@ export function countRest(r: Rests, before: number, at: number, rests: boolean, 
 	}
 	const day = Math.floor(at / DAY);
 	// Most readings end no rest.
-	if (r.since === null && r.day === day) return;
+	if (r.since === null && r.day !== null && r.day === day) return;
 	const lasted = r.since === null ? 0 : before - r.since;
 	const length = lasted < limit ? lasted : limit / 2;
 	r.since = null;
@@ -63,10 +63,16 @@ export function countRest(r: Rests, before: number, at: number, rests: boolean, 
 /** From how long on a rest is no chance, ms; infinite while too little is known. */
 export function restLimit(r: Rests, kind: Resting, usualGapMs: number | null, at: number): number {
 	if (usualGapMs === null || at - r.from < KNOWN_AFTER_MS[kind]) return Number.POSITIVE_INFINITY;
-	const byChance = Math.log(WHILES.chance) / Math.log(Math.min(Math.max(r.share, 0.05), 0.99));
-	const whiles = Math.min(Math.max(Math.ceil(byChance), WHILES.least), WHILES.most);
-	return Math.max(TIMES[kind] * longestOf(r), whiles * usualGapMs, LEAST_MS[kind]);
+	return Math.max(TIMES[kind] * longestOf(r), whilesFor(r.share) * usualGapMs, LEAST_MS[kind]);
 }
+/** How many readings in a row chance does not repeat, by the share that usually is as the one before. */
+function whilesFor(share: number): number {
+	if (share <= FEW) return WHILES.least;
+	return share >= MANY ? WHILES.most : Math.ceil(Math.log(WHILES.chance) / Math.log(share));
+}
+/** Shares at which as many as the bounds are wanted. */
+const FEW = WHILES.chance ** (1 / WHILES.least);
+const MANY = WHILES.chance ** (1 / WHILES.most);
 
 /** The longest rest of the last days that is over, ms. */
 export const longestOf = (r: Rests): number => r.longest.reduce((a, b) => Math.max(a, b), 0);

@@ -15,33 +15,43 @@ const rollupRow = z.strictObject({
 	total: z.number(),
 	count: z.number(),
 	worst: z.number(),
-	/** Infinite where none of its samples tells of its water. */
-	goodLeast: end,
-	goodGreatest: end,
-	goodTotal: z.number(),
+	/** Infinite where none of its samples tells of its water. Where all do, as nearly always, these three are those above: not sent twice. */
+	goodLeast: end.nullable(),
+	goodGreatest: end.nullable(),
+	goodTotal: z.number().nullable(),
 	goodCount: z.number(),
 });
-export type RollupRow = z.output<typeof rollupRow>;
+type RollupRow = Rollup & { seriesId: number };
 
 /** Rollups of some series by one step, from a time on and before another, ascending. */
-export const rollupsBetween = (
+export async function rollupsBetween(
 	db: Db,
 	siteId: number,
 	seriesIds: readonly number[],
 	step: Step,
 	from: number,
 	to: number,
-): Promise<RollupRow[]> =>
-	read(
+): Promise<RollupRow[]> {
+	// Of one alone they come in order by their key.
+	const one = seriesIds.length === 1;
+	const rows = await read(
 		db,
 		rollupRow,
 		patiently(
-			`SELECT series_id AS "seriesId", at, least, greatest, total, count, worst, good_least AS "goodLeast", good_greatest AS "goodGreatest",
-				good_total AS "goodTotal", good_count AS "goodCount"
-			FROM rollup WHERE site_id = $1 AND series_id = ANY($2) AND step = $3 AND at >= $4 AND at < $5 ORDER BY at`,
-			[siteId, seriesIds, STEP_MINUTES[step], timeOrEnd(from), timeOrEnd(to)],
+			`SELECT series_id AS "seriesId", at, least, greatest, total, count, worst, CASE WHEN good_count < count THEN good_least END AS "goodLeast",
+				CASE WHEN good_count < count THEN good_greatest END AS "goodGreatest", CASE WHEN good_count < count THEN good_total END AS "goodTotal",
+				good_count AS "goodCount"
+			FROM rollup WHERE site_id = $1 AND series_id = ${one ? '$2' : 'ANY($2)'} AND step = $3 AND at >= $4 AND at < $5 ORDER BY at`,
+			[siteId, one ? seriesIds[0] : seriesIds, STEP_MINUTES[step], timeOrEnd(from), timeOrEnd(to)],
 		),
 	);
+	for (const r of rows) {
+		r.goodLeast ??= r.least;
+		r.goodGreatest ??= r.greatest;
+		r.goodTotal ??= r.total;
+	}
+	return rows as RollupRow[];
+}
 
 /** Rollups of one series by one step. */
 export interface RollupsOfStep {
