@@ -89,14 +89,21 @@ function plainUtc(text: string): number {
 		: Number.NaN;
 }
 
+/** All values of a sample say the same time, one after the other. */
+let lastText = '';
+let lastPlain = Number.NaN;
+
 /**
  * @param zone the site's IANA zone, for times without offset
  * @returns milliseconds since 1970 in UTC; refused for impossible dates such as 30 February, and outside of 1970 to 2199
  * @example parseTime('2026-03-01T07:30', 'Europe/Amsterdam') // { ok: true, at: Date.UTC(2026, 2, 1, 6, 30), local: 'site-zone' }
  */
 export function parseTime(text: string, zone: string): ParsedTime {
-	const plain = plainUtc(text);
-	if (!Number.isNaN(plain)) return { ok: true, at: plain, local: null };
+	if (text !== lastText) {
+		lastText = text;
+		lastPlain = plainUtc(text);
+	}
+	if (!Number.isNaN(lastPlain)) return { ok: true, at: lastPlain, local: null };
 	const m = ISO.exec(text.trim());
 	if (!m) return { ok: false };
 	const year = Number(m[1]);
