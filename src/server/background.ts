@@ -1,13 +1,22 @@
 import { settings } from '../../ops/settings.mjs';
 import { database } from './database';
 import { isDatabaseDown } from './database-down';
-import { openBroker } from './ingest/broker';
-import { listen } from './ingest/mqtt';
 import { log } from './log';
 import { beginWatching } from './watch/watching';
 
 let begun = false;
 const AGAIN_MS = 30_000;
+
+/** A broker that stands in is there before it is listened to; most have none, and do without what knows of them. */
+async function hear(own: number | undefined, broker: string | undefined): Promise<void> {
+	if (own) {
+		const { openBroker } = await import('./ingest/broker');
+		await openBroker(own).catch((error) => log.warn({ error }, 'broker'));
+	}
+	if (!broker) return;
+	const { listen } = await import('./ingest/mqtt');
+	listen(database(), broker);
+}
 
 /** Begins what is done without being asked, once for this process: listening to a broker, watching, letting go. */
 export function beginBackground(): void {
@@ -20,9 +29,7 @@ export function beginBackground(): void {
 		CORDWAIN_MAILBOX: mailbox,
 		DATABASE_URL: url,
 	} = settings();
-	// One that stands in is there before it is listened to.
-	const standIn = own ? openBroker(own).catch((error) => log.warn({ error }, 'broker')) : null;
-	if (broker) void Promise.resolve(standIn).then(() => listen(database(), broker));
+	void hear(own, broker).catch((error) => log.warn({ error }, 'broker'));
 	if (!jobs || !url) return;
 	const begin = () =>
 		beginWatching(database(), url, mailbox).catch((error) => {

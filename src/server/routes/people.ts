@@ -1,5 +1,4 @@
 import { networkInterfaces } from 'node:os';
-import QRCode from 'qrcode';
 import { people as resource } from '@/contract/people';
 import {
 	beginPasskey,
@@ -93,6 +92,7 @@ export const people = handle(resource, {
 	'POST /people/codes': async ({ db, asker, body, now, connection }) => {
 		const { code, expiresAt } = await makeJoinCode(db, asker, body.role, now);
 		const address = `${addressForOthers(connection)}/join#${code}`;
+		const { default: QRCode } = await import('qrcode');
 		return { code, expiresAt, address, qr: await QRCode.toString(address, { type: 'svg', margin: 2 }) };
 	},
 	'POST /people/join': async ({ db, body, now, connection, signsIn }) => {

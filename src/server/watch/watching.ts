@@ -14,8 +14,7 @@ import { isDatabaseDown } from '../database-down';
 import { log } from '../log';
 import { oneAtATime } from '../one-at-a-time';
 import { unseal } from '../seal';
-import { type Queue, Work } from './boss';
-import { openMailbox, sendMail } from './mail';
+import type { Queue } from './boss';
 import { sendWebhook } from './webhook';
 
 /**
@@ -59,7 +58,8 @@ async function atEverySite(
 
 /** @param home of the installation */
 export async function beginWatching(home: Pool, databaseUrl: string, mailbox: number | undefined): Promise<void> {
-	if (mailbox !== undefined) openMailbox(home, mailbox);
+	if (mailbox !== undefined) (await import('./mail')).openMailbox(home, mailbox);
+	const { Work } = await import('./boss');
 	const work = await Work.begin(databaseUrl);
 	await transaction(home, lendWorkToSites);
 	const deliveries: Queue<Delivery> = await work.queue<Delivery>('deliver', (d, last) => deliver(d, last, mailbox));
@@ -105,6 +105,7 @@ async function deliver({ siteId, id }: Delivery, last: boolean, mailbox: number 
 	try {
 		if (delivery.way === 'mail') {
 			if (!settings.mail) throw new Error('No mail server is named any more.');
+			const { sendMail } = await import('./mail');
 			await sendMail(
 				{ ...settings.mail, password: unseal(settings.mail.password, 'mail') },
 				{

@@ -1,11 +1,4 @@
-import {
-	type AuthenticationResponseJSON,
-	generateAuthenticationOptions,
-	generateRegistrationOptions,
-	type RegistrationResponseJSON,
-	verifyAuthenticationResponse,
-	verifyRegistrationResponse,
-} from '@simplewebauthn/server';
+import type { AuthenticationResponseJSON, RegistrationResponseJSON } from '@simplewebauthn/server';
 import type { Role } from '@/core/roles/roles';
 import {
 	deletePasskey,
@@ -21,6 +14,9 @@ import type { Db } from '@/store/pool';
 import { Refusal } from '../refusal';
 import { type Asker, beginSignIn, roleSomewhere } from './sign-ins';
 import { requirePatience, wasWrong } from './tries';
+
+/** What knows the standard is read once somebody has a passkey: it is a tenth of all that a server reads. */
+const webAuthn = () => import('@simplewebauthn/server');
 
 /** Where the page was opened that asks: passkeys belong to a name and a secure origin (W3C WebAuthn level 2). */
 export interface Origin {
@@ -57,6 +53,7 @@ export async function beginPasskey(db: Db, asker: Asker, o: Origin): Promise<Rec
 	requireSecure(o);
 	const id = own(asker);
 	const known = await listPasskeys(db, id);
+	const { generateRegistrationOptions } = await webAuthn();
 	const options = await generateRegistrationOptions({
 		rpName: 'Cordwain',
 		rpID: o.host,
@@ -89,6 +86,7 @@ export async function keepPasskey(
 	const personId = own(asker);
 	const expectedChallenge = challengeOf(response);
 	if (!(await spendChallenge(db, expectedChallenge, personId))) throw WRONG();
+	const { verifyRegistrationResponse } = await webAuthn();
 	const found = await verifyRegistrationResponse({
 		response: response as unknown as RegistrationResponseJSON,
 		expectedChallenge,
@@ -109,6 +107,7 @@ export async function keepPasskey(
 
 export async function beginPasskeySignIn(db: Db, o: Origin): Promise<Record<string, unknown>> {
 	requireSecure(o);
+	const { generateAuthenticationOptions } = await webAuthn();
 	const options = await generateAuthenticationOptions({ rpID: o.host, userVerification: 'required' });
 	await insertChallenge(db, options.challenge, null);
 	return { ...options };
@@ -126,6 +125,7 @@ export async function signInByPasskey(
 	const expectedChallenge = challengeOf(response);
 	const fresh = await spendChallenge(db, expectedChallenge, null);
 	const known = fresh ? await passkeyByCredential(db, String(response.id)) : null;
+	const { verifyAuthenticationResponse } = await webAuthn();
 	const found =
 		known &&
 		(await verifyAuthenticationResponse({
