@@ -266,7 +266,7 @@ describe('backups by themselves', () => {
 			const left = async () =>
 				(await pool.query("SELECT count(*)::int AS n FROM pg_database WHERE datname LIKE 'cordwain_trial_%'")).rows[0]
 					.n;
-			await expect.poll(left, { timeout: 20_000 }).toBe(0);
+			await expect.poll(left).toBe(0);
 		} finally {
 			await pool.end();
 		}

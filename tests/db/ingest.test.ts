@@ -209,7 +209,7 @@ describe('what a node sends', () => {
 			unit: 'mL',
 			time: iso(BEGIN + 299 * MINUTE),
 		});
-		await expect.poll(doubtful, { timeout: 5000 }).toBe(0);
+		await expect.poll(doubtful).toBe(0);
 		expect(await differingRollups(pool, code)).toEqual([]);
 	});
 });

@@ -69,7 +69,7 @@ it('a broker that was away, a message that is none, a node nobody knows: what a 
 		}
 	};
 	await until(0, 40);
-	await expect.poll(async () => (await rawOf(pool, 'post')).length, { timeout: 15_000 }).toBe(40);
+	await expect.poll(async () => (await rawOf(pool, 'post')).length).toBe(40);
 	await closeBroker();
 	for (let i = 40; i < 80; i++) box.put([sample(i)]);
 	await box.send(Date.now(), attempt);
@@ -78,7 +78,7 @@ it('a broker that was away, a message that is none, a node nobody knows: what a 
 	// This broker forgets its sessions when it ends: the application has to be back before what waits is sent.
 	await new Promise((r) => setTimeout(r, 2600));
 	await until(80, 100);
-	await expect.poll(async () => (await rawOf(pool, 'post')).length, { timeout: 15_000 }).toBe(100);
+	await expect.poll(async () => (await rawOf(pool, 'post')).length).toBe(100);
 	const raw = await rawOf(pool, 'post');
 	expect(raw.map((r) => r.value)).toEqual(Array.from({ length: 100 }, (_, i) => sample(i).value));
 	expect(await differingRollups(pool, 'post')).toEqual([]);
@@ -109,6 +109,6 @@ it('a broker that was away, a message that is none, a node nobody knows: what a 
 		{ site: second, value: 13 },
 		{ site: 1, value: 14 },
 	];
-	await expect.poll(temps, { timeout: 10_000 }).toEqual(each);
+	await expect.poll(temps).toEqual(each);
 	await client.endAsync(true);
 }, 60_000);

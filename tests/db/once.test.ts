@@ -165,7 +165,7 @@ describe('long work under a key', () => {
 		const [first, second] = [await begin(), await begin()];
 		expect(second).toBe(first);
 		const state = async () => (await (await fetch(`${app.base}/api/v1/jobs/${first}`)).json()).state;
-		await expect.poll(state, { timeout: 8000 }).toBe('done');
+		await expect.poll(state).toBe('done');
 		expect(await begin()).toBe(first);
 		expect(await count('reading')).toBe(before + 1);
 	});

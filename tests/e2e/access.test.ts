@@ -78,7 +78,7 @@ async function issues(page: Page, theme: 'limewash' | 'blackout', rules: 'all' |
 /** A chart draws itself anew a moment after the window changed. */
 const nothingRunsOff = (page: Page) =>
 	expect
-		.poll(() => page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth), { timeout: 3000 })
+		.poll(() => page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth))
 		.toBeLessThanOrEqual(0);
 
 /** What is touched and is lower than a thumb wants it. */

@@ -44,7 +44,7 @@ describe('a batch', () => {
 		const ended = Date.now();
 		await browser.context.setOffline(false);
 		const steps = async () => (await got('/batches')).batches[0].log.map((s: Answer) => s.step);
-		await expect.poll(steps, { timeout: 15_000 }).toEqual(['part', 'part', 'ec']);
+		await expect.poll(steps).toEqual(['part', 'part', 'ec']);
 		const { log, station } = (await got('/batches')).batches[0];
 		for (const s of log) {
 			expect(Date.parse(s.time)).toBeGreaterThanOrEqual(begun);
@@ -94,6 +94,6 @@ it('a calibration made without the server is kept on this device, and stored onc
 	expect((await got('/calibrations?instrument=brass')).calibrations).toHaveLength(before);
 	await browser.context.setOffline(false);
 	const stored = async () => (await got('/calibrations?instrument=brass')).calibrations.length;
-	await expect.poll(stored, { timeout: 15_000 }).toBe(before + 1);
+	await expect.poll(stored).toBe(before + 1);
 	await page.close();
 });

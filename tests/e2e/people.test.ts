@@ -105,7 +105,7 @@ describe('people', () => {
 		await away.getByRole('button', { name: /^Save/ }).first().click();
 		await away.locator('[data-kept="2"]').waitFor();
 		await phone!.context.setOffline(false);
-		await expect.poll(() => away.locator('[data-kept]').count(), { timeout: 9000 }).toBe(0);
+		await expect.poll(() => away.locator('[data-kept]').count()).toBe(0);
 		const auth = { authorization: `Bearer ${await token('Wren', OWNER)}` };
 		const { readings } = await (await fetch(`${app.base}/api/v1/readings?limit=60`, { headers: auth })).json();
 		const fresh = (readings as Answer[])
@@ -173,6 +173,6 @@ describe('people', () => {
 			const { readings } = await (await fetch(asked, { headers: auth })).json();
 			return `${readings[0].value} ${readings[0].entered_by}`;
 		};
-		await expect.poll(newest, { timeout: 9000 }).toBe('6.22 Linnet');
+		await expect.poll(newest).toBe('6.22 Linnet');
 	});
 });

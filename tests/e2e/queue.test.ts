@@ -49,10 +49,10 @@ describe('entries made at this device', () => {
 		for (const value of ['6.01', '6.02']) {
 			await enter(page, value);
 			await page.locator('[data-said]', { hasText: 'Nothing is lost' }).waitFor();
-			await expect.poll(() => page.inputValue('#quick'), { timeout: 5000 }).toBe('');
+			await expect.poll(() => page.inputValue('#quick')).toBe('');
 		}
-		await expect.poll(() => lost.size, { timeout: 5000 }).toBe(2);
-		await expect.poll(() => page.locator('[data-kept]').count(), { timeout: 6000 }).toBe(0);
+		await expect.poll(() => lost.size).toBe(2);
+		await expect.poll(() => page.locator('[data-kept]').count()).toBe(0);
 		expect(await stored(from)).toEqual(['6.01', '6.02']);
 		await page.close();
 	});
@@ -67,7 +67,7 @@ describe('entries made at this device', () => {
 		await enter(page, '6.03');
 		await page.locator('[data-kept="1"]').waitFor();
 		await page.locator('[data-said]', { hasText: 'Kept on this device' }).waitFor();
-		await expect.poll(() => page.locator('[data-kept]').count(), { timeout: 5000 }).toBe(0);
+		await expect.poll(() => page.locator('[data-kept]').count()).toBe(0);
 		expect(await stored(from)).toEqual(['6.03']);
 		await page.close();
 	});
@@ -79,7 +79,7 @@ describe('entries made at this device', () => {
 				for (const n of [1, 2, 3]) {
 					await enter(page, `6.${tab + 1}${n}`);
 					await page.locator('[data-said]', { hasText: 'Saved' }).waitFor();
-					await expect.poll(() => page.inputValue('#quick'), { timeout: 5000 }).toBe('');
+					await expect.poll(() => page.inputValue('#quick')).toBe('');
 				}
 			}),
 		);
@@ -100,7 +100,7 @@ describe('entries made at this device', () => {
 		await page.reload();
 		await page.locator('[data-kept="1"]', { hasText: 'pond pH 6.41' }).waitFor();
 		await page.unroute(READINGS);
-		await expect.poll(() => page.locator('[data-kept]').count(), { timeout: 6000 }).toBe(0);
+		await expect.poll(() => page.locator('[data-kept]').count()).toBe(0);
 		expect(await stored(from)).toEqual(['6.41']);
 		await page.close();
 	});
@@ -110,7 +110,7 @@ describe('entries made at this device', () => {
 		await page.route(READINGS, (route) => route.abort());
 		for (const value of ['6.51', '6.52']) {
 			await enter(page, value);
-			await expect.poll(() => page.inputValue('#quick'), { timeout: 5000 }).toBe('');
+			await expect.poll(() => page.inputValue('#quick')).toBe('');
 		}
 		await page.unroute(READINGS);
 		// Meanwhile its station has another name: the server does not know it.
@@ -124,11 +124,11 @@ describe('entries made at this device', () => {
 		);
 		const refused = page.locator('[data-refused-entry]');
 		await refused.filter({ hasText: 'There is no station “attic”' }).waitFor();
-		await expect.poll(() => stored(from), { timeout: 5000 }).toEqual(['6.52']);
+		await expect.poll(() => stored(from)).toEqual(['6.52']);
 		await page.unroute(READINGS);
 		await refused.getByRole('button', { name: 'Send it again' }).click();
-		await expect.poll(() => refused.count(), { timeout: 5000 }).toBe(0);
-		await expect.poll(async () => (await stored(from)).sort(), { timeout: 5000 }).toEqual(['6.51', '6.52']);
+		await expect.poll(() => refused.count()).toBe(0);
+		await expect.poll(async () => (await stored(from)).sort()).toEqual(['6.51', '6.52']);
 		await page.close();
 	});
 	it('are taken back before they are sent as after', async () => {

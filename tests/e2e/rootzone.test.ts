@@ -212,7 +212,7 @@ it('something shows on the leaves: ticked by keyboard, pH first, then what may b
 	await expectAccessible(page, ['limewash', 'blackout']);
 	await page.setViewportSize({ width: 320, height: 640 });
 	await expect
-		.poll(() => page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth), { timeout: 3000 })
+		.poll(() => page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth))
 		.toBeLessThanOrEqual(0);
 	await page.close();
 });

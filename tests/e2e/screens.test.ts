@@ -116,7 +116,7 @@ describe('Trends', () => {
 			await page.locator(`[data-chart=${q}] .apexcharts-yaxis-title-text`, { hasText: named }).waitFor();
 		await page.setViewportSize({ width: 320, height: 640 });
 		await expect
-			.poll(() => page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth), { timeout: 3000 })
+			.poll(() => page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth))
 			.toBeLessThanOrEqual(0);
 		await page.close();
 	});

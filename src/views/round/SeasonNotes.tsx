@@ -9,7 +9,7 @@ export function SeasonNotes() {
 	const plans = useAsked('GET /plans', {}).data?.plans ?? [];
 	const soon = plans.filter((p) => p.current !== null && p.next && p.next.in_days <= AHEAD_DAYS);
 	return soon.map((p) => (
-		<p key={p.system} data-season-note={p.system}>
+		<p key={p.system} className="mb-2" data-season-note={p.system}>
 			<a className="underline inline-block py-2" href={`/mix?part=season&system=${encodeURIComponent(p.system)}`}>
 				{p.name}
 			</a>

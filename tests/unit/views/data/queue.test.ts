@@ -57,7 +57,7 @@ describe('an entry', () => {
 		await vi.advanceTimersByTimeAsync(4100);
 		expect(await entered).toMatchObject({ kind: 'kept' });
 		await vi.advanceTimersByTimeAsync(3000);
-		await vi.waitFor(async () => expect([order, await words()]).toEqual([['fed'], []]));
+		await vi.waitFor(async () => expect([order, await words()]).toEqual([['fed'], []]), 10_000);
 	});
 	it('that waits takes its photo with it: sent after it, and at it', async () => {
 		mood = 'away';
@@ -98,7 +98,7 @@ describe('the queue', () => {
 		]);
 		mood = 'well';
 		await vi.advanceTimersByTimeAsync(3100);
-		await vi.waitFor(() => expect(order).toEqual(['first', 'second', 'third']));
+		await vi.waitFor(() => expect(order).toEqual(['first', 'second', 'third']), 10_000);
 	});
 	it('a new entry takes along what waited before it', async () => {
 		mood = 'away';
