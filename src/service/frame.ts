@@ -53,7 +53,6 @@ export async function frameSite(db: Db, context: SiteContext, now: number): Prom
 			kind: i.kind,
 			live: i.live,
 			printed: i.printedPh,
-			perDrop: i.perDrop ?? {},
 			probes: Object.fromEntries(
 				probes
 					.filter((p) => p.instrument.code === i.code)

@@ -110,6 +110,7 @@ const readsAs = (i: InstrumentWas) => ({
 	compensates: i.compensates,
 	alphaPctPerC: i.alphaPct,
 	continuous: i.continuous,
+	...(i.perDrop ? { perDrop: i.perDrop } : {}),
 });
 
 /** @param versions what it was before it was changed */

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { stationThen } from '@/core/judge/context';
+import { instrumentAt } from '@/core/reading/instrument-at';
 import { enterCalibration } from '@/service/calibrate';
 import { enterSamples } from '@/service/enter';
 import { enterEvent } from '@/service/events';
@@ -186,6 +187,18 @@ describe('an instrument that was changed', () => {
 				[1000, null],
 				[1000, 1250],
 			]);
+		}));
+
+	it('that counts drops has for each time what a drop stood for then', () =>
+		withDatabase('empty', async (pool) => {
+			await tank(pool);
+			const drop = (value: number) => ({ perDrop: { alkalinity: { value, unit: 'dKH' as const } } });
+			await set(pool, drop(0.5));
+			await ppm(pool, ago(3), '700');
+			await set(pool, drop(1));
+			const kit = (await requireSite(pool)).known.instruments.get('brass')!;
+			const stoodFor = (at: number) => instrumentAt(kit, at).perDrop?.alkalinity?.value;
+			expect([stoodFor(ago(2)), stoodFor(Date.now() + DAY)]).toEqual([0.5, 1]);
 		}));
 
 	it('was overdue by the interval that was chosen then', () =>

@@ -1,5 +1,6 @@
 import type { FindingSaid } from '../judge/said';
 import type { PpmScale, Quantity, Unit } from '../quantity';
+import type { PerDrop } from './drops';
 
 /** Words shared by everything that judges readings. Times are milliseconds since 1970 in UTC. */
 
@@ -49,6 +50,8 @@ export interface InstrumentInfo {
 	compensates: boolean;
 	alphaPctPerC: number;
 	continuous: boolean;
+	/** What one drop stands for, of a kit that counts drops. */
+	perDrop?: Partial<Record<Quantity, PerDrop>>;
 	/** What it was until it was changed, the oldest first; absent where it never was (core/reading/instrument-at). */
 	before?: readonly (Omit<InstrumentInfo, 'code' | 'before'> & { until: number })[];
 }

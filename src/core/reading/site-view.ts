@@ -2,7 +2,6 @@ import type { Sensitivity } from '../judge/context';
 import type { Waits } from '../judge/waits';
 import type { Quantity } from '../quantity';
 import type { Place } from '../series/nights';
-import type { PerDrop } from './drops';
 import type { InstrumentInfo, ProbeState, StationInfo } from './model';
 import type { InstrumentKind } from './protocol';
 
@@ -32,8 +31,6 @@ export interface SiteInstrument {
 	live: 'none' | 'simulated';
 	/** The values printed on the card of a drop kit; null: the usual ones. */
 	printed: number[] | null;
-	/** What one drop stands for, of a kit that counts drops. */
-	perDrop: Partial<Record<Quantity, PerDrop>>;
 	/** What is known of each of its probes by now. */
 	probes: Partial<
 		Record<

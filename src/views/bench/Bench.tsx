@@ -137,7 +137,9 @@ export function Bench({
 						onKey={onKey}
 						onMore={(q) => setDraft((d) => ({ ...d, more: [...d.more, q] }))}
 						onBy={(q, code) => setDraft((d) => ({ ...d, by: { ...d.by, [q]: code } }))}
-						onDropSize={(code, q, per) => b.keepKit(code, { perDrop: { ...instrumentOf(code)?.perDrop, [q]: per } })}
+						onDropSize={(code, q, per) =>
+							b.keepKit(code, { perDrop: { ...instrumentOf(code)?.info.perDrop, [q]: per } })
+						}
 					/>
 					<SaveBar
 						note={draft.note}

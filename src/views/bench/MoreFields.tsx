@@ -44,7 +44,7 @@ export function MoreFields({
 		<div className="grid grid-cols-2 md:grid-cols-3 gap-x-3 gap-y-3 items-start mt-2 mb-3" data-more>
 			{fields.map((q) => {
 				const meter = site.instruments.find((i) => i.info.code === dip.by[q]);
-				const per = meter?.perDrop[q];
+				const per = meter?.info.perDrop?.[q];
 				return (
 					<div key={q}>
 						<SampleFields

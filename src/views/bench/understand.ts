@@ -42,7 +42,9 @@ export interface FieldMeter {
 /** What an instrument of the site said of a field at a time. */
 export const fieldMeter = (site: SiteView, code: string | null, q: Quantity, at: number): FieldMeter | null => {
 	const meter = site.instruments.find((i) => i.info.code === code);
-	return meter ? { ppmScale: instrumentAt(meter.info, at).ppmScale, perDrop: meter.perDrop[q] } : null;
+	if (!meter) return null;
+	const { ppmScale, perDrop } = instrumentAt(meter.info, at);
+	return { ppmScale, perDrop: perDrop?.[q] };
 };
 
 /** What was counted, for the note of a value. */

@@ -50,7 +50,7 @@ export function otherInstrument(site: SiteView, used: readonly (string | null)[]
 
 /** Whether an instrument measures a quantity: as its leaflet says, or as kits do. */
 function measures(i: SiteInstrument, q: Quantity): boolean {
-	if (i.info.quantities[q] || i.perDrop[q]) return true;
+	if (i.info.quantities[q] || i.info.perDrop?.[q]) return true;
 	if (q === 'ec' && i.info.quantities.tds) return true;
 	// Nobody wrote down what its leaflet says.
 	return (i.kind === 'drop_kit' || Object.keys(i.info.quantities).length === 0) && MEASURES[i.kind].includes(q);

@@ -13,7 +13,6 @@ const meter = (code: string, more: object = {}) =>
 		kind: 'combined',
 		live: 'none',
 		printed: null,
-		perDrop: {},
 		probes: {},
 	}) as SiteView['instruments'][number];
 const site = {
@@ -161,9 +160,21 @@ describe('what is said once a sample is saved', () => {
 
 describe('what is measured at a station', () => {
 	const kit = {
-		...meter('kit'),
+		...meter('kit', {
+			perDrop: { alkalinity: { value: 1, unit: 'dKH' as const } },
+			before: [
+				{
+					until: 1000,
+					quantities: {},
+					ppmScale: null,
+					compensates: true,
+					alphaPctPerC: 2,
+					continuous: false,
+					perDrop: { alkalinity: { value: 0.5, unit: 'dKH' as const } },
+				},
+			],
+		}),
 		kind: 'drop_kit' as const,
-		perDrop: { alkalinity: { value: 1, unit: 'dKH' as const } },
 	};
 	const here = {
 		...site,
@@ -174,10 +185,17 @@ describe('what is measured at a station', () => {
 		expect(otherFields({ ...draft({ orp: '250' }), more: ['level'] }, here)).toEqual(['alkalinity', 'level', 'orp']);
 	});
 	it('pens measure what pens do; what a kit counts drops for is the kit’s', () => {
-		const found = entriesOf(dipsOf(draft({ ph: '6', alkalinity: '5 drops' }), here, engine, 0));
+		const found = entriesOf(dipsOf(draft({ ph: '6', alkalinity: '5 drops' }), here, engine, 1000));
 		expect(found.map((e) => [e.q, e.instrument, e.v.digits, e.v.unit])).toEqual([
 			['ph', 'plum', '6', 'pH'],
 			['alkalinity', 'kit', '5', 'dKH'],
 		]);
+	});
+	it('a drop stood for what the kit of then said; what nobody had said of it is what is said now', () => {
+		const then = (texts: object, more: object = {}) =>
+			entriesOf(dipsOf({ ...draft(texts), ...more }, here, engine, 999)).map((e) => [e.v.digits, e.v.unit]);
+		expect(then({ alkalinity: '5 drops' })).toEqual([['2.5', 'dKH']]);
+		kit.info.perDrop = { ...kit.info.perDrop, hardness: { value: 2, unit: 'dGH' } };
+		expect(then({ hardness: '3 drops' }, { by: { hardness: 'kit' } })).toEqual([['6', 'dGH']]);
 	});
 });

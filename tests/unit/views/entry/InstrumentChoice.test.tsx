@@ -11,7 +11,6 @@ const tool = (code: string, quantities: object, kind = 'combined') =>
 		info: { ...pen(code)[1], quantities },
 		name: code,
 		kind,
-		perDrop: {},
 	}) as unknown as SiteView['instruments'][number];
 const instruments = [
 	tool('post', { ph: {}, ec: {} }, 'sensor_node'),
