@@ -16,6 +16,7 @@ import {
 	done,
 	finite,
 	growingPh,
+	instant,
 	litres,
 	name,
 	note,
@@ -157,9 +158,11 @@ export const instrument = wire(
 export type Instrument = z.input<typeof instrument>;
 
 const since = z
-	.enum(['now', 'always'])
+	.union([z.enum(['now', 'always']), instant])
 	.optional()
-	.describe('from when on the change holds; always: it was never otherwise, and all is judged again');
+	.describe(
+		'from when on the change holds; a time that is past: what was read since is judged again; always: it was never otherwise, and all is judged again',
+	);
 
 /** As the checks keep it. */
 const memory = z.custom<EngineSnapshot>((m) => typeof m === 'object' && m !== null && 'stations' in m);

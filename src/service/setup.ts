@@ -2,6 +2,7 @@ import { isDeepStrictEqual } from 'node:util';
 import type { z } from 'zod';
 import { type instrument, LAST_POSITION, type station, type system } from '@/contract/site';
 import { tankShape } from '@/core/quantity/tank-shape';
+import { formatTime } from '@/core/quantity/time';
 import { markDue } from '@/store/judging';
 import {
 	type InstrumentRow,
@@ -18,6 +19,7 @@ import {
 import type { Client, Db } from '@/store/pool';
 import {
 	anythingBefore,
+	endSetupVersions,
 	forgetSetupVersions,
 	type InstrumentWas,
 	insertSetupVersion,
@@ -64,6 +66,7 @@ export async function saveSystem(
 	who: string,
 	since: Since = 'now',
 ): Promise<SystemRow> {
+	requirePast(since);
 	const before = context.systems.find((s) => s.code === change.code);
 	const system = changed<Omit<SystemRow, 'id'>>(
 		{ ...PLAIN_SYSTEM, code: change.code, name: change.code, kind: change.kind },
@@ -72,7 +75,10 @@ export async function saveSystem(
 	);
 	return writing(db, async (client) => {
 		const saved = await putSystem(client, context.site.id, system);
-		const recalled = since === 'always' && context.versions.some((v) => v.systemId === saved.id);
+		const recalled = recalls(
+			since,
+			context.versions.filter((v) => v.systemId === saved.id),
+		);
 		if (before && (recalled || before.volumeL !== saved.volumeL)) {
 			// Stations that are of it, or ever were.
 			const stations = context.stations.flatMap((s) =>
@@ -83,7 +89,10 @@ export async function saveSystem(
 			const then = { ...NOTHING_WAS, systemId: saved.id, volumeL: before.volumeL };
 			await keepVersion(client, context, then, { stationIds: stations }, since);
 		}
-		await insertAudit(client, context.site.id, who, 'system.saved', system.code, { ...system, since });
+		await insertAudit(client, context.site.id, who, 'system.saved', system.code, {
+			...system,
+			since: sinceSaid(since),
+		});
 		return saved;
 	});
 }
@@ -95,6 +104,7 @@ export async function saveStation(
 	who: string,
 	since: Since = 'now',
 ): Promise<StationRow> {
+	requirePast(since);
 	if (change.shape?.trim()) {
 		const shape = tankShape(change.shape);
 		if (!shape.ok) throw new Refusal('bad-shape', [{ path: 'shape', message: shapeProblem(shape.problem) }]);
@@ -117,20 +127,44 @@ export async function saveStation(
 		const id = await putStation(client, context.site.id, station);
 		const before = context.stations.find((s) => s.code === station.code);
 		const judged = ({ kind, system, volumeL, ranges }: typeof station) => ({ kind, system, volumeL, ranges });
-		const recalled = since === 'always' && context.versions.some((v) => v.stationId === id);
+		const recalled = recalls(
+			since,
+			context.versions.filter((v) => v.stationId === id),
+		);
 		if (before && (recalled || !isDeepStrictEqual(judged(before), judged(station)))) {
 			const { kind, volumeL, ranges } = before;
 			const ofSystemId = context.systems.find((y) => y.code === before.system)?.id ?? null;
 			const then = { ...NOTHING_WAS, stationId: id, volumeL, ranges, kind, ofSystemId };
 			await keepVersion(client, context, then, { stationIds: [id] }, since);
 		}
-		await insertAudit(client, context.site.id, who, 'station.saved', station.code, { ...station, since });
+		await insertAudit(client, context.site.id, who, 'station.saved', station.code, {
+			...station,
+			since: sinceSaid(since),
+		});
 		return { ...station, id };
 	});
 }
 
-/** From when on a change holds: what was judged before stays as it is, or it was always so; that can be said of an earlier change too. */
-export type Since = 'now' | 'always';
+/**
+ * From when on a change holds: what was judged before stays as it is; or from a time that is past (ms since 1970, UTC), and what was read
+ * since is judged again; or it was always so. The last two can be said of an earlier change too.
+ */
+export type Since = 'now' | 'always' | number;
+
+/** @throws Refusal of a time that is still to come */
+function requirePast(since: Since): void {
+	if (typeof since === 'number' && since > Date.now())
+		throw new Refusal('invalid', [
+			{ path: 'since', message: 'lies ahead: say “now”, or when it was; what is to come is said when it has come' },
+		]);
+}
+
+/** As the record has it. */
+const sinceSaid = (since: Since): string => (typeof since === 'number' ? formatTime(since) : since);
+
+/** Whether it is said of a change that was saved already. */
+const recalls = (since: Since, versions: readonly SetupVersion[]): boolean =>
+	since !== 'now' && versions.some((v) => since === 'always' || v.until > since);
 
 const NOTHING_WAS = {
 	stationId: null,
@@ -143,7 +177,7 @@ const NOTHING_WAS = {
 	instrument: null,
 };
 
-/** Keeps what something was until now, or has what was read there judged again by what it is. */
+/** Keeps what something was until it was changed, and has what was read there since judged again by what it is. */
 async function keepVersion(
 	client: Client,
 	context: SiteContext,
@@ -152,12 +186,10 @@ async function keepVersion(
 	since: Since,
 ): Promise<void> {
 	const siteId = context.site.id;
-	if (since === 'always') {
-		await forgetSetupVersions(client, siteId, then);
-		await markDue(client, siteId, Number.NEGATIVE_INFINITY);
-		return;
-	}
-	const until = Date.now();
+	if (since === 'always') await forgetSetupVersions(client, siteId, then);
+	if (since !== 'now') await markDue(client, siteId, since === 'always' ? Number.NEGATIVE_INFINITY : since);
+	if (since === 'always' || (since !== 'now' && (await endSetupVersions(client, siteId, then, since)))) return;
+	const until = since === 'now' ? Date.now() : since;
 	// What nobody has read yet is being set up.
 	if (await anythingBefore(client, siteId, of, until)) await insertSetupVersion(client, siteId, { ...then, until });
 }
@@ -191,6 +223,7 @@ export async function saveInstrument(
 	who: string,
 	since: Since = 'now',
 ): Promise<InstrumentRow> {
+	requirePast(since);
 	const before = context.instruments.find((i) => i.code === change.code);
 	const instrument = changed<Omit<InstrumentRow, 'id'>>(
 		{ ...PLAIN_INSTRUMENT, code: change.code, name: change.code, kind: change.kind, quantities: {} },
@@ -199,13 +232,19 @@ export async function saveInstrument(
 	);
 	return writing(db, async (client) => {
 		const id = await putInstrument(client, context.site.id, instrument);
-		await insertAudit(client, context.site.id, who, 'instrument.saved', instrument.code, { ...instrument, since });
+		await insertAudit(client, context.site.id, who, 'instrument.saved', instrument.code, {
+			...instrument,
+			since: sinceSaid(since),
+		});
 		const saved = { ...instrument, id };
 		if (!before) return saved;
 		// A scale that nobody had named was always the one that is named now.
 		const named = before.ppmScale === null && saved.ppmScale !== null;
 		const was = named ? { ...wasOf(before), ppmScale: saved.ppmScale } : wasOf(before);
-		const recalled = since === 'always' && context.versions.some((v) => v.instrumentId === id);
+		const recalled = recalls(
+			since,
+			context.versions.filter((v) => v.instrumentId === id),
+		);
 		if (recalled || !isDeepStrictEqual(was, wasOf(saved)))
 			await keepVersion(
 				client,
@@ -219,7 +258,7 @@ export async function saveInstrument(
 			before.ppmScale !== saved.ppmScale ||
 			before.compensates !== saved.compensates ||
 			before.alphaPct !== saved.alphaPct;
-		if (named || recalled || (since === 'always' && differently)) await recomputeAll(client, await requireSite(client));
+		if (named || recalled || (since !== 'now' && differently)) await recomputeAll(client, await requireSite(client));
 		return saved;
 	});
 }

@@ -57,6 +57,26 @@ export async function insertSetupVersion(db: Db, siteId: number, v: SetupVersion
 	);
 }
 
+/**
+ * It has been as it is now since a time: what it was at that time it was until then, and nothing of what it was later.
+ * @returns whether it had been changed since
+ */
+export async function endSetupVersions(
+	db: Db,
+	siteId: number,
+	of: Pick<SetupVersion, 'stationId' | 'systemId' | 'instrumentId'>,
+	since: number,
+): Promise<boolean> {
+	const { rowCount } = await db.query(
+		`WITH later AS (SELECT id, row_number() OVER (ORDER BY until, id) AS n FROM setup_version WHERE site_id = $1
+				AND station_id IS NOT DISTINCT FROM $2 AND system_id IS NOT DISTINCT FROM $3 AND instrument_id IS NOT DISTINCT FROM $4 AND until > $5),
+			gone AS (DELETE FROM setup_version v USING later WHERE v.site_id = $1 AND v.id = later.id AND n > 1)
+		UPDATE setup_version v SET until = $5 FROM later WHERE v.site_id = $1 AND v.id = later.id AND n = 1`,
+		[siteId, of.stationId, of.systemId, of.instrumentId, new Date(since)],
+	);
+	return (rowCount ?? 0) > 0;
+}
+
 /** It was always as it is now. */
 export async function forgetSetupVersions(
 	db: Db,

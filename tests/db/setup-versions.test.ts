@@ -5,8 +5,10 @@ import { enterCalibration } from '@/service/calibrate';
 import { enterSamples } from '@/service/enter';
 import { enterEvent } from '@/service/events';
 import { judgeWhatIsDue, judgingIsDue } from '@/service/judging';
-import { saveInstrument, saveStation, saveSystem } from '@/service/setup';
+import { Refusal } from '@/service/refusal';
+import { type Since, saveInstrument, saveStation, saveSystem } from '@/service/setup';
 import { requireSite } from '@/service/site';
+import { dueFrom } from '@/store/judging';
 import { type Pool, transaction } from '@/store/pool';
 import { listReadings } from '@/store/readings';
 import { insertSite } from '@/store/site';
@@ -35,7 +37,7 @@ const enter = async (pool: Pool, at: number, ec: string): Promise<void> => {
 };
 const causes = async (pool: Pool): Promise<string[]> =>
 	(await listReadings(pool, 1, { order: 'oldest', limit: 100 })).map((r) => r.cause);
-const ranges = async (pool: Pool, ec: [number, number], since?: 'now' | 'always'): Promise<void> => {
+const ranges = async (pool: Pool, ec: [number, number], since?: Since): Promise<void> => {
 	await saveStation(
 		pool,
 		await requireSite(pool),
@@ -69,6 +71,37 @@ describe('a range that was changed', () => {
 			expect(await judgingIsDue(pool, site)).toBe(true);
 			await judgeWhatIsDue(pool, 1, Date.now());
 			expect(await causes(pool)).not.toEqual(['']);
+		}));
+	it('since a time that is past judges what was read since then again, and that before by what was wanted before', () =>
+		withDatabase('empty', async (pool) => {
+			await tank(pool);
+			await enter(pool, ago(30), '1.40');
+			await ranges(pool, [4000, 4200], ago(20));
+			const site = await requireSite(pool);
+			expect(site.known.stations.get('pond')?.before).toMatchObject([{ ranges: { ec: { low: 1200, high: 1600 } } }]);
+			expect(await dueFrom(pool, 1)).toBeGreaterThan(ago(20.1));
+			await judgeWhatIsDue(pool, 1, Date.now());
+			await enter(pool, ago(25), '1.41');
+			expect(await causes(pool)).toEqual(['', '']);
+			expect(stationThen(site.known, 'pond', ago(19)).ranges.ec).toEqual({ low: 4000, high: 4200 });
+			expect(stationThen(site.known, 'pond', ago(21)).ranges.ec).toEqual({ low: 1200, high: 1600 });
+		}));
+	it('is said afterwards to have been since a time: what was changed in between is gone, what was before stays', () =>
+		withDatabase('empty', async (pool) => {
+			await tank(pool);
+			await enter(pool, ago(30), '1.40');
+			await ranges(pool, [1300, 1700], ago(25));
+			await ranges(pool, [1350, 1750], ago(5));
+			await ranges(pool, [1400, 1800]);
+			expect((await requireSite(pool)).versions.map((v) => v.ranges?.ec?.[0])).toEqual([1200, 1300, 1350]);
+			// Nothing is changed but since when.
+			await ranges(pool, [1400, 1800], ago(10));
+			const { versions, known } = await requireSite(pool);
+			expect(versions.map((v) => v.ranges?.ec?.[0])).toEqual([1200, 1300]);
+			const low = [26, 24, 11, 9, 0].map((days) => stationThen(known, 'pond', ago(days)).ranges.ec?.low);
+			expect(low).toEqual([1200, 1300, 1300, 1400, 1400]);
+			await expect(ranges(pool, [1000, 1800], Date.now() + DAY)).rejects.toThrow(Refusal);
+			expect((await requireSite(pool)).known.stations.get('pond')?.ranges.ec?.low).toBe(1400);
 		}));
 	it('leaves no version while nothing was read, nor where nothing of it was changed', () =>
 		withDatabase('empty', async (pool) => {
@@ -128,7 +161,7 @@ describe('a volume that was changed', () => {
 describe('an instrument that was changed', () => {
 	const pen = { code: 'brass', kind: 'ec', ppmScale: 500 } as const;
 	type Pen = Omit<Parameters<typeof saveInstrument>[2], 'code' | 'kind'>;
-	const set = async (pool: Pool, change: Pen, since?: 'now' | 'always') =>
+	const set = async (pool: Pool, change: Pen, since?: Since) =>
 		void (await saveInstrument(pool, await requireSite(pool), { ...pen, ...change }, 'grower', since));
 	const ppm = async (pool: Pool, at: number, value: string, tempC?: number): Promise<void> => {
 		const readings = [{ quantity: 'tds' as const, value, unit: 'ppm', instrument: 'brass', ...(tempC && { tempC }) }];
@@ -161,6 +194,25 @@ describe('an instrument that was changed', () => {
 				[1400, 1000],
 				[1400, 1000],
 				[1000, null],
+			]);
+		}));
+
+	it('to another scale since a time showed on the first until then', () =>
+		withDatabase('empty', async (pool) => {
+			await tank(pool);
+			await set(pool, {});
+			await ppm(pool, ago(30), '700');
+			await ppm(pool, ago(10), '700');
+			await set(pool, { ppmScale: 700 }, ago(20));
+			expect(await shown(pool)).toEqual([
+				[1400, null],
+				[1400, 1000],
+			]);
+			// It was earlier.
+			await set(pool, { ppmScale: 700 }, ago(31));
+			expect(await shown(pool)).toEqual([
+				[1400, 1000],
+				[1400, 1000],
 			]);
 		}));
 

@@ -337,6 +337,25 @@ describe('Setup', () => {
 			await expect.poll(() => brass.locator('[data-since]').count()).toBe(0);
 		}
 		expect(sent).toEqual(['always', null]);
+		// A day that nobody understands is not sent; one that is, is meant from its beginning here.
+		if (!(await right.isVisible())) await brass.locator('summary').click();
+		await right.fill('0.3');
+		await brass.getByLabel('since a time').check();
+		await brass.getByLabel('Since when').fill('some day');
+		await brass.getByRole('alert').filter({ hasText: 'Write the time as' }).waitFor();
+		await brass.getByRole('button', { name: 'Save', exact: true }).click();
+		expect(await brass.getByLabel('Since when').evaluate((el) => el === document.activeElement)).toBe(true);
+		expect(sent.length).toBe(2);
+		await brass.getByLabel('Since when').fill('1 nov');
+		await brass.getByText('1 Nov, 00:00').waitFor();
+		await brass.getByRole('button', { name: 'Save', exact: true }).click();
+		await expect.poll(() => sent.at(-1)).toMatch(/-10-31T23:00:00(\.000)?Z$/);
+		await expect.poll(() => brass.locator('[data-since]').count()).toBe(0);
+		if (!(await right.isVisible())) await brass.locator('summary').click();
+		await right.fill(before);
+		await brass.getByLabel('it was always so').check();
+		await brass.getByRole('button', { name: 'Save', exact: true }).click();
+		await expect.poll(() => brass.locator('[data-since]').count()).toBe(0);
 		const { instruments } = await (await fetch(`${app.base}/api/v1/instruments`)).json();
 		expect(instruments.find((i: Answer) => i.code === 'brass').quantities.ph.accuracy).toBe(Number(before));
 		await page.close();

@@ -6,7 +6,7 @@ import { Choice, Text, Tick } from './fields';
 import { InstrumentLeaflet } from './InstrumentLeaflet';
 import { INSTRUMENT_FIELDS, instrumentValues, readInstrument } from './instrument-values';
 import { ScaleFinder } from './ScaleFinder';
-import { type Since, SinceWhen } from './SinceWhen';
+import { type Since, SinceWhen, useSince } from './SinceWhen';
 import type { Refused } from './use-setup';
 
 const KIND_WORDS: Record<Instrument['kind'], string> = {
@@ -39,13 +39,15 @@ const READ_BY = [
 /** One instrument: its scale, its compensation, and what its leaflet says. */
 export function InstrumentForm({
 	instrument: i,
+	zone,
 	onSave,
 }: {
 	instrument: Instrument;
+	zone: string;
 	onSave: (i: Instrument, since: Since) => Promise<Refused>;
 }) {
 	const first = instrumentValues(i);
-	const [since, setSince] = useState<Since>('now');
+	const { since, asked } = useSince(zone);
 	const form = useCheckedForm({
 		address: 'POST /instruments',
 		first,
@@ -55,8 +57,10 @@ export function InstrumentForm({
 	const [finding, setFinding] = useState(false);
 	const v = form.watch();
 	const conducts = MEASURES[v.kind as Instrument['kind']].includes('ec');
-	const save = (holds: Since) =>
-		form.handleSubmit(async (values) => void form.say((await onSave(readInstrument(i, values), holds)) ?? []));
+	const save = (holds: Since | null) =>
+		form.handleSubmit(async (values) => {
+			if (holds !== null) form.say((await onSave(readInstrument(i, values), holds)) ?? []);
+		});
 	return (
 		<form className="grid gap-4" data-form={`instrument ${i.code}`} {...form.steady} onSubmit={save(since)}>
 			<h2 className="text-[1.2rem]">
@@ -103,7 +107,7 @@ export function InstrumentForm({
 				</Tick>
 			)}
 			<InstrumentLeaflet form={form} />
-			{READ_BY.some((f) => v[f] !== first[f] && first[f] !== '') && <SinceWhen value={since} onChange={setSince} />}
+			{READ_BY.some((f) => v[f] !== first[f] && first[f] !== '') && <SinceWhen {...asked} />}
 			<div>
 				<button type="submit" className="act act-main" disabled={form.formState.isSubmitting}>
 					Save

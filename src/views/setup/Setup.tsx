@@ -53,6 +53,7 @@ function Form({ tools, zones }: { tools: SetupTools; zones: string[] }): ReactNo
 	const one = s[`${kind}s`].find((x) => x.code === code);
 	if (!one) return null;
 	const key = JSON.stringify(one);
+	const zone = s.site.timezone;
 	if (one.retired)
 		return (
 			<div data-retired-thing={code}>
@@ -71,16 +72,18 @@ function Form({ tools, zones }: { tools: SetupTools; zones: string[] }): ReactNo
 					station={s.stations.find((x) => x.code === code)!}
 					stations={s.stations}
 					systems={s.systems}
+					zone={zone}
 					onSave={tools.saveStation}
 				/>
 			)}
 			{kind === 'system' && (
-				<SystemForm key={key} system={s.systems.find((x) => x.code === code)!} onSave={tools.saveSystem} />
+				<SystemForm key={key} system={s.systems.find((x) => x.code === code)!} zone={zone} onSave={tools.saveSystem} />
 			)}
 			{kind === 'instrument' && (
 				<InstrumentForm
 					key={key}
 					instrument={s.instruments.find((x) => x.code === code)!}
+					zone={zone}
 					onSave={tools.saveInstrument}
 				/>
 			)}

@@ -1,4 +1,3 @@
-import { useState } from 'react';
 import type { Station, System } from '@/contract/site';
 import { tankShape } from '@/core/quantity/tank-shape';
 import { STATION_KINDS } from '@/core/reading/model';
@@ -6,7 +5,7 @@ import { shapeProblem } from '@/words/en/shape';
 import { useCheckedForm } from '../ui/checked-form';
 import { readRange } from '../ui/range';
 import { Choice, Text, Tick } from './fields';
-import { type Since, SinceWhen } from './SinceWhen';
+import { type Since, SinceWhen, useSince } from './SinceWhen';
 import { StationDosing } from './StationDosing';
 import { StationHabits } from './StationHabits';
 import { readStation, STATION_FIELDS, stationValues } from './station-values';
@@ -18,15 +17,17 @@ export function StationForm({
 	station: s,
 	stations,
 	systems,
+	zone,
 	onSave,
 }: {
 	station: Station;
 	stations: readonly Station[];
 	systems: readonly System[];
+	zone: string;
 	onSave: (s: Station, since: Since) => Promise<Refused>;
 }) {
 	const first = stationValues(s);
-	const [since, setSince] = useState<Since>('now');
+	const { since, asked } = useSince(zone);
 	const form = useCheckedForm({
 		address: 'POST /stations',
 		first,
@@ -46,7 +47,9 @@ export function StationForm({
 			className="grid gap-4"
 			data-form={`station ${s.code}`}
 			{...form.steady}
-			onSubmit={form.handleSubmit(async (values) => void form.say((await onSave(readStation(s, values), since)) ?? []))}
+			onSubmit={form.handleSubmit(async (values) => {
+				if (since !== null) form.say((await onSave(readStation(s, values), since)) ?? []);
+			})}
 		>
 			<h2 className="text-[1.2rem]">
 				{s.name ?? s.code} <span className="text-soft text-[0.85rem] font-normal">in files and the API: {s.code}</span>
@@ -114,9 +117,7 @@ export function StationForm({
 			{(v.kind === 'reservoir' || v.kind === 'mix') && (
 				<StationDosing code={s.code} form={form} system={systems.find((y) => y.code === v.system) ?? null} />
 			)}
-			{(['kind', 'system', 'volume', 'ph', 'ec'] as const).some((f) => v[f] !== first[f]) && (
-				<SinceWhen value={since} onChange={setSince} />
-			)}
+			{(['kind', 'system', 'volume', 'ph', 'ec'] as const).some((f) => v[f] !== first[f]) && <SinceWhen {...asked} />}
 			<div>
 				<button type="submit" className="act act-main" disabled={form.formState.isSubmitting}>
 					Save

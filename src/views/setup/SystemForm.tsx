@@ -1,11 +1,10 @@
-import { useState } from 'react';
 import type { System } from '@/contract/site';
 import { AERATION } from '@/core/chem/degassing';
 import { CROPS, STAGES, SYSTEM_PRESETS } from '@/core/crop/presets';
 import { aerationOf } from '@/core/mix/dose/aeration-of';
 import { useCheckedForm } from '../ui/checked-form';
 import { Choice, Text } from './fields';
-import { type Since, SinceWhen } from './SinceWhen';
+import { type Since, SinceWhen, useSince } from './SinceWhen';
 import { SystemWatering } from './SystemWatering';
 import { isCount, isPositive, readSystem, SYSTEM_FIELDS, systemValues } from './system-values';
 import type { Refused } from './use-setup';
@@ -15,13 +14,15 @@ const KINDS = SYSTEM_PRESETS.map((p) => p.kind);
 /** One system: plants sharing one solution. */
 export function SystemForm({
 	system: y,
+	zone,
 	onSave,
 }: {
 	system: System;
+	zone: string;
 	onSave: (y: System, ranges: boolean, since: Since) => Promise<Refused>;
 }) {
 	const first = systemValues(y);
-	const [since, setSince] = useState<Since>('now');
+	const { since, asked } = useSince(zone);
 	const form = useCheckedForm({
 		address: 'POST /systems',
 		first,
@@ -30,7 +31,9 @@ export function SystemForm({
 	});
 	const kind = form.watch('kind') as System['kind'];
 	const save = (ranges: boolean) =>
-		form.handleSubmit(async (v) => void form.say((await onSave(readSystem(y, v), ranges, since)) ?? []));
+		form.handleSubmit(async (v) => {
+			if (since !== null) form.say((await onSave(readSystem(y, v), ranges, since)) ?? []);
+		});
 	const busy = form.formState.isSubmitting;
 	return (
 		<form className="grid gap-4" data-form={`system ${y.code}`} {...form.steady} onSubmit={save(false)}>
@@ -91,7 +94,7 @@ export function SystemForm({
 			{kind.startsWith('drip') && <SystemWatering form={form} />}
 			{(form.watch('volume') !== first.volume ||
 				form.watch('crop') !== first.crop ||
-				form.watch('stage') !== first.stage) && <SinceWhen value={since} onChange={setSince} />}
+				form.watch('stage') !== first.stage) && <SinceWhen {...asked} />}
 			<div className="flex flex-wrap gap-3">
 				<button type="submit" className="act act-main" disabled={busy}>
 					Save
