@@ -8,6 +8,7 @@ import { importFile } from '@/service/import';
 import { requireSite, siteForIntake } from '@/service/site';
 import { migrate } from '@/store/migrate';
 import { createPool } from '@/store/pool';
+import { median } from './measuring.mts';
 
 /** What a page weighs and takes, and what an entry takes, with more stations and with more in the book. */
 
@@ -86,8 +87,6 @@ export async function withServer<T>(
 		await once(child, 'exit');
 	}
 }
-
-const median = (list: number[]): number => list.sort((a, b) => a - b)[Math.floor(list.length / 2)]!;
 
 /** @param readings in the book, for each of these numbers of stations */
 export async function growth(

@@ -1,7 +1,5 @@
 // npm run bench -- streams: nodes that post, a year that is drawn, checks over arrays; each against its plain counterpart in one run.
-import { MANNERS } from '@/core/series/manner';
-import { judgeStream } from '@/core/series/stream-checks';
-import { newStream } from '@/core/series/stream-memory';
+import { spawnSync } from 'node:child_process';
 import { newToken, saveNode } from '@/service/sensors/nodes';
 import { seriesOf } from '@/service/sensors/series';
 import { requireSite, siteForIntake } from '@/service/site';
@@ -10,11 +8,10 @@ import { migrate } from '@/store/migrate';
 import { createPool, type Pool } from '@/store/pool';
 import { copyNumbers } from '@/store/sensors/copy-binary';
 import { withServer } from './growth.mts';
+import { median, shown, WARM } from './measuring.mts';
 
 type Say = (name: string, text: string) => void;
 const MINUTE = 60_000;
-/** Rounds before those that count: a server has been up for a while. */
-const WARM = 9;
 const QUANTITIES = [
 	['ph', 'pH', 5.9, 0.02],
 	['ec', 'uS/cm', 1800, 6],
@@ -32,49 +29,12 @@ const timed = async <T,>(work: () => Promise<T> | T): Promise<[number, T]> => {
 	const result = await work();
 	return [performance.now() - begun, result];
 };
-const median = (list: number[]): number => [...list].sort((a, b) => a - b)[list.length >> 1]!;
-/** Values that repeat themselves only after long: no chance, so that every run is the same. */
-const shown = (i: number, level: number, size: number): number =>
-	Number((level + size * Math.sin(i / 229) + size * 0.3 * Math.sin(i * 12.9898)).toFixed(3));
 
 export async function streams(say: Say, database: (name: string) => Promise<string>, year: number): Promise<void> {
-	checks(say);
+	// By themselves, as in the thread that judges again.
+	spawnSync(process.execPath, ['ops/run.mjs', 'tests/bench/series-checks.mts'], { stdio: 'inherit' });
 	await posted(say, await database('streams'));
 	await drawn(say, await database('year'), year);
-}
-
-/** The checks of a series over plain arrays, and one plain pass over the same. */
-function checks(say: Say): void {
-	const n = 2_000_000;
-	const at = Float64Array.from({ length: n }, (_, i) => i * MINUTE);
-	const value = Float64Array.from({ length: n }, (_, i) => shown(i, 5.9, 0.02));
-	const around = { quantity: 'ph' as const, disturbed: [], kept: [], hands: [] };
-	const pass = () => {
-		let out = 0;
-		for (let i = 1; i < n; i++)
-			if (value[i]! < 0 || value[i]! > 14 || Math.abs(value[i]! - value[i - 1]!) > MANNERS.ph.least * 6) out++;
-		return out;
-	};
-	const [times, plain]: number[][] = [[], []];
-	// What comes out is used, or the compiler leaves the pass out.
-	let jumps = 0;
-	for (let run = -WARM; run < 5; run++) {
-		let begun = performance.now();
-		judgeStream(newStream(0), { at, value, count: n }, around);
-		const judging = performance.now() - begun;
-		begun = performance.now();
-		jumps += pass();
-		const passing = performance.now() - begun;
-		if (run < 0) continue;
-		times!.push(judging);
-		plain!.push(passing);
-	}
-	if (jumps !== 0) throw new Error('There is no jump in what was made up.');
-	const [checked, passed] = [median(times!), median(plain!)];
-	say(
-		'checks of a series, one thread',
-		`${Math.round((1000 * n) / checked).toLocaleString('en-GB')} samples/s; ${(checked / passed).toFixed(1)} × a plain pass`,
-	);
 }
 
 async function site(pool: Pool): Promise<number> {
