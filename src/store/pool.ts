@@ -11,7 +11,7 @@ pg.types.setTypeParser(pg.types.builtins.INT8, (text) => Number(text));
 const asDate: (text: string) => Date | number = pg.types.getTypeParser(pg.types.builtins.TIMESTAMPTZ);
 // As databases in UTC write them they are read by the engine itself, in a third of the time.
 const PLAIN_TIME = /^\d{4}-\d\d-\d\d \d\d:\d\d:\d\d(\.\d+)?\+00$/;
-export const timeFromText = (text: string): number =>
+const timeFromText = (text: string): number =>
 	PLAIN_TIME.test(text) ? Date.parse(`${text.slice(0, 10)}T${text.slice(11, -3)}Z`) : Number(asDate(text));
 pg.types.setTypeParser(pg.types.builtins.TIMESTAMPTZ, timeFromText);
 

@@ -89,7 +89,7 @@ function plainUtc(text: string): number {
 		: Number.NaN;
 }
 
-/** All values of a sample say the same time, one after the other. */
+/** All values of a sample say the same time, one after the other: it is read once. */
 let lastText = '';
 let lastPlain = Number.NaN;
 

@@ -1,5 +1,5 @@
-import type { SiteInstrument } from '@/core/reading/site-view';
 import type { Undo } from '../data/undo';
+import type { KitChange } from './keep-kit';
 
 /** What was said and done at Bench beside what is typed. */
 interface BenchState {
@@ -12,8 +12,8 @@ interface BenchState {
 	ticked: ReadonlySet<string>;
 	done: ReadonlySet<string>;
 	clock: number;
-	/** What was changed of instruments since the page was made. */
-	changed: Record<string, Partial<SiteInstrument>>;
+	/** What was said of kits since the page was made. */
+	changed: Record<string, KitChange>;
 }
 type Change = Partial<BenchState> | ((s: BenchState) => Partial<BenchState>);
 

@@ -16,7 +16,7 @@ import { dateTime, shown } from '../ui/format';
 import { changedBench, newBench } from './bench-state';
 import { dipsOf, entriesOf, otherFields, USUAL } from './dips';
 import { dropDraft, emptyDraft } from './draft';
-import { type KitChange, keepKit } from './keep-kit';
+import { type KitChange, keepKit, withChange } from './keep-kit';
 import { useExpert } from './Protocol';
 import { sampleOf } from './sample-of';
 import { savedWords } from './saved-words';
@@ -37,7 +37,7 @@ export function useBench(given: SiteView, asked: string | null, walk: BenchWalk 
 	const [state, set] = useReducer(changedBench, given.now, newBench);
 	const { clock, ticked, waitS, changed } = state;
 	const site = useMemo(
-		() => ({ ...given, instruments: given.instruments.map((i) => ({ ...i, ...changed[i.info.code] })) }),
+		() => ({ ...given, instruments: given.instruments.map((i) => withChange(i, changed[i.info.code])) }),
 		[given, changed],
 	);
 	const engine = useEngine(given, [draft.station]);
