@@ -346,6 +346,15 @@ describe('Setup', () => {
 		await brass.getByRole('button', { name: 'Save', exact: true }).click();
 		expect(await brass.getByLabel('Since when').evaluate((el) => el === document.activeElement)).toBe(true);
 		expect(sent.length).toBe(2);
+		// Nor does it stand in the way of anything else once nothing is changed of which it is asked.
+		await right.fill(before);
+		await brass.getByLabel('Name').fill('Brass pen');
+		await brass.getByRole('button', { name: 'Save', exact: true }).click();
+		await expect.poll(() => sent).toEqual(['always', null, null]);
+		await brass.getByRole('heading', { name: 'Brass pen' }).waitFor();
+		if (!(await right.isVisible())) await brass.locator('summary').click();
+		await right.fill('0.3');
+		await brass.getByLabel('since a time').check();
 		await brass.getByLabel('Since when').fill('1 nov');
 		await brass.getByText('1 Nov, 00:00').waitFor();
 		await brass.getByRole('button', { name: 'Save', exact: true }).click();

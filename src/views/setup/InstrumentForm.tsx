@@ -47,7 +47,6 @@ export function InstrumentForm({
 	onSave: (i: Instrument, since: Since) => Promise<Refused>;
 }) {
 	const first = instrumentValues(i);
-	const { since, asked } = useSince(zone);
 	const form = useCheckedForm({
 		address: 'POST /instruments',
 		first,
@@ -56,6 +55,8 @@ export function InstrumentForm({
 	});
 	const [finding, setFinding] = useState(false);
 	const v = form.watch();
+	const changed = READ_BY.some((f) => v[f] !== first[f] && first[f] !== '');
+	const { since, asked } = useSince(zone, changed);
 	const conducts = MEASURES[v.kind as Instrument['kind']].includes('ec');
 	const save = (holds: Since | null) =>
 		form.handleSubmit(async (values) => {
@@ -107,7 +108,7 @@ export function InstrumentForm({
 				</Tick>
 			)}
 			<InstrumentLeaflet form={form} />
-			{READ_BY.some((f) => v[f] !== first[f] && first[f] !== '') && <SinceWhen {...asked} />}
+			{changed && <SinceWhen {...asked} />}
 			<div>
 				<button type="submit" className="act act-main" disabled={form.formState.isSubmitting}>
 					Save

@@ -25,16 +25,19 @@ function momentOf(text: string, zone: string): { at: number; wrong: null } | { a
 	const midnight = day === null ? null : parseTime(`${day}T00:00`, zone);
 	return midnight?.ok && midnight.at <= now
 		? { at: midnight.at, wrong: null }
-		: { at: null, wrong: midnight?.ok ? 'That is still to come: say it when it has come.' : whenProblem(when.problem) };
+		: { at: null, wrong: whenProblem(midnight?.ok ? 'to-come' : when.problem) };
 }
 
-/** What is said of when a change holds from; null while that cannot be understood. */
-export function useSince(zone: string) {
+/**
+ * What is said of when a change holds from; null while that cannot be understood.
+ * @param changed whether there is something of which it is asked; of the rest it is from now on
+ */
+export function useSince(zone: string, changed: boolean) {
 	const [way, setWay] = useState<Way>('now');
 	const [text, setText] = useState('');
 	const { at, wrong } = momentOf(text, zone);
-	const since: Since | null = way === 'time' ? (at === null ? null : new Date(at).toISOString()) : way;
-	return { since, asked: { way, setWay, text, setText, at, wrong, zone } };
+	const said: Since | null = way === 'time' ? (at === null ? null : new Date(at).toISOString()) : way;
+	return { since: changed ? said : 'now', asked: { way, setWay, text, setText, at, wrong, zone } };
 }
 
 /** Whether something was changed, and when, or had been set down wrongly. */

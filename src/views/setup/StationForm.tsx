@@ -27,7 +27,6 @@ export function StationForm({
 	onSave: (s: Station, since: Since) => Promise<Refused>;
 }) {
 	const first = stationValues(s);
-	const { since, asked } = useSince(zone);
 	const form = useCheckedForm({
 		address: 'POST /stations',
 		first,
@@ -35,6 +34,8 @@ export function StationForm({
 		fields: STATION_FIELDS,
 	});
 	const v = form.watch();
+	const changed = (['kind', 'system', 'volume', 'ph', 'ec'] as const).some((f) => v[f] !== first[f]);
+	const { since, asked } = useSince(zone, changed);
 	const others = stations.filter((x) => x.code !== s.code && !x.retired && x.kind !== 'standard');
 	const range = (factor: number, example: string) => (text: string) =>
 		readRange(text, factor) !== null || `Write a range as ${example}.`;
@@ -117,7 +118,7 @@ export function StationForm({
 			{(v.kind === 'reservoir' || v.kind === 'mix') && (
 				<StationDosing code={s.code} form={form} system={systems.find((y) => y.code === v.system) ?? null} />
 			)}
-			{(['kind', 'system', 'volume', 'ph', 'ec'] as const).some((f) => v[f] !== first[f]) && <SinceWhen {...asked} />}
+			{changed && <SinceWhen {...asked} />}
 			<div>
 				<button type="submit" className="act act-main" disabled={form.formState.isSubmitting}>
 					Save

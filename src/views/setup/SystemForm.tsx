@@ -22,7 +22,6 @@ export function SystemForm({
 	onSave: (y: System, ranges: boolean, since: Since) => Promise<Refused>;
 }) {
 	const first = systemValues(y);
-	const { since, asked } = useSince(zone);
 	const form = useCheckedForm({
 		address: 'POST /systems',
 		first,
@@ -30,6 +29,8 @@ export function SystemForm({
 		fields: SYSTEM_FIELDS,
 	});
 	const kind = form.watch('kind') as System['kind'];
+	const changed = (['volume', 'crop', 'stage'] as const).some((f) => form.watch(f) !== first[f]);
+	const { since, asked } = useSince(zone, changed);
 	const save = (ranges: boolean) =>
 		form.handleSubmit(async (v) => {
 			if (since !== null) form.say((await onSave(readSystem(y, v), ranges, since)) ?? []);
@@ -92,15 +93,19 @@ export function SystemForm({
 				hint="An air stone blows carbon dioxide out, and pH rises with it: doses are smaller there."
 			/>
 			{kind.startsWith('drip') && <SystemWatering form={form} />}
-			{(form.watch('volume') !== first.volume ||
-				form.watch('crop') !== first.crop ||
-				form.watch('stage') !== first.stage) && <SinceWhen {...asked} />}
+			{changed && <SinceWhen {...asked} />}
 			<div className="flex flex-wrap gap-3">
 				<button type="submit" className="act act-main" disabled={busy}>
 					Save
 				</button>
 				{CROPS.some((c) => c.crop === form.watch('crop')) && (
-					<button type="button" className="act !font-normal" disabled={busy} onClick={save(true)}>
+					<button
+						type="button"
+						className="act !font-normal"
+						disabled={busy}
+						// As Save does by itself: what nobody understands is said, and not sent.
+						onClick={(e) => e.currentTarget.form?.reportValidity() && save(true)(e)}
+					>
 						Save, and give its stations the crop’s ranges
 					</button>
 				)}
