@@ -362,6 +362,7 @@ describe('Setup', () => {
 		await expect.poll(() => brass.locator('[data-since]').count()).toBe(0);
 		if (!(await right.isVisible())) await brass.locator('summary').click();
 		await right.fill(before);
+		await brass.getByLabel('Name').fill('Brass');
 		await brass.getByLabel('it was always so').check();
 		await brass.getByRole('button', { name: 'Save', exact: true }).click();
 		await expect.poll(() => brass.locator('[data-since]').count()).toBe(0);
