@@ -2,7 +2,7 @@ import { AxeBuilder } from '@axe-core/playwright';
 import type { Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Application, startApplication } from '../helpers/application';
-import { openBrowser, openPage } from '../helpers/browser';
+import { nothingRunsOff, openBrowser, openPage } from '../helpers/browser';
 
 /**
  * Every page, for everybody: no issue that axe knows of whatever its impact, in daylight and in the dark, on a desk and in the hand
@@ -75,12 +75,6 @@ async function issues(page: Page, theme: 'limewash' | 'blackout', rules: 'all' |
 	const { violations } = await axe.analyze();
 	return violations.map((v) => `${theme} ${v.id} (${v.impact}): ${v.nodes[0]?.html.slice(0, 160)}`);
 }
-/** A chart draws itself anew a moment after the window changed. */
-const nothingRunsOff = (page: Page) =>
-	expect
-		.poll(() => page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth))
-		.toBeLessThanOrEqual(0);
-
 /** What is touched and is lower than a thumb wants it. */
 const tooSmall = (): string[] =>
 	[...document.querySelectorAll<HTMLElement>('button, select, summary, input, textarea, a.act, nav a')].flatMap(

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import type { BrowserContext, Page } from 'playwright-core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Answer, type Application, postJson, startApplication } from '../helpers/application';
-import { expectAccessible, openBrowser, openPage } from '../helpers/browser';
+import { expectAccessible, nothingRunsOff, openBrowser, openPage } from '../helpers/browser';
 
 let app: Application;
 let browser: { context: BrowserContext; close: () => Promise<void> };
@@ -115,9 +115,7 @@ describe('Trends', () => {
 		] as const)
 			await page.locator(`[data-chart=${q}] .apexcharts-yaxis-title-text`, { hasText: named }).waitFor();
 		await page.setViewportSize({ width: 320, height: 640 });
-		await expect
-			.poll(() => page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth))
-			.toBeLessThanOrEqual(0);
+		await nothingRunsOff(page);
 		await page.close();
 	});
 });

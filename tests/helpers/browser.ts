@@ -92,6 +92,12 @@ export async function openPage(context: BrowserContext, url: string): Promise<Pa
 /** Colours of the dark are looked at where all pages are (tests/e2e/access.test.ts). */
 const THEMES = ['limewash', 'blackout'] as const;
 
+/** No page is wider than its window. A chart draws itself anew a moment after the window changed: it is asked until it has. */
+export const nothingRunsOff = (page: Page): Promise<void> =>
+	expect
+		.poll(() => page.evaluate(() => document.documentElement.scrollWidth))
+		.toBeLessThanOrEqual(page.viewportSize()?.width ?? 0);
+
 /** No serious finding of axe in either theme, or in one, and no sideways scroll at 360 pixels. */
 export async function expectAccessible(
 	page: Page,
@@ -109,6 +115,5 @@ export async function expectAccessible(
 		expect(violations.map((v) => `${theme} ${v.id}: ${v.nodes[0]?.html}`)).toEqual([]);
 	}
 	await page.setViewportSize({ width: 360, height: 780 });
-	await page.waitForTimeout(200);
-	expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
+	await nothingRunsOff(page);
 }
