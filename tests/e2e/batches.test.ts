@@ -128,6 +128,29 @@ describe('a recipe, by keyboard', () => {
 		await two.close();
 		await one.close();
 	});
+	it('a step that the page hears of before its answer comes is taken once, and the next one is asked for', async () => {
+		const page = await open('/mix?part=batch');
+		await page.locator('#batch-litres').focus();
+		await page.keyboard.press('Enter');
+		// The answer to the first step is held until the list of batches, which tells of it too, is in the page.
+		const told = page.waitForResponse((r) => r.url().endsWith('/api/v1/batches') && r.request().method() === 'GET');
+		await page.route('**/batches/*/steps', async (route) => {
+			const response = await route.fetch();
+			await told;
+			await page.locator('[data-so-far] li', { hasText: 'part A' }).waitFor();
+			await route.fulfill({ response });
+		});
+		await page.locator('[data-part]', { hasText: 'Part A is in' }).click();
+		await page.locator('[data-part]:enabled', { hasText: 'Part B is in' }).waitFor();
+		await page.unroute('**/batches/*/steps');
+		expect(await page.locator('[data-so-far] li', { hasText: 'part A' }).count()).toBe(1);
+		await page.locator('[data-part]', { hasText: 'Part B is in' }).click();
+		await page.locator('[data-batch-run=ec]').waitFor();
+		const [newest] = await batches();
+		expect(newest.log.map((s: Answer) => s.step)).toEqual(['part', 'part']);
+		await page.close();
+		await postJson(app.base, `/batches/${newest.id}/steps`, { step: 'done', words: 'closed', follows: 2 });
+	});
 	it('the school that sets pH first: the water, the feed, and pH once more, with the reason', async () => {
 		const page = await open('/mix?part=batch');
 		await page.locator('label', { hasText: /^pH/ }).locator('select').last().selectOption('first');

@@ -108,7 +108,7 @@ export function Batch(given: MixThings) {
 						tank={tankOf(run.station)}
 						products={products}
 						waters={waters}
-						onLog={(step) => b.note(run.id, step)}
+						onLog={(step, follows) => b.note(run.id, step, follows)}
 					/>
 					{run.finished_at !== null && (
 						<button type="button" className="act mt-2" onClick={() => b.setRunId(null)}>

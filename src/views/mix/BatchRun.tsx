@@ -31,8 +31,8 @@ export default function BatchRun({
 	tank: Tank;
 	products: Product[];
 	waters: KnownWater[];
-	/** A step was kept with the batch. */
-	onLog: (step: BatchStep) => void;
+	/** A step was kept with the batch, after so many others. */
+	onLog: (step: BatchStep, follows: number) => void;
 }) {
 	const { plan } = batch;
 	const water = waters.find((w) => w.code === plan.water);

@@ -31,20 +31,21 @@ type Step = Omit<Call<typeof STEPS, Contract[typeof STEPS]>['body'], 'follows' |
 /**
  * Steps that the server does not take now wait on this device in their order, each at its own time, and the batch goes on; where
  * somebody else made one meanwhile, those that waited are refused with what was done.
- * @param onLog hears of each step that was kept
+ * @param onLog hears of each step that was kept, and how many were before it
  */
 export function batchLog(
 	engine: Engine,
 	site: SiteView,
 	batch: StoredBatch,
-	onLog: (step: BatchStep) => void,
+	onLog: (step: BatchStep, follows: number) => void,
 ): BatchLog {
+	const follows = batch.log.length;
 	const send = (step: Step, at: number) =>
 		enter(
 			STEPS,
 			{
 				params: { id: batch.id },
-				body: { ...step, follows: batch.log.length, time: new Date(at).toISOString() },
+				body: { ...step, follows, time: new Date(at).toISOString() },
 			},
 			`${batch.station}: ${step.words}`,
 		);
@@ -61,7 +62,7 @@ export function batchLog(
 		reading_id: null,
 	});
 	const stored = (answer: Got<Contract[typeof STEPS]>) => {
-		if (answer.step) onLog(answer.step);
+		if (answer.step) onLog(answer.step, follows);
 		return answer;
 	};
 	const wordsOf = (step: 'ec' | 'ph', { value }: Pick<Reading, 'value'>): string =>
@@ -73,7 +74,7 @@ export function batchLog(
 				const at = Date.now();
 				const sent = await send(asked, at);
 				if (sent.kind === 'stored') stored(sent.answer);
-				else onLog(asKept(asked, at, null));
+				else onLog(asKept(asked, at, null), follows);
 			});
 		},
 		reading: (step, expected) => ({
@@ -85,7 +86,7 @@ export function batchLog(
 				const sent = await send(asked, at);
 				if (sent.kind === 'stored') return stored(sent.answer).reading;
 				if (permits({ flag: verdict.flag, cause: verdict.deciding?.cause ?? '', decision: null }, 'dose')) {
-					onLog(asKept(asked, at, read.value));
+					onLog(asKept(asked, at, read.value), follows);
 					return null;
 				}
 				// Nobody can stand by it before the server knows it: it waits as a reading of the tank, and makes no step.
@@ -99,7 +100,7 @@ export function batchLog(
 				const at = Date.now();
 				const sent = await send(asked, at);
 				if (sent.kind === 'stored') stored(sent.answer);
-				else onLog(asKept(asked, at, measured.value));
+				else onLog(asKept(asked, at, measured.value), follows);
 			},
 		}),
 	};

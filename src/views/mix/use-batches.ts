@@ -53,8 +53,15 @@ export function useBatches({
 		async (change: Change) => {
 			if (change.kind !== 'event' || change.station !== runStation || runId === null) return;
 			const { batches: fresh } = await api('GET /batches');
-			const log = fresh.find((b) => b.id === runId)?.log;
-			if (log) setBatches((list) => list.map((b) => (b.id === runId && log.length > b.log.length ? { ...b, log } : b)));
+			const theirs = fresh.find((b) => b.id === runId);
+			if (theirs)
+				setBatches((list) =>
+					list.map((b) =>
+						b.id === runId && theirs.log.length > b.log.length
+							? { ...b, log: theirs.log, finished_at: theirs.finished_at }
+							: b,
+					),
+				);
 		},
 		[runId, runStation],
 	);
@@ -82,17 +89,18 @@ export function useBatches({
 			setProblem((error as Error).message);
 		}
 	}
-	const note = (id: number, step: BatchStep) =>
+	/** @param follows how many steps were before it: what was heard of it before its answer came is not taken twice */
+	const note = (id: number, step: BatchStep, follows: number) =>
 		setBatches((list) =>
 			list.map((b) =>
-				b.id === id
+				b.id === id && b.log.length === follows
 					? { ...b, log: [...b.log, step], finished_at: step.step === 'done' ? step.time : b.finished_at }
 					: b,
 			),
 		);
 	async function close(b: StoredBatch) {
 		try {
-			await batchLog(engine, site, b, (step) => note(b.id, step)).did('done', 'closed unfinished');
+			await batchLog(engine, site, b, (step, follows) => note(b.id, step, follows)).did('done', 'closed unfinished');
 		} catch (error) {
 			setProblem((error as Error).message);
 		}
