@@ -25,6 +25,30 @@ describe('a batch', () => {
 		await page.keyboard.press('Enter');
 		await page.locator('[data-so-far] li', { hasText: `part ${letter}` }).waitFor();
 	};
+	it('that was begun though no answer came is begun once by whoever presses again', async () => {
+		const page = await open('/mix?part=batch');
+		const count = async () => (await got('/batches')).batches.length;
+		const before = await count();
+		const fills = async () => (await got('/events?station=mix&kind=solution_changed&limit=500')).events.length;
+		const filled = await fills();
+		await page.route('**/api/v1/batches', async (route) => {
+			if (route.request().method() !== 'POST') return route.continue();
+			await route.fetch();
+			await route.abort();
+		});
+		await page.locator('#batch-litres').focus();
+		await page.keyboard.press('Enter');
+		await page.getByText('What you typed is kept here').waitFor();
+		await page.unroute('**/api/v1/batches');
+		await page.locator('#batch-litres').focus();
+		await page.keyboard.press('Enter');
+		await page.locator('[data-batch-run=parts]').waitFor();
+		expect([await count(), await fills()]).toEqual([before + 1, filled + 1]);
+		await page.close();
+		const [{ id }] = (await got('/batches')).batches;
+		const body = JSON.stringify({ step: 'done', follows: 0, words: 'closed' });
+		expect((await fetch(`${app.base}/api/v1/batches/${id}/steps`, { method: 'POST', body })).status).toBe(200);
+	});
 	it('goes on without the server: what was poured and read waits in its order, and is stored once at its own time', async () => {
 		const page = await open('/mix?part=batch');
 		await page.locator('#batch-litres').focus();
@@ -76,6 +100,8 @@ describe('a batch', () => {
 		expect(other.status).toBe(200);
 		await browser.context.setOffline(false);
 		await page.locator('[data-refused-entry]', { hasText: 'finished' }).waitFor();
+		// The page stands where the batch does, not where it would stand with what was refused.
+		await page.locator('[data-batch-done]').waitFor();
 		expect((await got('/batches')).batches[0].log.map((s: Answer) => s.step)).toEqual(['part', 'part', 'ec', 'done']);
 		await page.locator('[data-refused-entry] button', { hasText: 'Throw it away' }).click();
 		await page.close();

@@ -115,11 +115,32 @@ async function sendUntilAnswered(address: string, asked: Sent, key = newKey()): 
 	return send(address, asked, key);
 }
 
+/** So long the same request, made by hand again after no answer came at all, is taken for the same one. */
+const SAME_MS = 10 * 60_000;
+const unanswered = new Map<string, { key: string; at: number }>();
+
+/** Sends what changes something; what was stored though nobody heard of it is not stored again by whoever presses once more. */
+async function sendOnce(address: string, asked: Sent): Promise<unknown> {
+	const same = JSON.stringify([siteHere(), address, asked]);
+	const before = unanswered.get(same);
+	unanswered.delete(same);
+	const key = before && Date.now() - before.at < SAME_MS ? before.key : newKey();
+	try {
+		return await sendUntilAnswered(address, asked, key);
+	} catch (error) {
+		if (error instanceof ApiProblem && error.unreachable) unanswered.set(same, { key, at: Date.now() });
+		throw error;
+	}
+}
+
 /** Calls one operation of the contract, by its method and address. */
 export const api = <A extends Addresses>(
 	address: A,
 	...[asked]: Given<Call<A, Contract[A]>>
-): Promise<Got<Contract[A]>> => sendUntilAnswered(address, (asked ?? {}) as Sent) as Promise<Got<Contract[A]>>;
+): Promise<Got<Contract[A]>> => {
+	const ask = address.startsWith('GET ') ? sendUntilAnswered : sendOnce;
+	return ask(address, (asked ?? {}) as Sent) as Promise<Got<Contract[A]>>;
+};
 
 /** Sends a file to an operation that takes one as it is. */
 export const sendFile = <A extends Addresses>(address: A, file: NonNullable<Sent['file']>): Promise<Got<Contract[A]>> =>

@@ -25,6 +25,13 @@ export interface BatchLog {
 	reading: (step: 'ec' | 'ph', expected: number | null) => KeepReading;
 }
 
+/**
+ * Whether others went on with it: a step is kept that is not in what this page shows. What waits here to be sent after the same steps
+ * is no difference; what waits in the place of another’s step is, and will be refused.
+ */
+export const goneOn = (kept: readonly BatchStep[], shown: readonly BatchStep[]): boolean =>
+	kept.some((step, i) => !shown[i] || Date.parse(shown[i].time) !== Date.parse(step.time));
+
 const STEPS = 'POST /batches/:id/steps';
 type Step = Omit<Call<typeof STEPS, Contract[typeof STEPS]>['body'], 'follows' | 'time'>;
 

@@ -18,14 +18,15 @@ export type Poured = Pour & { note: string; time: string };
 /**
  * Logs what was poured together, and lets the checks of this page know of it. `send` takes the events where they go with something
  * else, such as the step of a batch.
+ * @param at by this device’s clock; said by whoever sends again what no answer came to
  */
 export async function logEvents(
 	engine: Engine,
 	station: string,
 	pours: readonly Pour[],
 	send: (events: Poured[]) => Promise<unknown>,
+	at = Date.now(),
 ): Promise<void> {
-	const at = Date.now();
 	await send(pours.map((p) => ({ ...p, note: p.note ?? '', time: new Date(at).toISOString() })));
 	for (const p of pours) engine.note({ at, station, kind: p.kind, amount: p.amount, unit: unitNamed(p.unit) ?? null });
 }

@@ -1,4 +1,4 @@
-import { useCallback, useState } from 'react';
+import { useCallback, useRef, useState } from 'react';
 import type { BatchPlan, BatchStep, StoredBatch } from '@/contract/batches';
 import type { Change } from '@/contract/meters';
 import type { KnownWater, Tank } from '@/contract/pages';
@@ -7,9 +7,9 @@ import type { Engine } from '@/core/judge/engine';
 import { formatTime } from '@/core/quantity/time';
 import type { SiteView } from '@/core/reading/site-view';
 import { useChanges } from '../data/changes';
-import { api } from '../data/client';
+import { ApiProblem, api } from '../data/client';
 import { type BatchDraft, emptyBatch, fromRecipe, usualFeed } from './batch-draft';
-import { batchLog } from './batch-log';
+import { batchLog, goneOn } from './batch-log';
 import { logEvents } from './log-event';
 
 /** What a batch is planned and made with. */
@@ -57,7 +57,7 @@ export function useBatches({
 			if (theirs)
 				setBatches((list) =>
 					list.map((b) =>
-						b.id === runId && theirs.log.length > b.log.length
+						b.id === runId && goneOn(theirs.log, b.log)
 							? { ...b, log: theirs.log, finished_at: theirs.finished_at }
 							: b,
 					),
@@ -67,7 +67,12 @@ export function useBatches({
 	);
 	useChanges(onChange);
 
+	// A tank is filled once: a second press, after no answer came to the first, is of the same filling.
+	const filling = useRef<{ of: string; at: number } | null>(null);
 	async function begin(station: string, plan: BatchPlan) {
+		const of = JSON.stringify([station, plan]);
+		const at = filling.current?.of === of ? filling.current.at : Date.now();
+		filling.current = { of, at };
 		try {
 			let id = 0;
 			const water = waters.find((w) => w.code === plan.water)!.name;
@@ -75,17 +80,20 @@ export function useBatches({
 				engine,
 				station,
 				[{ kind: 'solution_changed', amount: plan.litres, unit: 'L', product: water }],
-				async ([filling]) => {
-					id = (await api('POST /batches', { body: { station, event: filling!, plan } })).id;
+				async ([event]) => {
+					id = (await api('POST /batches', { body: { station, event: event!, plan } })).id;
 				},
+				at,
 			);
+			filling.current = null;
 			setBatches((list) => [
-				{ id, station, started_at: formatTime(Date.now()), finished_at: null, name: '', plan, log: [] },
+				{ id, station, started_at: formatTime(at), finished_at: null, name: '', plan, log: [] },
 				...list,
 			]);
 			setRunId(id);
 			setProblem('');
 		} catch (error) {
+			if (!(error instanceof ApiProblem && error.unreachable)) filling.current = null;
 			setProblem((error as Error).message);
 		}
 	}

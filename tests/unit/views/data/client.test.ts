@@ -81,6 +81,19 @@ describe('the client of the contract', () => {
 		expect(keys[0]).toMatch(/^[0-9a-f]{8}-[0-9a-f]{4}-4[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/);
 		expect([keys[1] === keys[0], keys[2] === keys[0]]).toEqual([true, false]);
 	});
+	it('what no answer came to at all goes under the same key when it is asked for again by hand, and under another once answered', async () => {
+		const lost = () => Promise.reject(new TypeError('failed'));
+		const put = (name: string) => api('POST /recipes/put-away', { body: { name } }).catch((e) => e);
+		answers.push(lost, lost, lost, json({}), json({ detail: 'No.' }, 422), json({}), json({}));
+		expect(await put('winter')).toMatchObject({ unreachable: true });
+		await put('summer');
+		await put('winter');
+		await put('winter');
+		await put('winter');
+		const keys = asked.map((a) => (a.init.headers as Record<string, string>)['idempotency-key']);
+		// Three tries, another recipe, the second press, and two more of which the first was refused.
+		expect(keys.map((k) => keys.indexOf(k))).toEqual([0, 0, 0, 3, 0, 5, 6]);
+	});
 	it('keys are made where the browser only gives random bytes', () => {
 		vi.stubGlobal('crypto', { getRandomValues: crypto.getRandomValues.bind(crypto) });
 		const keys = Array.from({ length: 50 }, newKey);
