@@ -106,6 +106,37 @@ describe('a batch', () => {
 		await page.locator('[data-refused-entry] button', { hasText: 'Throw it away' }).click();
 		await page.close();
 	});
+	it('whose page is loaded anew meanwhile stands where it stood, and what was poured is not asked for again', async () => {
+		let page = await open('/mix?part=batch');
+		await page.locator('#batch-litres').focus();
+		await page.keyboard.press('Enter');
+		await page.locator('[data-batch-run=parts]').waitFor();
+		// Pages come; what is entered has no answer.
+		await browser.context.route('**/batches/*/steps', (route) => route.abort());
+		await pour(page, 'A');
+		await page.close();
+		page = await open('/mix?part=batch');
+		await page.locator('[data-open-batch] button', { hasText: 'Go on' }).first().click();
+		await page.locator('[data-so-far] li', { hasText: 'part A' }).waitFor();
+		await pour(page, 'B');
+		await page.locator('#measure-ec').fill('1.90');
+		await page.locator('[data-verdict]').waitFor();
+		await page.keyboard.press('Enter');
+		await page.locator('[data-batch-run=ph]').waitFor();
+		await page.close();
+		page = await open('/mix?part=batch');
+		await page.locator('[data-open-batch] button', { hasText: 'Go on' }).first().click();
+		await page.locator('[data-batch-run=ph]').waitFor();
+		const [batch] = (await got('/batches')).batches;
+		expect(batch.log).toEqual([]);
+		await browser.context.unroute('**/batches/*/steps');
+		const steps = async () => (await got('/batches')).batches[0].log.map((s: Answer) => s.step);
+		await expect.poll(steps).toEqual(['part', 'part', 'ec']);
+		await page.getByRole('button', { name: 'Finish the batch' }).click();
+		await page.locator('[data-batch-done]').waitFor();
+		expect(await steps()).toEqual(['part', 'part', 'ec', 'done']);
+		await page.close();
+	});
 });
 
 it('a calibration made without the server is kept on this device, and stored once when it answers', async () => {

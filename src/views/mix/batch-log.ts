@@ -3,11 +3,13 @@ import type { BatchStep, StoredBatch } from '@/contract/batches';
 import type { Call, Got } from '@/contract/operation';
 import type { Engine } from '@/core/judge/engine';
 import type { BatchStepKind } from '@/core/mix/batch-course';
+import { readingFromText } from '@/core/reading/from-text';
 import type { Reading } from '@/core/reading/model';
 import type { SiteView } from '@/core/reading/site-view';
 import { permits } from '@/core/trust/trust';
 import { findingWords } from '@/words/en/finding';
-import { enter, takeBack } from '../data/queue';
+import { enter, takeBack, waitingEntries } from '../data/queue';
+import { siteHere } from '../data/site-here';
 import { bodyOf, type DraftSample, readingsOf, save } from '../entry/sample';
 import { logEvents, type Pour } from './log-event';
 import { ecShown } from './typed';
@@ -33,7 +35,52 @@ export const goneOn = (kept: readonly BatchStep[], shown: readonly BatchStep[]):
 	kept.some((step, i) => !shown[i] || Date.parse(shown[i].time) !== Date.parse(step.time));
 
 const STEPS = 'POST /batches/:id/steps';
-type Step = Omit<Call<typeof STEPS, Contract[typeof STEPS]>['body'], 'follows' | 'time'>;
+type Sent = Call<typeof STEPS, Contract[typeof STEPS]>['body'];
+type Step = Omit<Sent, 'follows' | 'time'>;
+
+/** The step as it will be kept, where it waits. */
+const asKept = (step: Step, at: number, measured: number | null): BatchStep => ({
+	time: new Date(at).toISOString(),
+	step: step.step,
+	words: step.words,
+	expected: step.expected ?? null,
+	amount: step.amount ?? null,
+	measured,
+	flag: null,
+	doubt: null,
+	reading_id: null,
+});
+
+/** A step that waits on this device to be sent. */
+export interface WaitingStep {
+	/** Of which batch. */
+	id: number;
+	step: BatchStep;
+	/** How many were before it. */
+	follows: number;
+}
+
+/** Steps that wait here since before this page was opened, in their order: what is poured is not asked for again. */
+export async function waitingSteps(site: SiteView): Promise<WaitingStep[]> {
+	const here = (await waitingEntries()).filter(
+		(e) => e.address === STEPS && e.refused === null && e.site === siteHere(),
+	);
+	return here.map(({ asked, madeAt }) => {
+		const sent = asked.body as Sent;
+		const { reading } = sent;
+		const read =
+			reading &&
+			readingFromText(
+				{ ...reading, value: String(reading.value), tempC: reading.temp_c ?? null, waitS: reading.wait_s ?? null },
+				{ ppmScale: null, altitudeM: site.settings.altitudeM },
+			);
+		return {
+			id: Number(asked.params?.id),
+			step: asKept(sent, sent.time ? Date.parse(sent.time) : madeAt, read?.ok ? read.value.value : null),
+			follows: sent.follows,
+		};
+	});
+}
 
 /**
  * Steps that the server does not take now wait on this device in their order, each at its own time, and the batch goes on; where
@@ -56,18 +103,6 @@ export function batchLog(
 			},
 			`${batch.station}: ${step.words}`,
 		);
-	/** The step as it will be kept, where it waits. */
-	const asKept = (step: Step, at: number, measured: number | null): BatchStep => ({
-		time: new Date(at).toISOString(),
-		step: step.step,
-		words: step.words,
-		expected: step.expected ?? null,
-		amount: step.amount ?? null,
-		measured,
-		flag: null,
-		doubt: null,
-		reading_id: null,
-	});
 	const stored = (answer: Got<Contract[typeof STEPS]>) => {
 		if (answer.step) onLog(answer.step, follows);
 		return answer;

@@ -1,4 +1,4 @@
-import { useCallback, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import type { BatchPlan, BatchStep, StoredBatch } from '@/contract/batches';
 import type { Change } from '@/contract/meters';
 import type { KnownWater, Tank } from '@/contract/pages';
@@ -9,7 +9,7 @@ import type { SiteView } from '@/core/reading/site-view';
 import { useChanges } from '../data/changes';
 import { ApiProblem, api } from '../data/client';
 import { type BatchDraft, emptyBatch, fromRecipe, usualFeed } from './batch-draft';
-import { batchLog, goneOn } from './batch-log';
+import { batchLog, goneOn, waitingSteps } from './batch-log';
 import { logEvents } from './log-event';
 
 /** What a batch is planned and made with. */
@@ -106,6 +106,16 @@ export function useBatches({
 					: b,
 			),
 		);
+	// biome-ignore lint/correctness/useExhaustiveDependencies: once, for what waits since before this page
+	useEffect(() => {
+		waitingSteps(site).then(
+			(list) => {
+				for (const { id, step, follows } of list) note(id, step, follows);
+			},
+			// Where a browser keeps nothing, nothing waits.
+			() => {},
+		);
+	}, []);
 	async function close(b: StoredBatch) {
 		try {
 			await batchLog(engine, site, b, (step, follows) => note(b.id, step, follows)).did('done', 'closed unfinished');
