@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { EVENT_KINDS } from '@/core/reading/model';
 import { code, done, finite, instant, notNegative, ph, tempC } from './fields';
 import { resource } from './operation';
 import { wire } from './wire';
@@ -10,27 +11,32 @@ const water = wire({
 });
 
 /** What somebody entered, for the other pages that are open. */
-const change = z.object({
-	seq: z.number().describe('counts up from the start of the server'),
-	kind: z.enum(['readings', 'decision', 'event', 'round', 'sensors', 'watch']),
-	station: z.string().nullable(),
-	readings: z
-		.array(
-			wire(
-				{
-					time: instant,
-					quantity: z.string(),
-					value: z.string(),
-					unit: z.string(),
-					instrument: z.string().nullable(),
-					flag: z.number(),
-				},
-				{ time: 'at' },
-			),
-		)
-		.optional(),
-	by: z.string().describe('the page that entered it'),
-});
+const change = wire(
+	{
+		seq: z.number().describe('counts up from the start of the server'),
+		kind: z.enum(['readings', 'decision', 'event', 'round', 'sensors', 'watch']),
+		station: z.string().nullable(),
+		what: z.enum(EVENT_KINDS).optional().describe('of an event that is new: what was done'),
+		time: instant.optional().describe('of an event that is new: when'),
+		readings: z
+			.array(
+				wire(
+					{
+						time: instant,
+						quantity: z.string(),
+						value: z.string(),
+						unit: z.string(),
+						instrument: z.string().nullable(),
+						flag: z.number(),
+					},
+					{ time: 'at' },
+				),
+			)
+			.optional(),
+		by: z.string().describe('the page that entered it'),
+	},
+	{ time: 'at' },
+);
 export type Change = z.input<typeof change>;
 export type ChangeMade = z.output<typeof change>;
 

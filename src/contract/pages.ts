@@ -23,6 +23,8 @@ export interface Tank {
 	ecAt: number | null;
 	/** Nothing is poured on an EC in doubt. */
 	ecDoubted: boolean;
+	/** Something was poured in or drained since its EC was read: it is read again before anything is poured on it. */
+	ecOvertaken: boolean;
 }
 /** A water whose EC is known, with what else is. */
 export interface KnownWater {

@@ -1,8 +1,10 @@
 import type { KnownWater, Tank } from '@/contract/pages';
 import { litresAtLevel, tankShape } from '@/core/quantity/tank-shape';
+import { cutsOf } from '@/core/trend/trend';
 import { permits } from '@/core/trust/trust';
 import { readReport } from '@/core/water/ions';
 import { type BatchRow, listBatches } from '@/store/batches';
+import { lastDone } from '@/store/events';
 import { measuredOf } from '@/store/measured';
 import { listPlans } from '@/store/plans';
 import { atOnce, type Db } from '@/store/pool';
@@ -27,11 +29,12 @@ const MOST_BATCHES = 60;
 export async function mixView(db: Db, context: SiteContext, now: number): Promise<MixView> {
 	const site = context.site.id;
 	const waters = context.inUse.stations.filter((s) => s.kind === 'source' || s.kind === 'blend');
+	const tanks = context.inUse.stations.filter((s) => s.kind === 'mix' || s.kind === 'reservoir');
 	const shaped = context.inUse.stations.flatMap((s) => {
 		const shape = s.shape === '' ? null : tankShape(s.shape);
 		return shape?.ok ? [{ code: s.code, shape: shape.value }] : [];
 	});
-	const [latest, reports, plans, recipes, [batches, products], lately] = await atOnce(db, [
+	const [latest, reports, plans, recipes, [batches, products], lately, poured] = await atOnce(db, [
 		() => latestReadings(db, site),
 		() => listReports(db, site),
 		() => listPlans(db, site),
@@ -49,6 +52,13 @@ export async function mixView(db: Db, context: SiteContext, now: number): Promis
 					...shaped.map((s) => ({ station: s.code, quantity: 'level' as const })),
 				],
 				{ limit: 1 },
+			),
+		() =>
+			lastDone(
+				db,
+				site,
+				tanks.map((s) => s.code),
+				cutsOf('ec'),
 			),
 	]);
 	const newest = (station: string, ...quantities: string[]) => {
@@ -74,26 +84,25 @@ export async function mixView(db: Db, context: SiteContext, now: number): Promis
 		if (r && litres !== null) levels.set(code, { litres, at: r.at });
 	}
 	return {
-		tanks: context.inUse.stations
-			.filter((s) => s.kind === 'mix' || s.kind === 'reservoir')
-			.map((s) => {
-				const ph = newest(s.code, 'ph');
-				const ec = newest(s.code, 'ec', 'tds');
-				return {
-					code: s.code,
-					name: s.name,
-					volumeL: context.known.stations.get(s.code)?.volumeL ?? null,
-					litresNow: levels.get(s.code) ?? null,
-					phRange: s.ranges.ph ?? null,
-					ecRange: s.ranges.ec ?? null,
-					stage: plans.find((p) => p.system === s.system)?.stages.findLast((x) => x.begun !== null)?.name ?? null,
-					ph: ph?.value ?? null,
-					ecUsCm: ec?.value ?? null,
-					ecAt: ec?.at ?? null,
-					ecDoubted: ec?.doubted ?? false,
-					phAt: ph?.at ?? null,
-				};
-			}),
+		tanks: tanks.map((s) => {
+			const ph = newest(s.code, 'ph');
+			const ec = newest(s.code, 'ec', 'tds');
+			return {
+				code: s.code,
+				name: s.name,
+				volumeL: context.known.stations.get(s.code)?.volumeL ?? null,
+				litresNow: levels.get(s.code) ?? null,
+				phRange: s.ranges.ph ?? null,
+				ecRange: s.ranges.ec ?? null,
+				stage: plans.find((p) => p.system === s.system)?.stages.findLast((x) => x.begun !== null)?.name ?? null,
+				ph: ph?.value ?? null,
+				ecUsCm: ec?.value ?? null,
+				ecAt: ec?.at ?? null,
+				ecDoubted: ec?.doubted ?? false,
+				ecOvertaken: ec !== null && (poured.get(s.code) ?? 0) > ec.at,
+				phAt: ph?.at ?? null,
+			};
+		}),
 		products,
 		waters: waters.flatMap((s) => {
 			const ec = newest(s.code, 'ec', 'tds');

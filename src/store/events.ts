@@ -106,6 +106,26 @@ export async function listEvents(
 	return rows;
 }
 
+const lastRow = z.strictObject({ station: z.string(), at: time });
+/** When something of these kinds was last done at each of some stations; a station where it never was is not in it. */
+export async function lastDone(
+	db: Db,
+	siteId: number,
+	stations: readonly string[],
+	kinds: readonly EventKind[],
+): Promise<Map<string, number>> {
+	const rows = await read(
+		db,
+		lastRow,
+		`SELECT s.code AS station, e.at FROM station s
+		CROSS JOIN LATERAL (SELECT c.at FROM event_current c WHERE c.site_id = $1 AND c.station_id = s.id AND c.kind = ANY($3)
+			ORDER BY c.at DESC LIMIT 1) e
+		WHERE s.site_id = $1 AND s.code = ANY($2)`,
+		[siteId, stations, kinds],
+	);
+	return new Map(rows.map((r) => [r.station, r.at]));
+}
+
 /**
  * What is written of events at some times, to tell which of a file are there already.
  * @param before only rows with a smaller number

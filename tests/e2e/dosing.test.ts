@@ -65,6 +65,52 @@ describe('the evening of a tank that was brought to target in the morning', () =
 		await page.keyboard.press('Escape');
 		await expectAccessible(page);
 	});
+	it('is withdrawn where somebody else has poured meanwhile, on whatever page, and says so', async () => {
+		const other = await openPage(browser.context, `${app.base}/mix`);
+		await other.locator('[data-dose=dose]').waitFor();
+		const { body } = await postJson(app.base, '/events', {
+			station: 'pond',
+			kind: 'acid_added',
+			amount: 1,
+			unit: 'mL',
+			product: 'pH down',
+		});
+		for (const p of [page, other]) {
+			await p.locator('[data-dose=wait] [data-dose-says]', { hasText: 'has not mixed yet' }).waitFor();
+			await p.locator('[data-told]', { hasText: 'Something was entered for this tank meanwhile' }).waitFor();
+			expect(await p.locator('#dose-ml').count()).toBe(0);
+		}
+		await other.close();
+		// It was another tank after all: what was advised holds again.
+		await post(`/events/${body.id}/withdrawal`, { withdrawn: true, reason: 'another tank' });
+		await page.reload();
+		await page.locator('[data-dose=dose]').waitFor();
+	});
+	it('is asked for anew when it has stood there for long, and is no advice where nobody answers', async () => {
+		// A clock that is moved is moved in the whole window.
+		const own = await openBrowser();
+		const old = await own.context.newPage();
+		await old.clock.install();
+		await old.goto(`${app.base}/mix`);
+		await old.locator('[data-dose=dose]').waitFor();
+		await old.fill('#dose-ml', '2.5');
+		const again = old.waitForResponse((r) => r.url().endsWith('/mix/dose'));
+		await old.clock.fastForward('06:00');
+		await again;
+		// The same as before: what is being typed stays.
+		await old.locator('[data-dose=dose]').waitFor();
+		expect(await old.inputValue('#dose-ml')).toBe('2.5');
+		await old.route('**/mix/dose', (route) => route.abort());
+		await old.clock.fastForward('06:00');
+		await expect
+			.poll(async () => {
+				// Between its tries the client waits.
+				await old.clock.fastForward(2000);
+				return old.locator('#dose-ml').count();
+			})
+			.toBe(0);
+		await own.close();
+	});
 	it('by keyboard: poured, counted down while it mixes; a pH read at once waits, and nothing more is advised on it', async () => {
 		await page.locator('#dose-ml').focus();
 		await page.keyboard.press('Enter');

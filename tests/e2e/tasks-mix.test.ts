@@ -145,4 +145,24 @@ describe('a row of four buckets, by keys', () => {
 		const events = await list(`/events?station=bucket-${n}`, 'events');
 		expect(events.map((e: Answer) => e.kind)).toEqual(['nutrient_added', 'nutrient_added', 'acid_added', 'acid_added']);
 	});
+	it('what another feeds meanwhile is not fed again: it is read first, there or here', async () => {
+		const row = page.locator('[data-tank=bucket-1]');
+		const ec = (value: string) =>
+			postJson(app.base, '/readings', { station: 'bucket-1', instrument: null, quantity: 'ec', value, unit: 'mS/cm' });
+		await ec('1.20');
+		await row.locator('[data-ec=step]').waitFor();
+		await postJson(app.base, '/events', {
+			station: 'bucket-1',
+			kind: 'nutrient_added',
+			amount: 30,
+			unit: 'mL',
+			product: 'feed A and B',
+		});
+		await row.locator('[data-ec=read]', { hasText: 'Something was poured in or drained since' }).waitFor();
+		await page.reload();
+		await awake(page);
+		await row.locator('[data-ec=read]', { hasText: 'Something was poured in or drained since' }).waitFor();
+		await ec('1.75');
+		await row.locator('[data-ec=leave]').waitFor();
+	});
 });

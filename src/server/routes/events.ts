@@ -14,8 +14,9 @@ export const events = handle(resource, {
 		return { events: await listEvents(db, context.site.id, { ...filter, limit: query.limit ?? 1000 }) };
 	},
 	'POST /events': async ({ body, db, site, now, who, announce }) => {
-		const id = await enterEvent(db, await site(), { ...body, at: body.at ?? now }, { who, now });
-		announce({ kind: 'event', station: body.station, by: '' });
+		const at = body.at ?? now;
+		const id = await enterEvent(db, await site(), { ...body, at }, { who, now });
+		announce({ kind: 'event', station: body.station, what: body.kind, at, by: '' });
 		return { id };
 	},
 	'GET /events/:id/history': async ({ params, db, site }) => ({

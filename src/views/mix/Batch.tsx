@@ -76,6 +76,7 @@ export function Batch(given: MixThings) {
 			phAt: null,
 			ecAt: null,
 			ecDoubted: false,
+			ecOvertaken: false,
 			stage: null,
 		};
 	return (

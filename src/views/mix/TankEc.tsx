@@ -1,4 +1,5 @@
-import { useState } from 'react';
+import { useCallback, useState } from 'react';
+import type { Change } from '@/contract/meters';
 import type { KnownWater, Tank } from '@/contract/pages';
 import type { Product } from '@/contract/products';
 import type { Engine } from '@/core/judge/engine';
@@ -7,11 +8,13 @@ import type { SiteView } from '@/core/reading/site-view';
 import { enter } from '../data/queue';
 import { Choice } from '../ui/controls';
 import { ago } from '../ui/format';
+import { afterNews, type EcNow } from './ec-now';
 import { type EcStep, ecStep, feedPours } from './ec-step';
 import { logEvents } from './log-event';
 import { MeasureHere } from './MeasureHere';
 import { MixingWait } from './MixingWait';
 import { ecShown, ecWithUnit } from './typed';
+import { useTankNews } from './use-tank-news';
 import { poured } from './words';
 
 const HOUR = 3_600_000;
@@ -41,7 +44,12 @@ export function TankEc({
 	/** Something was poured. */
 	onDone: () => void;
 }) {
-	const [now, setNow] = useState({ ecUsCm: tank.ecUsCm, at: tank.ecAt ?? 0, doubted: tank.ecDoubted });
+	const [now, setNow] = useState<EcNow>({
+		ecUsCm: tank.ecUsCm,
+		at: tank.ecAt ?? 0,
+		doubted: tank.ecDoubted,
+		overtaken: tank.ecOvertaken,
+	});
 	const [feedName, setFeed] = useState(usual);
 	const [typed, setTyped] = useState('');
 	const [given, setGiven] = useState<{ step: EcStep; mixedAt: number } | null>(null);
@@ -50,13 +58,19 @@ export function TankEc({
 	const shown = (v: number) => ecShown(v, site.units);
 	const feed = feeds.find((f) => f.name === feedName);
 	const range = tank.ecRange;
-	const stale = now.ecUsCm === null || now.doubted || Date.now() - now.at > STALE_MS;
+	const stale = now.ecUsCm === null || now.doubted || now.overtaken || Date.now() - now.at > STALE_MS;
 	const inRange = range && now.ecUsCm !== null && now.ecUsCm >= range[0] && now.ecUsCm <= range[1];
 	const low = range && now.ecUsCm !== null && now.ecUsCm < range[0];
 	const step =
 		range && !inRange && !stale
 			? ecStep({ ecUsCm: now.ecUsCm!, range, volumeL, holdsL: tank.volumeL, feed, water, units: site.units })
 			: null;
+
+	// Somebody else may be at it: what they poured, and what they read, is of this tank too.
+	useTankNews(
+		tank.code,
+		useCallback((change: Change) => setNow((n) => afterNews(n, change)), []),
+	);
 
 	async function done(s: EcStep) {
 		const own = low && feed && typed.trim() !== '' ? decimal(typed.trim()) : s.amount;
@@ -92,7 +106,7 @@ export function TankEc({
 			onRead={(m) => {
 				if (given) setTold(`EC went to ${shown(m.value)}, expected ${shown(given.step.expectedEcUsCm)}.`);
 				setGiven(null);
-				setNow({ ecUsCm: m.value, at: Date.now(), doubted: false });
+				setNow({ ecUsCm: m.value, at: Date.now(), doubted: false, overtaken: false });
 				onDone();
 			}}
 		/>
@@ -108,7 +122,9 @@ export function TankEc({
 					</span>
 				)}
 				{inRange && !stale && ': leave it.'}
-				{now.doubted && ': in doubt, nothing is poured on it.'}
+				{now.doubted
+					? ': in doubt, nothing is poured on it.'
+					: now.overtaken && '. Something was poured in or drained since: read it again before anything is poured.'}
 			</p>
 			{told && <p className="border-l-4 border-secondary pl-2">{told}</p>}
 			{given ? (

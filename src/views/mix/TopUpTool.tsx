@@ -15,9 +15,9 @@ import { ecShown, ecTyped, ecUnit, litresTyped, volumeName, volumeShown, volumeW
 import { type MixThings, useMix } from './use-mix';
 import { gainOf, poured } from './words';
 
-/** An EC in doubt is not filled in: it is read again. */
+/** An EC in doubt, or from before something was poured, is not filled in: it is read again. */
 const ecOf = (t: Tank | undefined, units: DisplayUnits): string =>
-	t?.ecUsCm && !t.ecDoubted ? ecShown(t.ecUsCm, units) : '';
+	t?.ecUsCm && !t.ecDoubted && !t.ecOvertaken ? ecShown(t.ecUsCm, units) : '';
 
 /** By the dipstick where it was read; else a little less than it holds. */
 const inItNow = (t: Tank | undefined, units: DisplayUnits): string =>

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Advice } from '@/contract/doses';
 import type { Tank } from '@/contract/pages';
 import type { Product } from '@/contract/products';
@@ -8,6 +8,7 @@ import { api } from '../data/client';
 import type { BatchLog } from './batch-log';
 import { logEvent, type Pour } from './log-event';
 import type { Measured } from './use-measure';
+import { useNotOld, useTankNews } from './use-tank-news';
 import { poured } from './words';
 
 /** Far more than the whole way takes is a slip of the unit, asked about before it is stored. */
@@ -25,6 +26,10 @@ interface Given {
 	mixedAt: number;
 }
 
+/** The same amount on the same reading: whoever has it in hand is not disturbed. */
+const sameDose = (a: Advice, b: Advice): boolean =>
+	a.do === 'dose' && b.do === 'dose' && a.ml === b.ml && a.ph === b.ph && a.message === b.message;
+
 /** One tank being dosed: what is advised, what was given and waits for its pH, and what it did. */
 export function useDose(
 	engine: Engine,
@@ -41,27 +46,50 @@ export function useDose(
 	const [told, setTold] = useState('');
 	const [problem, setProblem] = useState('');
 	const pouring = useRef(false);
+	/** The last time it was asked, and which time it was: what is answered late is not what holds. */
+	const last = useRef({ nr: 0, at: 0 });
 
-	async function ask() {
-		setProblem('');
-		setAsked(Date.now());
+	async function ask(): Promise<Advice | null> {
+		const at = Date.now();
+		const nr = last.current.nr + 1;
+		last.current = { nr, at };
 		try {
-			setAdvice(
-				await api('POST /mix/dose', {
-					body: {
-						station: tank.code,
-						product: product.name,
-						target_ph: targetPh,
-						...(leaveInRange ? { leave_in_range: true } : {}),
-						...(litres !== undefined && litres > 0 ? { volume_l: litres } : {}),
-					},
-				}),
-			);
+			const answer = await api('POST /mix/dose', {
+				body: {
+					station: tank.code,
+					product: product.name,
+					target_ph: targetPh,
+					...(leaveInRange ? { leave_in_range: true } : {}),
+					...(litres !== undefined && litres > 0 ? { volume_l: litres } : {}),
+				},
+			});
+			if (last.current.nr !== nr) return null;
+			setProblem('');
+			setAsked(at);
+			setAdvice((before) => (before && sameDose(before, answer) ? before : answer));
+			return answer;
 		} catch (error) {
+			if (last.current.nr !== nr) return null;
 			setAdvice(null);
 			setProblem((error as Error).message);
+			return null;
 		}
 	}
+	/** Somebody else may be at the same tank, and what was advised grows old: two do not pour by one reading. */
+	async function askAnew(): Promise<void> {
+		if (given || pouring.current) return;
+		const before = advice;
+		const answer = await ask();
+		if (before?.do === 'dose' && answer && !sameDose(before, answer))
+			setTold('Something was entered for this tank meanwhile: what stands here now goes by it.');
+	}
+	const news = useRef(askAnew);
+	news.current = askAnew;
+	useTankNews(
+		tank.code,
+		useCallback(() => void news.current(), []),
+	);
+	useNotOld(() => (given ? Date.now() : last.current.at), askAnew);
 	// biome-ignore lint/correctness/useExhaustiveDependencies: another tank, product or target is another question
 	useEffect(() => {
 		setGiven(null);
