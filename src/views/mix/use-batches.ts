@@ -47,21 +47,21 @@ export function useBatches({
 	const run = batches.find((b) => b.id === runId);
 	const open = batches.filter((b) => b.finished_at === null && b.id !== runId);
 
-	// Somebody else may be at the same tank: what they did is in the log as well.
+	// Somebody else may be at the same tank, or begin a batch in it: what they did is in the list as well.
 	const runStation = run?.station;
 	const onChange = useCallback(
 		async (change: Change) => {
-			if (change.kind !== 'event' || change.station !== runStation || runId === null) return;
+			if (change.kind !== 'event') return;
+			const ours = runId === null ? !change.what || change.what === 'solution_changed' : change.station === runStation;
+			if (!ours) return;
 			const { batches: fresh } = await api('GET /batches');
-			const theirs = fresh.find((b) => b.id === runId);
-			if (theirs)
-				setBatches((list) =>
-					list.map((b) =>
-						b.id === runId && goneOn(theirs.log, b.log)
-							? { ...b, log: theirs.log, finished_at: theirs.finished_at }
-							: b,
-					),
-				);
+			setBatches((list) => [
+				...fresh.map((f) => {
+					const shown = list.find((b) => b.id === f.id);
+					return shown && !goneOn(f.log, shown.log) ? shown : f;
+				}),
+				...list.filter((b) => !fresh.some((f) => f.id === b.id)),
+			]);
 		},
 		[runId, runStation],
 	);

@@ -1,6 +1,7 @@
-import { useReducer } from 'react';
+import { useCallback, useReducer } from 'react';
 import type { Drains } from '@/contract/drains';
 import type { SiteView } from '@/core/reading/site-view';
+import { useChanges } from '../data/changes';
 import { type Held, unheld } from '../data/held';
 import { askAgain, useAsked, useFollowing } from '../data/queries';
 import { Notice } from '../ui/Notice';
@@ -37,6 +38,8 @@ export function RootZone({
 	const site = unheld(held);
 	const came = unheld(heldFirst);
 	useFollowing();
+	// What is advised is done by one of those who look at it.
+	useChanges(useCallback(() => void askAgain(), []));
 	const [s, set] = useReducer((now: State, change: Partial<State>) => ({ ...now, ...change }), {
 		system: chosen,
 		days: 56,
