@@ -70,7 +70,7 @@ export const site = z.strictObject({
 });
 export type Site = z.input<typeof site>;
 
-export const system = wire({
+const systemShape = {
 	code,
 	name: name.optional(),
 	kind: z.enum(SYSTEM_KINDS),
@@ -81,13 +81,14 @@ export const system = wire({
 	aeration: aeration.nullish().describe('how its water is moved; null: as its kind usually is'),
 	watering: watering.nullish().describe('drippers, bags, limits of the drain'),
 	retired: z.boolean().optional().describe('no longer used: lists forget it, its history stays'),
-});
+};
+export const system = wire(systemShape);
 export type System = z.input<typeof system>;
 
 const rangePair = z.tuple([finite, finite]).refine(([low, high]) => low < high, 'the lower end comes first');
 /** In the order of the line; those beyond it share it. */
 export const LAST_POSITION = 10_000;
-export const station = wire({
+const stationShape = {
 	code,
 	name: name.optional(),
 	kind: z.enum(STATION_KINDS),
@@ -113,7 +114,8 @@ export const station = wire({
 		.optional()
 		.describe('how a height becomes litres: 60 x 40 (cm), round 50, or a table of cm and litres: 10 38; 20 81'),
 	most_ph: growingPh.nullish().describe('base is not advised above it; null: the usual limit'),
-});
+};
+export const station = wire(stationShape);
 export type Station = z.input<typeof station>;
 
 const perDrop = z
@@ -124,38 +126,59 @@ const perDrop = z
 	.refine((all) => Object.entries(all).every(([q, per]) => dropResolution(q as Quantity, per!) !== null), {
 		message: 'in a unit of that quantity',
 	});
-export const instrument = wire(
-	{
-		code,
-		name: name.optional(),
-		kind: z.enum(INSTRUMENT_KINDS),
-		quantities: z
-			.partialRecord(
-				quantity,
-				z.strictObject({
-					resolution: positive.optional(),
-					accuracy: notNegative.optional(),
-					accuracyPct: notNegative.optional(),
-				}),
-			)
-			.optional(),
-		ppm_scale: z.union([z.literal(500), z.literal(640), z.literal(700)]).nullish(),
-		compensates: z.boolean().optional(),
-		alpha_pct_per_c: alpha.optional(),
-		continuous: z.boolean().optional(),
-		calibrate_by: z.enum(['learned', 'weekly', 'before_use', 'monthly', 'maker']).optional(),
-		maker_days: positive.max(3650).nullish(),
-		remembers_points: z.number().int().min(0).max(5).optional(),
-		shows_mv: z.boolean().optional(),
-		locks: z.boolean().optional(),
-		live: z.enum(LIVE_KINDS).optional().describe('how it speaks by itself'),
-		printed_ph: z.array(ph).min(2).max(30).nullish().describe('values printed on the card of a drop kit'),
-		retired: z.boolean().optional().describe('no longer used: lists forget it, its history stays'),
-		per_drop: perDrop.nullish().describe('what one drop stands for, of a kit that counts drops'),
-	},
-	{ alpha_pct_per_c: 'alphaPct' },
-);
+const instrumentShape = {
+	code,
+	name: name.optional(),
+	kind: z.enum(INSTRUMENT_KINDS),
+	quantities: z
+		.partialRecord(
+			quantity,
+			z.strictObject({
+				resolution: positive.optional(),
+				accuracy: notNegative.optional(),
+				accuracyPct: notNegative.optional(),
+			}),
+		)
+		.optional(),
+	ppm_scale: z.union([z.literal(500), z.literal(640), z.literal(700)]).nullish(),
+	compensates: z.boolean().optional(),
+	alpha_pct_per_c: alpha.optional(),
+	continuous: z.boolean().optional(),
+	calibrate_by: z.enum(['learned', 'weekly', 'before_use', 'monthly', 'maker']).optional(),
+	maker_days: positive.max(3650).nullish(),
+	remembers_points: z.number().int().min(0).max(5).optional(),
+	shows_mv: z.boolean().optional(),
+	locks: z.boolean().optional(),
+	live: z.enum(LIVE_KINDS).optional().describe('how it speaks by itself'),
+	printed_ph: z.array(ph).min(2).max(30).nullish().describe('values printed on the card of a drop kit'),
+	retired: z.boolean().optional().describe('no longer used: lists forget it, its history stays'),
+	per_drop: perDrop.nullish().describe('what one drop stands for, of a kit that counts drops'),
+};
+const INSTRUMENT_NAMES = { alpha_pct_per_c: 'alphaPct' } as const;
+export const instrument = wire(instrumentShape, INSTRUMENT_NAMES);
 export type Instrument = z.input<typeof instrument>;
+
+/** What was seen of it when it was changed, so that two who change the same do not undo one another. */
+const SEEN =
+	'what stood in fields that are changed: where somebody has changed one of them meanwhile, nothing is saved (changed-meanwhile)';
+const changeOfSystem = wire({
+	...systemShape,
+	seen: wire(z.object(systemShape).partial().shape).optional().describe(SEEN),
+});
+const changeOfStation = wire({
+	...stationShape,
+	seen: wire(z.object(stationShape).partial().shape).optional().describe(SEEN),
+});
+const changeOfInstrument = wire(
+	{
+		...instrumentShape,
+		seen: wire(z.object(instrumentShape).partial().shape, INSTRUMENT_NAMES).optional().describe(SEEN),
+	},
+	INSTRUMENT_NAMES,
+);
+export type ChangeOfSystem = z.output<typeof changeOfSystem>;
+export type ChangeOfStation = z.output<typeof changeOfStation>;
+export type ChangeOfInstrument = z.output<typeof changeOfInstrument>;
 
 const since = z
 	.union([z.enum(['now', 'always']), instant])
@@ -207,9 +230,10 @@ export const setup = resource('Setup', {
 	'POST /systems': {
 		summary: 'Make a system, or change the one with this code',
 		query: wire({ since }),
-		body: system,
+		body: changeOfSystem,
 		answer: system,
 		status: 201,
+		problems: ['changed-meanwhile'],
 	},
 	'GET /stations': {
 		summary: 'Stations in the order the water runs',
@@ -217,14 +241,14 @@ export const setup = resource('Setup', {
 	},
 	'POST /stations': {
 		summary: 'Make a station, or change the one with this code',
-		body: station.refine((s) => s.leastPh == null || s.mostPh == null || s.leastPh < s.mostPh, {
+		body: changeOfStation.refine((s) => s.leastPh == null || s.mostPh == null || s.leastPh < s.mostPh, {
 			path: ['least_ph'],
 			message: 'must lie below the highest pH',
 		}),
 		query: wire({ since }),
 		answer: station,
 		status: 201,
-		problems: ['unknown-system', 'bad-shape'],
+		problems: ['unknown-system', 'bad-shape', 'changed-meanwhile'],
 	},
 	'POST /stations/order': {
 		summary: 'The order in which the water runs: every station named, once',
@@ -239,8 +263,9 @@ export const setup = resource('Setup', {
 	'POST /instruments': {
 		summary: 'Make an instrument, or change the one with this code',
 		query: wire({ since }),
-		body: instrument,
+		body: changeOfInstrument,
 		answer: instrument,
 		status: 201,
+		problems: ['changed-meanwhile'],
 	},
 });

@@ -1,6 +1,5 @@
 import { isDeepStrictEqual } from 'node:util';
-import type { z } from 'zod';
-import { type instrument, LAST_POSITION, type station, type system } from '@/contract/site';
+import { type ChangeOfInstrument, type ChangeOfStation, type ChangeOfSystem, LAST_POSITION } from '@/contract/site';
 import { tankShape } from '@/core/quantity/tank-shape';
 import { formatTime } from '@/core/quantity/time';
 import { markDue } from '@/store/judging';
@@ -31,6 +30,7 @@ import { shapeProblem } from '@/words/en/shape';
 import { changed } from './changed';
 import { Refusal } from './refusal';
 import { recomputeAll } from './restate';
+import { requireSeen } from './seen';
 import { daysAgain } from './sensors/derived';
 import { requireSite, type SiteContext } from './site';
 
@@ -62,12 +62,13 @@ export async function saveSite(
 export async function saveSystem(
 	db: Db,
 	context: SiteContext,
-	change: z.output<typeof system>,
+	{ seen, ...change }: ChangeOfSystem,
 	who: string,
 	since: Since = 'now',
 ): Promise<SystemRow> {
 	requirePast(since);
 	const before = context.systems.find((s) => s.code === change.code);
+	requireSeen(before, seen, before?.name ?? change.code);
 	const system = changed<Omit<SystemRow, 'id'>>(
 		{ ...PLAIN_SYSTEM, code: change.code, name: change.code, kind: change.kind },
 		before,
@@ -100,11 +101,13 @@ export async function saveSystem(
 export async function saveStation(
 	db: Db,
 	context: SiteContext,
-	change: z.output<typeof station>,
+	{ seen, ...change }: ChangeOfStation,
 	who: string,
 	since: Since = 'now',
 ): Promise<StationRow> {
 	requirePast(since);
+	const before = context.stations.find((s) => s.code === change.code);
+	requireSeen(before, seen, before?.name ?? change.code);
 	if (change.shape?.trim()) {
 		const shape = tankShape(change.shape);
 		if (!shape.ok) throw new Refusal('bad-shape', [{ path: 'shape', message: shapeProblem(shape.problem) }]);
@@ -118,14 +121,15 @@ export async function saveStation(
 			kind: change.kind,
 			position: Math.min(1 + Math.max(0, ...context.stations.map((s) => s.position)), LAST_POSITION),
 		},
-		context.stations.find((s) => s.code === change.code),
+		before,
 		change,
 	);
+	if (station.leastPh !== null && station.mostPh !== null && station.leastPh >= station.mostPh)
+		throw new Refusal('invalid', [{ path: 'least_ph', message: 'must lie below the highest pH' }]);
 	if (station.system !== null && !context.systems.some((s) => s.code === station.system))
 		throw new Refusal('unknown-system', [{ path: 'system', message: `There is no system “${station.system}”.` }]);
 	return writing(db, async (client) => {
 		const id = await putStation(client, context.site.id, station);
-		const before = context.stations.find((s) => s.code === station.code);
 		const judged = ({ kind, system, volumeL, ranges }: typeof station) => ({ kind, system, volumeL, ranges });
 		const recalled = recalls(
 			since,
@@ -219,12 +223,13 @@ export async function saveOrder(db: Db, context: SiteContext, codes: readonly st
 export async function saveInstrument(
 	db: Db,
 	context: SiteContext,
-	change: z.output<typeof instrument>,
+	{ seen, ...change }: ChangeOfInstrument,
 	who: string,
 	since: Since = 'now',
 ): Promise<InstrumentRow> {
 	requirePast(since);
 	const before = context.instruments.find((i) => i.code === change.code);
+	requireSeen(before, seen, before?.name ?? change.code);
 	const instrument = changed<Omit<InstrumentRow, 'id'>>(
 		{ ...PLAIN_INSTRUMENT, code: change.code, name: change.code, kind: change.kind, quantities: {} },
 		before,

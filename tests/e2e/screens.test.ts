@@ -293,6 +293,31 @@ describe('Setup', () => {
 		expect(kept).toBeGreaterThan(0);
 		await page.close();
 	});
+	it('what another changed meanwhile stays; where both changed the same it is said, and theirs is there to be taken', async () => {
+		const page = await open('/setup');
+		await page.click('[data-thing="station pond"]');
+		const form = page.locator('[data-form="station pond"]');
+		const another = async (change: object) =>
+			expect((await postJson(app.base, '/stations', { code: 'pond', kind: 'reservoir', ...change })).status).toBe(201);
+		const pond = async () =>
+			(await (await fetch(`${app.base}/api/v1/stations`)).json()).stations.find((s: Answer) => s.code === 'pond');
+		const { name, volume_l } = await pond();
+		await another({ name: 'Long pond' });
+		await form.getByLabel(/Litres it holds/).fill('2410');
+		await form.getByRole('button', { name: 'Save', exact: true }).click();
+		await page.locator('[data-form="station pond"] h2', { hasText: 'Long pond' }).waitFor();
+		expect(await pond()).toMatchObject({ name: 'Long pond', volume_l: 2410 });
+		await another({ volume_l: 2420 });
+		await form.getByLabel(/Litres it holds/).fill('2430');
+		await form.getByRole('button', { name: 'Save', exact: true }).click();
+		await form.getByText('Somebody changed it meanwhile: it is 2420 now.').waitFor();
+		expect(await form.getByLabel(/Litres it holds/).inputValue()).toBe('2430');
+		await page.getByRole('button', { name: 'Take it as it is now' }).click();
+		await expect.poll(() => form.getByLabel(/Litres it holds/).inputValue()).toBe('2420');
+		expect(await page.locator('[data-overtaken]').count()).toBe(0);
+		await another({ name, volume_l });
+		await page.close();
+	});
 	it('changes a range, and the strip on the Round follows; finds a pen’s scale', async () => {
 		const page = await open('/setup');
 		await page.click('[data-thing="station pond"]');

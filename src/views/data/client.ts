@@ -16,6 +16,10 @@ export class ApiProblem extends Error {
 	get unreachable(): boolean {
 		return this.status === 0 || this.status === 503;
 	}
+	/** Somebody else changed the same meanwhile. */
+	get overtaken(): boolean {
+		return (this.body as { type?: string } | null)?.type === 'about:blank#changed-meanwhile';
+	}
 	/** Nobody is signed in any more: what was typed should wait until somebody is. */
 	get wantsSignIn(): boolean {
 		const { type } = (this.body ?? {}) as { type?: string };

@@ -37,6 +37,14 @@ export function Setup({
 					Back to the list
 				</a>
 				<Notice said={s.said} problem={s.problem} />
+				{s.overtaken && (
+					<p data-overtaken>
+						What you typed stands here and is not kept.{' '}
+						<button type="button" className="underline cursor-pointer min-h-11" onClick={() => void tools.asItIs()}>
+							Take it as it is now
+						</button>
+					</p>
+				)}
 				<Form tools={tools} zones={zones} />
 			</section>
 		</div>
