@@ -311,7 +311,12 @@ describe('Setup', () => {
 		await form.getByLabel(/Litres it holds/).fill('2430');
 		await form.getByRole('button', { name: 'Save', exact: true }).click();
 		await form.getByText('Somebody changed it meanwhile: it is 2420 now.').waitFor();
-		expect(await form.getByLabel(/Litres it holds/).inputValue()).toBe('2430');
+		const litres = form.getByLabel(/Litres it holds/);
+		expect(await litres.inputValue()).toBe('2430');
+		// Save stands below the window’s end of it; what is wrong is brought to who pressed it.
+		const seen = () =>
+			litres.evaluate((el) => el.getBoundingClientRect().top >= 0 && el.getBoundingClientRect().bottom <= innerHeight);
+		await expect.poll(seen).toBe(true);
 		await page.getByRole('button', { name: 'Take it as it is now' }).click();
 		await expect.poll(() => form.getByLabel(/Litres it holds/).inputValue()).toBe('2420');
 		expect(await page.locator('[data-overtaken]').count()).toBe(0);

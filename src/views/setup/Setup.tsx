@@ -37,14 +37,6 @@ export function Setup({
 					Back to the list
 				</a>
 				<Notice said={s.said} problem={s.problem} />
-				{s.overtaken && (
-					<p data-overtaken>
-						What you typed stands here and is not kept.{' '}
-						<button type="button" className="underline cursor-pointer min-h-11" onClick={() => void tools.asItIs()}>
-							Take it as it is now
-						</button>
-					</p>
-				)}
 				<Form tools={tools} zones={zones} />
 			</section>
 		</div>
@@ -94,6 +86,14 @@ function Form({ tools, zones }: { tools: SetupTools; zones: string[] }): ReactNo
 					zone={zone}
 					onSave={tools.saveInstrument}
 				/>
+			)}
+			{s.overtaken && (
+				<p className="mt-2" data-overtaken>
+					Somebody changed it meanwhile. What you typed stands here and is not kept.{' '}
+					<button type="button" className="underline cursor-pointer min-h-11" onClick={() => void tools.asItIs()}>
+						Take it as it is now
+					</button>
+				</p>
 			)}
 			<p className="border-t border-line mt-4 pt-3 flex flex-wrap gap-x-4 items-center">
 				<button type="button" className="act !font-normal" data-retire onClick={() => retire(kind, code, true)}>

@@ -36,10 +36,10 @@ const put = <T extends { code: string }>(list: readonly T[], one: T): T[] =>
 /** What was set up, and what can be done with it; each change is kept at once, and said. */
 export function useSetup(first: Pick<SetupState, 'site' | 'systems' | 'stations' | 'instruments'>) {
 	const [s, set] = useReducer(
-		(now: SetupState, c: Partial<SetupState> | ((s: SetupState) => Partial<SetupState>)) => ({
-			...now,
-			...(typeof c === 'function' ? c(now) : c),
-		}),
+		(now: SetupState, c: Partial<SetupState> | ((s: SetupState) => Partial<SetupState>)) => {
+			const change = typeof c === 'function' ? c(now) : c;
+			return { ...now, ...(change.chosen ? { overtaken: false } : {}), ...change };
+		},
 		{ ...first, chosen: { kind: 'site' } as Chosen, said: '', problem: '', busy: false, overtaken: false },
 	);
 	async function run(said: string, work: () => Promise<void>): Promise<Refused> {

@@ -1,4 +1,4 @@
-import type { MouseEvent } from 'react';
+import { type MouseEvent, type RefObject, useRef } from 'react';
 import { type DefaultValues, type FieldPath, type FieldValues, type UseFormReturn, useForm } from 'react-hook-form';
 import type { Contract } from '@/contract';
 import type { FieldProblem } from '@/contract/problems';
@@ -15,15 +15,26 @@ export type CheckedForm<V extends FieldValues> = UseFormReturn<V> & {
 	/** Says what was refused at the field it stands in. @returns whether there was one for each */
 	say: (refused: readonly FieldProblem[]) => boolean;
 	/** For the form's element: what is said as a field is left moves no button away from under the press that left it. */
-	steady: { onMouseDown: (e: MouseEvent) => void };
+	steady: { ref: RefObject<HTMLFormElement | null>; onMouseDown: (e: MouseEvent) => void };
 };
 
 /** A pressed button does not take the focus: the field is left by nothing but the press itself, which then checks all of them. */
-const steady = {
-	onMouseDown: (e: MouseEvent) => {
-		if ((e.target as Element).closest('button')) e.preventDefault();
-	},
+const onMouseDown = (e: MouseEvent) => {
+	if ((e.target as Element).closest('button')) e.preventDefault();
 };
+
+/** As high as the bar at the foot of a narrow screen, and some. */
+const FOOT_PX = 96;
+/** Brings the first field that is wrong into view, once it says so: one that has the focus already is not brought by getting it. */
+function showWrong(form: HTMLFormElement | null): void {
+	requestAnimationFrame(() =>
+		requestAnimationFrame(() => {
+			const field = form?.querySelector('[aria-invalid=true]');
+			const { top = 0, bottom = 0 } = field?.getBoundingClientRect() ?? {};
+			if (top < 0 || bottom > innerHeight - FOOT_PX) field?.scrollIntoView({ block: 'center' });
+		}),
+	);
+}
 
 /** A form whose fields are held against the contract’s schemas as they are left, and again before anything is sent. */
 export function useCheckedForm<V extends FieldValues>({
@@ -41,9 +52,15 @@ export function useCheckedForm<V extends FieldValues>({
 	const form = useForm<V>({ defaultValues: first as DefaultValues<V>, mode: 'onTouched' });
 	const fieldOf = (path: string) =>
 		typeof fields === 'function' ? fields(path) : (fields[path] ?? (path.split('.')[0] as FieldPath<V>));
+	const element = useRef<HTMLFormElement>(null);
 	return {
 		...form,
-		steady,
+		steady: { ref: element, onMouseDown },
+		handleSubmit: (valid, invalid) =>
+			form.handleSubmit(valid, (errors, e) => {
+				showWrong(element.current);
+				return invalid?.(errors, e);
+			}),
 		takes: async (name) => {
 			const now = read(form.getValues());
 			if (!now.ok) return now.field !== name || now.message;
@@ -53,6 +70,7 @@ export function useCheckedForm<V extends FieldValues>({
 		say: (refused) => {
 			const here = refused.filter((w) => form.getValues(fieldOf(w.path)) !== undefined);
 			for (const w of here) form.setError(fieldOf(w.path), { message: w.message }, { shouldFocus: true });
+			showWrong(element.current);
 			return here.length === refused.length;
 		},
 	};
