@@ -126,9 +126,9 @@ const unanswered = new Map<string, { key: string; at: number }>();
 /** Sends what changes something; what was stored though nobody heard of it is not stored again by whoever presses once more. */
 async function sendOnce(address: string, asked: Sent): Promise<unknown> {
 	const same = JSON.stringify([siteHere(), address, asked]);
-	const before = unanswered.get(same);
+	for (const [of, { at }] of unanswered) if (Date.now() - at >= SAME_MS) unanswered.delete(of);
+	const key = unanswered.get(same)?.key ?? newKey();
 	unanswered.delete(same);
-	const key = before && Date.now() - before.at < SAME_MS ? before.key : newKey();
 	try {
 		return await sendUntilAnswered(address, asked, key);
 	} catch (error) {

@@ -117,7 +117,10 @@ export function ApexFigure({
 					/>
 				)}
 			</Suspense>
-			<figcaption className="sm:absolute sm:-top-3.5 sm:right-0 z-10 flex flex-wrap gap-2 justify-end no-print" data-chart-acts>
+			<figcaption
+				className="sm:absolute sm:-top-3.5 sm:right-0 z-10 flex flex-wrap gap-2 justify-end no-print"
+				data-chart-acts
+			>
 				{zooms && (
 					<button type="button" className={act} onClick={() => chart.current?.resetSeries(true, true)}>
 						whole time
