@@ -4,7 +4,14 @@ import { isQuantity, QUANTITIES, type Quantity, type Unit, unitNamed } from '@/c
 import { formatTime, parseTime } from '@/core/quantity/time';
 
 /** What fields hold, whatever they are called. */
-export const finite = z.number({ error: 'must be a number' });
+export const finite = z.number({
+	// A word of its own would be said of every limit too.
+	error: (issue) => {
+		if (issue.code === 'too_small') return `must be ${issue.inclusive ? 'at least' : 'more than'} ${issue.minimum}`;
+		if (issue.code === 'too_big') return `must be ${issue.inclusive ? 'at most' : 'less than'} ${issue.maximum}`;
+		return 'must be a number';
+	},
+});
 export const positive = finite.positive('must be more than 0');
 export const notNegative = finite.nonnegative('must not be negative');
 export const tempC = finite.min(-5, 'water is between −5 and 60 °C').max(60, 'water is between −5 and 60 °C');

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { STAGES, type Stage } from '@/core/mix/strength';
 import { code, day, done, ecUsCm, finite, growingPh, name, note, notNegative, positive } from './fields';
 import { resource } from './operation';
+import { withSeen } from './seen';
 import { wire } from './wire';
 
 const kind = z.enum(['nutrient', 'acid', 'base']);
@@ -9,42 +10,37 @@ const unit = z.enum(['mL', 'g']);
 const rate = positive.max(100, 'at most 100 mL for each litre: litres written for millilitres?');
 
 /** A product by its label: what is not given stays as it was. */
-const typedProduct = wire(
-	{
-		name,
-		kind,
-		chemical: z
-			.string()
-			.max(40)
-			.optional()
-			.describe('nitric, phosphoric, sulfuric, citric, acetic, the name of a base, or of a salt that is a feed'),
-		percent_w_w: finite.gt(0, 'more than 0 %').max(100, 'at most 100 %').nullish(),
-		density_g_ml: finite.min(0.7).max(2.5).nullish(),
-		parts: z.number().int().min(1).max(6).optional(),
-		unit: unit.optional().describe('how it is measured: rate, gain and stock are in it'),
-		rate_ml_per_l: rate.nullish().describe('mL (or g) of each part for each litre'),
-		rate_text: z
-			.string()
-			.max(100)
-			.optional()
-			.describe('the label’s own words, as 10 mL/gal; the rate follows from them'),
-		gain_us_cm_per_ml_l: positive.max(1e5).nullish(),
-		stock_ml: notNegative.max(1e9).nullish(),
-		opened: day.nullish(),
-		keeps_days: z.number().int().min(1).max(10_000).nullish().describe('after opening'),
-		expires: day.nullish(),
-		note: note.optional(),
-		analysis: z
-			.string()
-			.max(2000)
-			.optional()
-			.describe(
-				'what the label says is in it: N 4 %, P2O5 2 %, K2O 6 %; of several bottles A: … and B: … on lines of their own',
-			),
-		retired: z.boolean().optional().describe('lists forget it; what was poured of it stays'),
-	},
-	{ percent_w_w: 'percentWw', rate_ml_per_l: 'rateMlL', gain_us_cm_per_ml_l: 'gainUsCm' },
-);
+const typedShape = {
+	name,
+	kind,
+	chemical: z
+		.string()
+		.max(40)
+		.optional()
+		.describe('nitric, phosphoric, sulfuric, citric, acetic, the name of a base, or of a salt that is a feed'),
+	percent_w_w: finite.gt(0, 'more than 0 %').max(100, 'at most 100 %').nullish(),
+	density_g_ml: finite.min(0.7).max(2.5).nullish(),
+	parts: z.number().int().min(1).max(6).optional(),
+	unit: unit.optional().describe('how it is measured: rate, gain and stock are in it'),
+	rate_ml_per_l: rate.nullish().describe('mL (or g) of each part for each litre'),
+	rate_text: z.string().max(100).optional().describe('the label’s own words, as 10 mL/gal; the rate follows from them'),
+	gain_us_cm_per_ml_l: positive.max(1e5).nullish(),
+	stock_ml: notNegative.max(1e9).nullish(),
+	opened: day.nullish(),
+	keeps_days: z.number().int().min(1).max(10_000).nullish().describe('after opening'),
+	expires: day.nullish(),
+	note: note.optional(),
+	analysis: z
+		.string()
+		.max(2000)
+		.optional()
+		.describe(
+			'what the label says is in it: N 4 %, P2O5 2 %, K2O 6 %; of several bottles A: … and B: … on lines of their own',
+		),
+	retired: z.boolean().optional().describe('lists forget it; what was poured of it stays'),
+};
+const TYPED_NAMES = { percent_w_w: 'percentWw', rate_ml_per_l: 'rateMlL', gain_us_cm_per_ml_l: 'gainUsCm' } as const;
+const typedProduct = wire(withSeen(typedShape, TYPED_NAMES), TYPED_NAMES);
 export type TypedProduct = z.output<typeof typedProduct>;
 
 /** The same as it is kept, with what follows from it and from what was poured. */
@@ -164,7 +160,7 @@ export const products = resource('Mix', {
 		body: typedProduct,
 		answer: product,
 		status: 201,
-		problems: ['bad-label'],
+		problems: ['bad-label', 'changed-meanwhile'],
 	},
 	'GET /recipes': {
 		summary: 'Mixings that are made again',

@@ -27,6 +27,7 @@ import {
 	shortText,
 } from './fields';
 import { resource } from './operation';
+import { withSeen } from './seen';
 import { wire } from './wire';
 
 const seconds = finite.min(1).max(3600);
@@ -158,24 +159,9 @@ const INSTRUMENT_NAMES = { alpha_pct_per_c: 'alphaPct' } as const;
 export const instrument = wire(instrumentShape, INSTRUMENT_NAMES);
 export type Instrument = z.input<typeof instrument>;
 
-/** What was seen of it when it was changed, so that two who change the same do not undo one another. */
-const SEEN =
-	'what stood in fields that are changed: where somebody has changed one of them meanwhile, nothing is saved (changed-meanwhile)';
-const changeOfSystem = wire({
-	...systemShape,
-	seen: wire(z.object(systemShape).partial().shape).optional().describe(SEEN),
-});
-const changeOfStation = wire({
-	...stationShape,
-	seen: wire(z.object(stationShape).partial().shape).optional().describe(SEEN),
-});
-const changeOfInstrument = wire(
-	{
-		...instrumentShape,
-		seen: wire(z.object(instrumentShape).partial().shape, INSTRUMENT_NAMES).optional().describe(SEEN),
-	},
-	INSTRUMENT_NAMES,
-);
+const changeOfSystem = wire(withSeen(systemShape));
+const changeOfStation = wire(withSeen(stationShape));
+const changeOfInstrument = wire(withSeen(instrumentShape, INSTRUMENT_NAMES), INSTRUMENT_NAMES);
 export type ChangeOfSystem = z.output<typeof changeOfSystem>;
 export type ChangeOfStation = z.output<typeof changeOfStation>;
 export type ChangeOfInstrument = z.output<typeof changeOfInstrument>;

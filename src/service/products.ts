@@ -19,6 +19,7 @@ import { changed } from './changed';
 import { dayOf } from './day-of';
 import { gainOfAll, gainsOfBatches, gainsOfFeeding } from './gains';
 import { Refusal } from './refusal';
+import { requireSeen } from './seen';
 import type { SiteContext } from './site';
 
 const TYPICAL_PH = 5.8;
@@ -164,7 +165,7 @@ const PLAIN_PRODUCT = {
 export async function changeProduct(
 	db: Db,
 	context: SiteContext,
-	change: TypedProduct,
+	{ seen, ...change }: TypedProduct,
 	now: number,
 	who: string,
 ): Promise<ProductView> {
@@ -172,6 +173,7 @@ export async function changeProduct(
 	if (label && !label.ok) throw new Refusal('bad-label', [{ path: 'rate_text', message: problemWords(label.problem) }]);
 	await writing(db, async (client) => {
 		const before = (await listProducts(client, context.site.id)).find((p) => p.name === change.name);
+		requireSeen(before, seen, change.name);
 		const product = changed<Omit<ProductRow, 'id' | 'stockAt'>>(
 			{ ...PLAIN_PRODUCT, name: change.name, kind: change.kind },
 			before,

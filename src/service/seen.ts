@@ -5,7 +5,12 @@ import { Refusal } from './refusal';
 const plain = (value: unknown): unknown => JSON.parse(JSON.stringify(value ?? null));
 
 /** Names of the wire that are not the core’s with underscores. */
-const WIRE_NAMES: Readonly<Record<string, string>> = { alphaPct: 'alpha_pct_per_c' };
+const WIRE_NAMES: Readonly<Record<string, string>> = {
+	alphaPct: 'alpha_pct_per_c',
+	percentWw: 'percent_w_w',
+	rateMlL: 'rate_ml_per_l',
+	gainUsCm: 'gain_us_cm_per_ml_l',
+};
 const wireName = (key: string): string => WIRE_NAMES[key] ?? key.replace(/[A-Z]/g, (c) => `_${c.toLowerCase()}`);
 
 function changedWords(now: unknown): string {

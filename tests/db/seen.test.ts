@@ -34,6 +34,21 @@ it.each([
 		expect(await list(what, code)).toMatchObject({ ...seen, ...theirs });
 	},
 );
+it('a product: the label that one reads and the stock that the other counts both stand; the same is not undone unseen', async () => {
+	const acid = async () =>
+		(await (await fetch(`${app.base}/api/v1/products`)).json()).products.find((p: Answer) => p.kind === 'acid');
+	const { name, kind, percent_w_w, stock_ml } = await acid();
+	const seen = { percent_w_w };
+	expect((await postJson(app.base, '/products', { name, kind, stock_ml: 777, seen: { stock_ml } })).status).toBe(201);
+	expect((await postJson(app.base, '/products', { name, kind, percent_w_w: 41, seen })).status).toBe(201);
+	expect(await acid()).toMatchObject({ stock_ml: 777, percent_w_w: 41 });
+	const late = await postJson(app.base, '/products', { name, kind, percent_w_w: 42, seen });
+	expect([late.status, late.body.errors]).toEqual([
+		409,
+		[{ path: 'percent_w_w', message: 'Somebody changed it meanwhile: it is 41 now.' }],
+	]);
+	expect((await acid()).percent_w_w).toBe(41);
+});
 it('the limits of a dose are held against one another also where one of them alone is sent', async () => {
 	const pond = { code: 'pond', kind: 'reservoir' };
 	expect((await postJson(app.base, '/stations', { ...pond, most_ph: 6.5 })).status).toBe(201);

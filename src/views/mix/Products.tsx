@@ -1,9 +1,11 @@
 import { useState } from 'react';
 import type { Product } from '@/contract/products';
 import { STAND_INS, type StandIn } from '@/core/mix/stand-ins';
-import { api } from '../data/client';
+import { ApiProblem, api } from '../data/client';
+import { onlyChanged } from '../data/seen';
 import { AddByName } from '../ui/controls';
 import { Notice } from '../ui/Notice';
+import { Overtaken } from '../ui/Overtaken';
 import { ProductForm } from './ProductForm';
 import type { ProductBody } from './product-values';
 import { type MixThings, useMix } from './use-mix';
@@ -18,9 +20,24 @@ export function Products(things: MixThings) {
 		(products.find((p) => !p.retired && p.kind === 'nutrient') ?? products.find((p) => !p.retired))?.name ?? '',
 	);
 	const [said, setSaid] = useState({ said: '', problem: '' });
+	const [overtaken, setOvertaken] = useState(false);
+	const asItIs = () =>
+		api('GET /products').then(
+			(fresh) => {
+				onChange(fresh.products);
+				setOvertaken(false);
+			},
+			(error: Error) => setSaid({ said: '', problem: error.message }),
+		);
 	/** @throws ApiProblem */
 	const keep = async (body: ProductBody, words: (p: Product) => string) => {
-		const saved = await api('POST /products', { body });
+		setOvertaken(false);
+		// Of what is there already only what is other is sent.
+		const before: ProductBody | undefined = products.find((p) => p.name === body.name);
+		const saved = await api('POST /products', { body: onlyChanged(before, body, ['name', 'kind']) }).catch((error) => {
+			setOvertaken(error instanceof ApiProblem && error.overtaken);
+			throw error;
+		});
 		onChange((list) =>
 			list.some((x) => x.name === saved.name) ? list.map((x) => (x.name === saved.name ? saved : x)) : [...list, saved],
 		);
@@ -37,7 +54,10 @@ export function Products(things: MixThings) {
 				type="button"
 				aria-pressed={p.name === name}
 				data-shelf={p.name}
-				onClick={() => setName(p.name)}
+				onClick={() => {
+					setName(p.name);
+					setOvertaken(false);
+				}}
 				className={`w-full text-left px-2 min-h-11 border-l-4 cursor-pointer ${p.name === name ? 'border-base-content bg-lit font-bold' : 'border-line'}`}
 			>
 				{p.name}
@@ -124,6 +144,7 @@ export function Products(things: MixThings) {
 						can be filled in later.
 					</p>
 				)}
+				{overtaken && <Overtaken onTake={() => void asItIs()} />}
 			</div>
 		</div>
 	);

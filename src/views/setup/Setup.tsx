@@ -1,5 +1,6 @@
 import { type ReactNode, useEffect, useRef } from 'react';
 import { Notice } from '../ui/Notice';
+import { Overtaken } from '../ui/Overtaken';
 import { InstrumentForm } from './InstrumentForm';
 import { NodePanel } from './NodePanel';
 import { SetupList } from './SetupList';
@@ -87,14 +88,7 @@ function Form({ tools, zones }: { tools: SetupTools; zones: string[] }): ReactNo
 					onSave={tools.saveInstrument}
 				/>
 			)}
-			{s.overtaken && (
-				<p className="mt-2" data-overtaken>
-					Somebody changed it meanwhile. What you typed stands here and is not kept.{' '}
-					<button type="button" className="underline cursor-pointer min-h-11" onClick={() => void tools.asItIs()}>
-						Take it as it is now
-					</button>
-				</p>
-			)}
+			{s.overtaken && <Overtaken onTake={() => void tools.asItIs()} />}
 			<p className="border-t border-line mt-4 pt-3 flex flex-wrap gap-x-4 items-center">
 				<button type="button" className="act !font-normal" data-retire onClick={() => retire(kind, code, true)}>
 					Retire it

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
-import { byId, code, day, flag, instant, ph, tempC, unit } from '@/contract/fields';
+import { byId, code, day, finite, flag, instant, ph, tempC, unit } from '@/contract/fields';
 import { camelCase, camelKeys } from '@/contract/names';
 import { storedReading } from '@/contract/readings';
 import { onWire } from '@/contract/wire';
@@ -31,6 +31,22 @@ describe('other fields', () => {
 		expect(byId.parse({ id: '17' })).toEqual({ id: 17 });
 		for (const id of ['', '-1', '1.5', '1e3', '0x1', ' 1', '9'.repeat(16)])
 			expect(byId.safeParse({ id }).success).toBe(false);
+	});
+	it('a number says which limit it does not keep', () => {
+		const density = finite.min(0.7).max(2.5).nullish();
+		const said = (value: unknown, schema: z.ZodType = density) => schema.safeParse(value).error?.issues[0]?.message;
+		expect([said(36), said(0.5), said('heavy'), said(Number.NaN), said(null), said(1.2)]).toEqual([
+			'must be at most 2.5',
+			'must be at least 0.7',
+			'must be a number',
+			'must be a number',
+			undefined,
+			undefined,
+		]);
+		expect([said(0, finite.gt(0)), said(0, finite.gt(0, 'more than nothing'))]).toEqual([
+			'must be more than 0',
+			'more than nothing',
+		]);
 	});
 	it('a switch', () => {
 		expect([flag.parse('1'), flag.parse('0'), flag.safeParse('yes').success]).toEqual([true, false, false]);
