@@ -6,7 +6,7 @@ import { formatTime, parseTime } from '@/core/quantity/time';
 /** What fields hold, whatever they are called. */
 export const finite = z.number({
 	// A word of its own would be said of every limit too.
-	error: (issue) => {
+	error: (issue: z.core.$ZodRawIssue) => {
 		if (issue.code === 'too_small') return `must be ${issue.inclusive ? 'at least' : 'more than'} ${issue.minimum}`;
 		if (issue.code === 'too_big') return `must be ${issue.inclusive ? 'at most' : 'less than'} ${issue.maximum}`;
 		return 'must be a number';
