@@ -78,6 +78,11 @@ describe('a batch of three products, by touch on a phone', () => {
 	});
 	it('a product is added from its label, and retired', async () => {
 		const page = await openPage(browser.context, `${app.base}/mix?part=products`);
+		// An acid does not become a feed by being added once more.
+		await page.locator('label', { hasText: 'Add a feed' }).locator('input').fill('pH down');
+		await page.keyboard.press('Enter');
+		await page.locator('[data-notice]', { hasText: 'pH down is there already' }).waitFor();
+		expect((await list('/products', 'products')).find((p: Answer) => p.name === 'pH down').kind).toBe('acid');
 		await page.getByLabel('Add a feed').fill('bean feed');
 		await page.keyboard.press('Enter');
 		const form = page.locator('[data-product="bean feed"]');

@@ -47,6 +47,15 @@ export function Products(things: MixThings) {
 	const attempt = (body: ProductBody, words: (p: Product) => string) =>
 		keep(body, words).catch((error: Error) => setSaid({ said: '', problem: error.message }));
 	const saved = (p: Product) => `${p.name} is kept.`;
+	/** What is there already is shown and stays what it is: an acid does not become a feed by its name. */
+	const add = (n: string, kind: Product['kind']): void => {
+		if (!products.some((p) => p.name === n)) {
+			void attempt({ name: n, kind }, saved);
+			return;
+		}
+		setName(n);
+		setSaid({ said: `${n} is there already.`, problem: '' });
+	};
 	const chosen = products.find((p) => p.name === name);
 	const item = (p: Product) => (
 		<li key={p.name}>
@@ -86,8 +95,8 @@ export function Products(things: MixThings) {
 						</div>
 					);
 				})}
-				<AddByName label="Add a feed" onAdd={(n) => attempt({ name: n, kind: 'nutrient' }, saved)} />
-				<AddByName label="Add an acid or base" onAdd={(n) => attempt({ name: n, kind: 'acid' }, saved)} />
+				<AddByName label="Add a feed" onAdd={(n) => add(n, 'nutrient')} />
+				<AddByName label="Add an acid or base" onAdd={(n) => add(n, 'acid')} />
 				{unused.length > 0 && (
 					<details className="mt-3">
 						<summary className="cursor-pointer min-h-8">From the kitchen, for an emergency</summary>
