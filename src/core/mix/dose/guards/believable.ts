@@ -48,7 +48,7 @@ export const believable: Guard = {
 			};
 		// Read a second time at once: what was poured between the two may not be noted yet.
 		const asked = untold ? lastAsked(b.filling.readings.filter((r) => r.at <= phAt)) : phAt;
-		if (asked < phAt && q.now - asked < TWICE_MS) {
+		if (!since && asked < phAt && q.now - asked < TWICE_MS) {
 			const minutes = Math.ceil((asked + TWICE_MS - q.now) / 60_000);
 			return {
 				say: 'wait',

@@ -91,6 +91,9 @@ describe('believable, where a reading follows another at once', () => {
 	it('once the dose is noted the wait is that of its mixing', () => {
 		const n = fresh(7).dosed(2.5).after(2).ph(6.98);
 		expect(ask(n.question())).toMatchObject({ do: 'wait', minutes: 8, said: { code: 'wait-to-mix' } });
+		// Also where it was poured after both: nobody is asked to log what is logged.
+		const after = fresh(7).after(2).ph(6.98).dosed(2.5).after(1);
+		expect(ask(after.question())).toMatchObject({ do: 'wait', minutes: 9, said: { code: 'wait-to-mix' } });
 	});
 });
 
