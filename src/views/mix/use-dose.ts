@@ -48,25 +48,28 @@ export function useDose(
 	const pouring = useRef(false);
 	/** The last time it was asked, and which time it was: what is answered late is not what holds. */
 	const last = useRef({ nr: 0, at: 0 });
+	/** What the advice that is shown was asked with. */
+	const answered = useRef('');
 
 	async function ask(): Promise<Advice | null> {
 		const at = Date.now();
 		const nr = last.current.nr + 1;
 		last.current = { nr, at };
 		try {
-			const answer = await api('POST /mix/dose', {
-				body: {
-					station: tank.code,
-					product: product.name,
-					target_ph: targetPh,
-					...(leaveInRange ? { leave_in_range: true } : {}),
-					...(litres !== undefined && litres > 0 ? { volume_l: litres } : {}),
-				},
-			});
+			const body = {
+				station: tank.code,
+				product: product.name,
+				target_ph: targetPh,
+				...(leaveInRange ? { leave_in_range: true } : {}),
+				...(litres !== undefined && litres > 0 ? { volume_l: litres } : {}),
+			};
+			const answer = await api('POST /mix/dose', { body });
 			if (last.current.nr !== nr) return null;
+			const again = answered.current === JSON.stringify(body);
+			answered.current = JSON.stringify(body);
 			setProblem('');
 			setAsked(at);
-			setAdvice((before) => (before && sameDose(before, answer) ? before : answer));
+			setAdvice((before) => (before && again && sameDose(before, answer) ? before : answer));
 			return answer;
 		} catch (error) {
 			if (last.current.nr !== nr) return null;
