@@ -26,9 +26,9 @@ interface Given {
 	mixedAt: number;
 }
 
-/** The same amount on the same reading: whoever has it in hand is not disturbed. */
+/** The same amount on the same reading, as it is shown: whoever has it in hand is not disturbed. */
 const sameDose = (a: Advice, b: Advice): boolean =>
-	a.do === 'dose' && b.do === 'dose' && a.ml === b.ml && a.ph === b.ph && a.message === b.message;
+	a.do === 'dose' && b.do === 'dose' && poured(a.ml!) === poured(b.ml!) && a.ph === b.ph;
 
 /** One tank being dosed: what is advised, what was given and waits for its pH, and what it did. */
 export function useDose(
@@ -79,20 +79,23 @@ export function useDose(
 		}
 	}
 	/** Somebody else may be at the same tank, and what was advised grows old: two do not pour by one reading. */
-	async function askAnew(): Promise<void> {
+	async function askAnew(entered: boolean): Promise<void> {
 		if (given || pouring.current) return;
 		const before = advice;
 		const answer = await ask();
-		if (before?.do === 'dose' && answer && !sameDose(before, answer))
+		if (entered && before?.do === 'dose' && answer && !sameDose(before, answer))
 			setTold('Something was entered for this tank meanwhile: what stands here now goes by it.');
 	}
 	const news = useRef(askAnew);
 	news.current = askAnew;
 	useTankNews(
 		tank.code,
-		useCallback(() => void news.current(), []),
+		useCallback(() => void news.current(true), []),
 	);
-	useNotOld(() => (given ? Date.now() : last.current.at), askAnew);
+	useNotOld(
+		() => (given ? Date.now() : last.current.at),
+		() => void askAnew(false),
+	);
 	// biome-ignore lint/correctness/useExhaustiveDependencies: another tank, product or target is another question
 	useEffect(() => {
 		setGiven(null);
