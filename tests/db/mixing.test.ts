@@ -110,8 +110,10 @@ describe('products', () => {
 			density_g_ml: 1.14,
 			stock_ml: 1000,
 		});
-		await event('tank', 'acid_added', 30, 'mL', 'Acid', -0.001);
-		await event('tank', 'acid_added', 0.9, 'L', 'acid', -0.001);
+		// At a tank of its own: what is read after them would be read while they mix.
+		await post('/stations', { code: 'tub', name: 'Tub', kind: 'reservoir', volume_l: 1000 });
+		await event('tub', 'acid_added', 30, 'mL', 'Acid', -0.001);
+		await event('tub', 'acid_added', 0.9, 'L', 'acid', -0.001);
 		const low = await product('acid');
 		expect(low.left_ml).toBe(70);
 		expect(low.bottle.join(' ')).toContain('order some');
