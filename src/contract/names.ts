@@ -5,6 +5,9 @@ export type CamelCase<S extends string> = S extends `${infer A}_${infer B}` ? `$
 export const camelCase = <S extends string>(name: S): CamelCase<S> =>
 	name.replace(/_(\w)/g, (_, c: string) => c.toUpperCase()) as CamelCase<S>;
 
+/** `alkalinityMgLCaco3` → `alkalinity_mg_l_caco3` */
+export const underscored = (name: string): string => name.replace(/[A-Z]/g, (c) => `_${c.toLowerCase()}`);
+
 export type CamelKeys<T> = { [K in keyof T as K extends string ? CamelCase<K> : K]: T[K] };
 
 /** The same object under the core's names; what lies inside its values is left as it is. */

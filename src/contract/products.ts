@@ -39,7 +39,11 @@ const typedShape = {
 		),
 	retired: z.boolean().optional().describe('lists forget it; what was poured of it stays'),
 };
-const TYPED_NAMES = { percent_w_w: 'percentWw', rate_ml_per_l: 'rateMlL', gain_us_cm_per_ml_l: 'gainUsCm' } as const;
+export const TYPED_NAMES = {
+	percent_w_w: 'percentWw',
+	rate_ml_per_l: 'rateMlL',
+	gain_us_cm_per_ml_l: 'gainUsCm',
+} as const;
 const typedProduct = wire(withSeen(typedShape, TYPED_NAMES), TYPED_NAMES);
 export type TypedProduct = z.output<typeof typedProduct>;
 

@@ -155,7 +155,7 @@ const instrumentShape = {
 	retired: z.boolean().optional().describe('no longer used: lists forget it, its history stays'),
 	per_drop: perDrop.nullish().describe('what one drop stands for, of a kit that counts drops'),
 };
-const INSTRUMENT_NAMES = { alpha_pct_per_c: 'alphaPct' } as const;
+export const INSTRUMENT_NAMES = { alpha_pct_per_c: 'alphaPct' } as const;
 export const instrument = wire(instrumentShape, INSTRUMENT_NAMES);
 export type Instrument = z.input<typeof instrument>;
 

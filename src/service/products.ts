@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import type { product, TypedProduct } from '@/contract/products';
+import { type product, TYPED_NAMES, type TypedProduct } from '@/contract/products';
 import { ACID_KINDS, type AcidKind, BASES, type BaseKind, molPerLitre, protonsGiven } from '@/core/chem/acids';
 import { bottleRemarks, leftOf } from '@/core/mix/bottle';
 import { type Content, ionsOf, sumOf } from '@/core/mix/feed/content';
@@ -173,7 +173,7 @@ export async function changeProduct(
 	if (label && !label.ok) throw new Refusal('bad-label', [{ path: 'rate_text', message: problemWords(label.problem) }]);
 	await writing(db, async (client) => {
 		const before = (await listProducts(client, context.site.id)).find((p) => p.name === change.name);
-		requireSeen(before, seen, change.name);
+		requireSeen(before, seen, change.name, TYPED_NAMES);
 		const product = changed<Omit<ProductRow, 'id' | 'stockAt'>>(
 			{ ...PLAIN_PRODUCT, name: change.name, kind: change.kind },
 			before,

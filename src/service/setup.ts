@@ -1,5 +1,11 @@
 import { isDeepStrictEqual } from 'node:util';
-import { type ChangeOfInstrument, type ChangeOfStation, type ChangeOfSystem, LAST_POSITION } from '@/contract/site';
+import {
+	type ChangeOfInstrument,
+	type ChangeOfStation,
+	type ChangeOfSystem,
+	INSTRUMENT_NAMES,
+	LAST_POSITION,
+} from '@/contract/site';
 import { tankShape } from '@/core/quantity/tank-shape';
 import { formatTime } from '@/core/quantity/time';
 import { markDue } from '@/store/judging';
@@ -229,7 +235,7 @@ export async function saveInstrument(
 ): Promise<InstrumentRow> {
 	requirePast(since);
 	const before = context.instruments.find((i) => i.code === change.code);
-	requireSeen(before, seen, before?.name ?? change.code);
+	requireSeen(before, seen, before?.name ?? change.code, INSTRUMENT_NAMES);
 	const instrument = changed<Omit<InstrumentRow, 'id'>>(
 		{ ...PLAIN_INSTRUMENT, code: change.code, name: change.code, kind: change.kind, quantities: {} },
 		before,

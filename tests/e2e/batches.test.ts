@@ -130,8 +130,18 @@ describe('a recipe, by keyboard', () => {
 	});
 	it('a step that the page hears of before its answer comes is taken once, and the next one is asked for', async () => {
 		const page = await open('/mix?part=batch');
+		// So with its beginning: it stands under way before the page knows that it is its own.
+		await page.route('**/api/v1/batches', async (route) => {
+			if (route.request().method() !== 'POST') return route.continue();
+			const response = await route.fetch();
+			await page.locator('[data-open-batch]').waitFor();
+			await route.fulfill({ response });
+		});
 		await page.locator('#batch-litres').focus();
 		await page.keyboard.press('Enter');
+		await page.locator('[data-batch-run=parts]').waitFor();
+		await page.unroute('**/api/v1/batches');
+		expect(await page.locator('[data-open-batch]').count()).toBe(0);
 		// The answer to the first step is held until the list of batches, which tells of it too, is in the page.
 		const told = page.waitForResponse((r) => r.url().endsWith('/api/v1/batches') && r.request().method() === 'GET');
 		await page.route('**/batches/*/steps', async (route) => {

@@ -86,10 +86,9 @@ export function useBatches({
 				at,
 			);
 			filling.current = null;
-			setBatches((list) => [
-				{ id, station, started_at: formatTime(at), finished_at: null, name: '', plan, log: [] },
-				...list,
-			]);
+			const begun = { id, station, started_at: formatTime(at), finished_at: null, name: '', plan, log: [] };
+			// It may have been heard of before its answer came.
+			setBatches((list) => (list.some((b) => b.id === id) ? list : [begun, ...list]));
 			setRunId(id);
 			setProblem('');
 		} catch (error) {
